@@ -1,0 +1,77 @@
+using System.Collections.Immutable;
+
+namespace LivelyTern.Core.Measures;
+
+/// <summary>A sum that knows whether anything in it was unknown.</summary>
+/// <param name="AtLeast">What is known of it: kcal, grams or points.</param>
+/// <param name="IsComplete">False where a part was unknown: then it reads "at least".</param>
+public readonly record struct Total(decimal AtLeast, bool IsComplete)
+{
+    /// <summary>Nothing, known to be nothing.</summary>
+    public static Total None => new(0, true);
+
+    /// <summary>Both together; incomplete if either is.</summary>
+    public static Total operator +(Total a, Total b) => new(a.AtLeast + b.AtLeast, a.IsComplete && b.IsComplete);
+
+    /// <summary>The same total, scaled; half of an unknown is still unknown.</summary>
+    public static Total operator *(Total a, decimal factor) => a with { AtLeast = a.AtLeast * factor };
+}
+
+/// <summary>Sums of every nutrient over some food: energy in kcal, all others in grams.</summary>
+public sealed class Totals
+{
+    private readonly ImmutableArray<Total> values;
+
+    private Totals(ImmutableArray<Total> values) => this.values = values;
+
+    /// <summary>No food at all.</summary>
+    public static Totals None { get; } = new([.. Nutrients.All.Select(_ => Total.None)]);
+
+    /// <summary>The total of one nutrient.</summary>
+    public Total this[Nutrient nutrient] => values[(int)nutrient];
+
+    /// <summary>
+    /// What these weights of these foods hold. 50 g of a food with 12 g protein per 100 g and no fibre figure hold
+    /// 6 g protein, and "at least 0 g" fibre.
+    /// </summary>
+    public static Totals Of(IEnumerable<(Nutrients Per100g, Grams Weight)> parts)
+    {
+        ArgumentNullException.ThrowIfNull(parts);
+        var count = Nutrients.All.Count;
+        var sums = new decimal[count];
+        var unknown = new bool[count];
+        foreach (var (per100g, weight) in parts)
+        {
+            var hundreds = weight.Value * 0.01m;
+            if (hundreds == 0) continue;
+            for (var i = 0; i < count; i++)
+            {
+                if (per100g[(Nutrient)i] is { } value) sums[i] += value * hundreds;
+                else unknown[i] = true;
+            }
+        }
+
+        return new([.. sums.Select((sum, i) => new Total(sum, !unknown[i]))]);
+    }
+
+    /// <summary>Both together.</summary>
+    public static Totals operator +(Totals a, Totals b)
+    {
+        ArgumentNullException.ThrowIfNull(a);
+        ArgumentNullException.ThrowIfNull(b);
+        return new([.. a.values.Select((total, i) => total + b.values[i])]);
+    }
+
+    /// <summary>A share of it: a third of a batch holds a third of each nutrient.</summary>
+    public static Totals operator *(Totals a, decimal factor)
+    {
+        ArgumentNullException.ThrowIfNull(a);
+        return new([.. a.values.Select(total => total * factor)]);
+    }
+
+    /// <summary>The same totals with one replaced.</summary>
+    public Totals With(Nutrient nutrient, Total total) => new(values.SetItem((int)nutrient, total));
+
+    /// <summary>Marks every nutrient as "at least": something went in that nobody could read.</summary>
+    public Totals AtLeast() => new([.. values.Select(total => total with { IsComplete = false })]);
+}

@@ -1,0 +1,73 @@
+namespace LivelyTern.Core.Measures;
+
+/// <summary>What a unit measures.</summary>
+public enum UnitKind
+{
+    /// <summary>Grams.</summary>
+    Mass,
+
+    /// <summary>Millilitres.</summary>
+    Volume,
+}
+
+/// <summary>A unit of mass or volume that a cook writes down.</summary>
+/// <param name="Name">How it is printed: <c>tbsp</c>.</param>
+/// <param name="Kind">Mass or volume.</param>
+/// <param name="InBase">How many grams or millilitres one of it is.</param>
+/// <param name="Spellings">The words that mean it, in lower case.</param>
+/// <param name="Source">Where the factor comes from.</param>
+public sealed record Unit(string Name, UnitKind Kind, decimal InBase, IReadOnlyList<string> Spellings, string Source)
+{
+    private const string Metric = "SI";
+    private const string Customary = "NIST SP 811 / Handbook 44";
+    private const string Imperial = "UK Weights and Measures Act 1985";
+    private const string MetricKitchen = "common practice, no published source";
+
+    /// <summary>The gram.</summary>
+    public static Unit Gram { get; } = new("g", UnitKind.Mass, 1m, ["g", "gram", "grams", "gr"], Metric);
+
+    /// <summary>The millilitre.</summary>
+    public static Unit Millilitre { get; } = new("ml", UnitKind.Volume, 1m, ["ml", "millilitre", "millilitres", "milliliter", "milliliters"], Metric);
+
+    /// <summary>The US cup, 236.5882365 mL.</summary>
+    public static Unit Cup { get; } = new("cup", UnitKind.Volume, 236.5882365m, ["cup", "cups", "us cup", "us cups"], Customary);
+
+    /// <summary>The US tablespoon, 14.78676478 mL.</summary>
+    public static Unit Tablespoon { get; } = new("tbsp", UnitKind.Volume, 14.78676478m, ["tbsp", "tbsps", "tbs", "tablespoon", "tablespoons"], Customary);
+
+    /// <summary>The US teaspoon, 4.92892159 mL.</summary>
+    public static Unit Teaspoon { get; } = new("tsp", UnitKind.Volume, 4.92892159m, ["tsp", "tsps", "teaspoon", "teaspoons"], Customary);
+
+    /// <summary>Every unit the house knows.</summary>
+    public static IReadOnlyList<Unit> All { get; } =
+    [
+        Gram,
+        new("kg", UnitKind.Mass, 1000m, ["kg", "kilo", "kilos", "kilogram", "kilograms"], Metric),
+        new("mg", UnitKind.Mass, 0.001m, ["mg", "milligram", "milligrams"], Metric),
+        new("oz", UnitKind.Mass, 28.349523125m, ["oz", "ounce", "ounces"], Customary),
+        new("lb", UnitKind.Mass, 453.59237m, ["lb", "lbs", "pound", "pounds"], Customary),
+        Millilitre,
+        new("cl", UnitKind.Volume, 10m, ["cl", "centilitre", "centilitres"], Metric),
+        new("dl", UnitKind.Volume, 100m, ["dl", "decilitre", "decilitres", "deciliter", "deciliters"], Metric),
+        new("l", UnitKind.Volume, 1000m, ["l", "litre", "litres", "liter", "liters"], Metric),
+        Cup,
+        Tablespoon,
+        Teaspoon,
+        new("fl oz", UnitKind.Volume, 29.57352956m, ["fl oz", "fluid ounce", "fluid ounces"], Customary),
+        new("metric cup", UnitKind.Volume, 250m, ["metric cup", "metric cups"], MetricKitchen),
+        new("Australian tbsp", UnitKind.Volume, 20m, ["australian tbsp", "australian tablespoon", "australian tablespoons"], MetricKitchen),
+        new("imperial fl oz", UnitKind.Volume, 28.4130625m, ["imperial fl oz", "imperial fluid ounce", "imperial fluid ounces"], Imperial),
+        new("imperial pint", UnitKind.Volume, 568.26125m, ["imperial pint", "imperial pints"], Imperial),
+    ];
+
+    private static readonly Dictionary<string, Unit> BySpelling =
+        All.SelectMany(unit => unit.Spellings.Select(spelling => (spelling, unit))).ToDictionary(pair => pair.spelling, pair => pair.unit, StringComparer.Ordinal);
+
+    /// <summary>The unit a word means, or null.</summary>
+    /// <param name="word">As typed, in any case; a closing full stop is forgiven.</param>
+    public static Unit? Find(string word)
+    {
+        ArgumentNullException.ThrowIfNull(word);
+        return BySpelling.GetValueOrDefault(word.Trim().TrimEnd('.').ToLowerInvariant());
+    }
+}

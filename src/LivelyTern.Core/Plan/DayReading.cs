@@ -1,0 +1,34 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Plan;
+
+/// <summary>A day against an aim: each entry's measures, the sums, and where each sum lies in its band.</summary>
+/// <param name="Entries">Every measure of each entry, in order.</param>
+/// <param name="Sums">Every measure of the day; points are summed from the rounded entries.</param>
+/// <param name="Bands">Where each sum lies; only measures whose band is set.</param>
+/// <param name="Missing">For each incomplete nutrient, the foods that lack it.</param>
+public sealed record DayReading(
+    IReadOnlyList<IReadOnlyDictionary<Measure, Total>> Entries,
+    IReadOnlyDictionary<Measure, Total> Sums,
+    IReadOnlyDictionary<Measure, BandReading> Bands,
+    IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing)
+{
+    /// <summary>Whether every band that is set holds.</summary>
+    public bool Fits => Bands.Values.All(band => band.Position == BandPosition.Within);
+
+    /// <summary>Reads a day's entries against an aim.</summary>
+    public static DayReading Of(IReadOnlyList<Contents> entries, DayAim aim)
+    {
+        ArgumentNullException.ThrowIfNull(entries);
+        ArgumentNullException.ThrowIfNull(aim);
+        var measured = entries.Select(entry => MeasureTotals.Of(entry, aim.Rule)).ToList();
+        var sums = MeasureTotals.Sum(measured, aim.Rule);
+        var bands = sums.Where(sum => !aim[sum.Key].IsOpen).ToDictionary(sum => sum.Key, sum => aim[sum.Key].Read(sum.Value));
+        var missing = sums.Where(sum => !sum.Value.IsComplete && sum.Key.Nutrient() is not null).ToDictionary(
+            sum => sum.Key,
+            sum => (IReadOnlyList<string>)[.. entries.SelectMany(entry => entry.Missing(sum.Key.Nutrient()!.Value)).Distinct(StringComparer.Ordinal)]);
+        return new(measured, sums, bands, missing);
+    }
+}

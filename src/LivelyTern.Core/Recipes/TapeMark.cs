@@ -1,0 +1,32 @@
+using LivelyTern.Core.Foods;
+
+namespace LivelyTern.Core.Recipes;
+
+/// <summary>The two letters and the tint by which a dish is known on every tape label.</summary>
+/// <param name="Letters">Two letters, "LD".</param>
+/// <param name="Tint">One of eight tints with patterns, 0 to 7.</param>
+public sealed record TapeMark(string Letters, int Tint)
+{
+    /// <summary>How many tints there are.</summary>
+    public const int Tints = 8;
+
+    /// <summary>
+    /// A mark for a new dish: initials of its first two telling words where they are free ("Lentil dal" is LD), else the first letter
+    /// with each later letter of the name, else with digits; and the tint used least so far.
+    /// </summary>
+    /// <param name="name">The dish.</param>
+    /// <param name="taken">The marks of the other dishes.</param>
+    public static TapeMark For(string name, IReadOnlyCollection<TapeMark> taken)
+    {
+        ArgumentNullException.ThrowIfNull(name);
+        ArgumentNullException.ThrowIfNull(taken);
+        var words = FoodWords.Telling(name).Select(word => new string([.. word.Where(char.IsLetterOrDigit)])).Where(word => word.Length > 0).ToList();
+        var all = string.Concat(words).ToUpperInvariant();
+        var first = all.Length > 0 ? all[0] : 'X';
+        IEnumerable<string> initials = words.Count > 1 ? words.Skip(1).Select(word => $"{first}{char.ToUpperInvariant(word[0])}") : [];
+        var wishes = initials.Concat(all.Skip(1).Select(letter => $"{first}{letter}")).Concat(Enumerable.Range(1, 9).Select(digit => $"{first}{digit}"));
+        var letters = wishes.FirstOrDefault(wish => !taken.Any(mark => string.Equals(mark.Letters, wish, StringComparison.Ordinal))) ?? $"{first}0";
+        var tint = Enumerable.Range(0, Tints).MinBy(tint => taken.Count(mark => mark.Tint == tint));
+        return new(letters, tint);
+    }
+}
