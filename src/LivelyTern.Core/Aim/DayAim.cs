@@ -18,10 +18,7 @@ public sealed record DayAim(Measure Leading, IReadOnlyDictionary<Measure, Band> 
         foreach (var problem in Bands.SelectMany(band => band.Value.Problems($"bands.{Name(band.Key)}"))) yield return problem;
         if (!this[Measure.Points].IsOpen && Rule is null)
             yield return new("rule-missing", "rule", "A points band needs a rule: write down what a point is.");
-        if (Rule is { Step: < 0 or > 100 })
-            yield return new("step-absurd", "rule.step", "Round points to a step between 0 and 100.");
-        if (Rule?.PerUnit.Any(unit => Math.Abs(unit.Value) > 1000) == true)
-            yield return new("rule-absurd", "rule.perUnit", "More than 1,000 points for one gram or one kcal can't be meant: check the number.");
+        foreach (var problem in Rule?.Problems() ?? []) yield return problem;
         if (!clinicianSetIt && EnergyFloor.IsBelow(this[Measure.Energy]))
             yield return new("below-energy-floor", "bands.energy", EnergyFloor.Caution);
     }

@@ -30,4 +30,10 @@ public static class MeasureTotals
             sums[measure] = sums.GetValueOrDefault(measure, Total.None) + total;
         return sums;
     }
+
+    /// <summary>For each nutrient that is not complete, the names of the foods that lack it.</summary>
+    public static IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing(IReadOnlyList<Contents> entries, IReadOnlyDictionary<Measure, Total> sums) =>
+        sums.Where(sum => !sum.Value.IsComplete && sum.Key.Nutrient() is not null).ToDictionary(
+            sum => sum.Key,
+            sum => (IReadOnlyList<string>)[.. entries.SelectMany(entry => entry.Missing(sum.Key.Nutrient()!.Value)).Distinct(StringComparer.Ordinal)]);
 }

@@ -23,6 +23,16 @@ public sealed record PointsRule(
     public static PointsRule Starting { get; } = new(
         "One for fifty", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.02m }, 1m, [FoodGroup.Vegetables], []);
 
+    /// <summary>What is wrong with the rule, field by field.</summary>
+    public IEnumerable<Problem> Problems()
+    {
+        if (Name.Length > 60) yield return new("rule-name", "rule.name", "Give the rule a name of up to 60 letters.");
+        if (Step is not 0 and not (>= 0.01m and <= 100m)) yield return new("step-absurd", "rule.step", "Round points to a step between 0.01 and 100, or to 0 for no rounding.");
+        if (PerUnit.Count == 0) yield return new("rule-empty", "rule.perUnit", "Say what a point is: points for one kcal, or for a gram of something.");
+        if (PerUnit.Any(unit => Math.Abs(unit.Value) > 1000)) yield return new("rule-absurd", "rule.perUnit", "More than 1,000 points for one gram or one kcal can't be meant: check the number.");
+        if (FreeFoods.Count > 1000) yield return new("rule-free-many", "rule.freeFoods", "A rule holds up to 1,000 single free foods: tick groups instead.");
+    }
+
     /// <summary>Whether a food counts nothing under this rule. It still adds all its energy.</summary>
     public bool IsFree(Food food)
     {

@@ -4,7 +4,7 @@ namespace LivelyTern.Core.Foods;
 public sealed class FoodCatalogue
 {
     private readonly Dictionary<string, Food> byId;
-    private readonly List<(Food Food, HashSet<string> Words)> named;
+    private readonly List<(Food Food, HashSet<string> All, HashSet<string> Words)> named;
 
     /// <summary>A catalogue of these foods; where two share an id the later one counts.</summary>
     public FoodCatalogue(IEnumerable<Food> foods)
@@ -12,7 +12,7 @@ public sealed class FoodCatalogue
         ArgumentNullException.ThrowIfNull(foods);
         byId = new(StringComparer.Ordinal);
         foreach (var food in foods) byId[food.Id] = food;
-        named = [.. byId.Values.SelectMany(food => food.Aliases.Prepend(food.Name).Select(name => (food, FoodWords.Telling(name).ToHashSet(StringComparer.Ordinal))))];
+        named = [.. byId.Values.SelectMany(food => food.Aliases.Prepend(food.Name).Select(name => (food, FoodWords.All(name).ToHashSet(StringComparer.Ordinal), FoodWords.Telling(name).ToHashSet(StringComparer.Ordinal))))];
     }
 
     /// <summary>Every food, in no particular order.</summary>
@@ -29,6 +29,9 @@ public sealed class FoodCatalogue
     {
         var words = FoodWords.Telling(text).ToHashSet(StringComparer.Ordinal);
         if (words.Count == 0) return [];
+        var all = FoodWords.All(text).ToHashSet(StringComparer.Ordinal);
+        var literal = named.Where(entry => entry.All.SetEquals(all)).Select(entry => entry.Food).Distinct().ToList();
+        if (literal.Count > 0) return literal;
         var exact = named.Where(entry => entry.Words.SetEquals(words)).Select(entry => entry.Food).Distinct().ToList();
         if (exact.Count > 0) return exact;
         return [.. named.Where(entry => entry.Words.IsSupersetOf(words)).Select(entry => entry.Food).Distinct().OrderBy(food => food.Name, StringComparer.Ordinal)];

@@ -17,10 +17,13 @@ public static class FoodWords
     private static readonly char[] Separators = [' ', ',', ';', '(', ')', '-', '/', '.'];
 
     /// <summary>The words that tell one food from another, in the order written.</summary>
-    public static IReadOnlyList<string> Telling(string text)
+    public static IReadOnlyList<string> Telling(string text) => [.. All(text).Where(word => !Preparation.Contains(word))];
+
+    /// <summary>Every word, those of its preparation too: "chopped tomatoes" is a tin of its own.</summary>
+    public static IReadOnlyList<string> All(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
-        return [.. text.ToLowerInvariant().Split(Separators, StringSplitOptions.RemoveEmptyEntries).Select(Singular).Where(word => !Preparation.Contains(word))];
+        return [.. text.ToLowerInvariant().Split(Separators, StringSplitOptions.RemoveEmptyEntries).Select(Singular)];
     }
 
     /// <summary>The text without a leading container: "tin of chopped tomatoes" is "chopped tomatoes".</summary>

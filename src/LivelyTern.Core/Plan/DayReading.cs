@@ -26,9 +26,6 @@ public sealed record DayReading(
         var measured = entries.Select(entry => MeasureTotals.Of(entry, aim.Rule)).ToList();
         var sums = MeasureTotals.Sum(measured, aim.Rule);
         var bands = sums.Where(sum => !aim[sum.Key].IsOpen).ToDictionary(sum => sum.Key, sum => aim[sum.Key].Read(sum.Value));
-        var missing = sums.Where(sum => !sum.Value.IsComplete && sum.Key.Nutrient() is not null).ToDictionary(
-            sum => sum.Key,
-            sum => (IReadOnlyList<string>)[.. entries.SelectMany(entry => entry.Missing(sum.Key.Nutrient()!.Value)).Distinct(StringComparer.Ordinal)]);
-        return new(measured, sums, bands, missing);
+        return new(measured, sums, bands, MeasureTotals.Missing(entries, sums));
     }
 }

@@ -1,3 +1,4 @@
+using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 
@@ -20,13 +21,20 @@ public sealed record Recipe(string Name, IReadOnlyList<FoodLine> Lines, int Port
     /// <summary>What one portion contains.</summary>
     public Contents Portion => Batch.Scale(1m / Portions);
 
-    /// <summary>A line's share of the batch in one nutrient: 0.7 where it brings seven tenths. Null where the line was not understood, its figure is not known, or the batch has none.</summary>
-    public decimal? Share(FoodLine line, Nutrient nutrient)
+    /// <summary>
+    /// For each line its share of the batch in each measure: 0.7 where it brings seven tenths. A measure is left out where the line was
+    /// not understood, its figure is not known, or the batch has none of it. Points are shared before rounding.
+    /// </summary>
+    public IReadOnlyList<IReadOnlyDictionary<Measure, decimal>> Shares(PointsRule rule)
     {
-        ArgumentNullException.ThrowIfNull(line);
-        var whole = Batch.Totals[nutrient].AtLeast;
-        return whole == 0 || line.Ingredient?.Food.Per100g[nutrient] is not { } per100g ? null : line.Ingredient.Weight.Value * 0.01m * per100g / whole;
+        ArgumentNullException.ThrowIfNull(rule);
+        var exact = rule with { Step = 0 };
+        var whole = MeasureTotals.Of(Batch, exact);
+        return [.. Lines.Select(line => line.Ingredient is { } part ? SharesOf(MeasureTotals.Of(new Contents([part]), exact), whole) : new Dictionary<Measure, decimal>())];
     }
+
+    private static Dictionary<Measure, decimal> SharesOf(IReadOnlyDictionary<Measure, Total> own, IReadOnlyDictionary<Measure, Total> whole) =>
+        own.Where(total => total.Value.IsComplete && whole[total.Key].AtLeast != 0).ToDictionary(total => total.Key, total => total.Value.AtLeast / whole[total.Key].AtLeast);
 
     /// <summary>The same lines cut into another number of portions.</summary>
     /// <returns>The recipe, or what is wrong with the number.</returns>

@@ -16,6 +16,9 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes)
         await db.Batches.AsNoTracking().Include(row => row.Boxes.OrderBy(box => box.Number))
             .OrderBy(row => row.Boxes.Count > 0).ThenByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Take(most).ToListAsync();
 
+    /// <summary>How many batches are cooked and not in boxes.</summary>
+    public Task<int> CountWaitingAsync() => db.Batches.CountAsync(row => row.Boxes.Count == 0);
+
     /// <summary>One batch, or null.</summary>
     public Task<BatchRow?> FindAsync(Guid id) =>
         db.Batches.AsNoTracking().Include(row => row.Boxes.OrderBy(box => box.Number)).SingleOrDefaultAsync(row => row.Id == id);
@@ -53,13 +56,11 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes)
         if (await db.Batches.Include(row => row.Boxes).SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("batch");
         if (row.Version != version) return Stale.Problem;
         if (row.Boxes.Count > 0) return new Problem("batch-packed", "", "This batch is in its boxes already: empty them back first.");
-        var cooked = CookedWeight.Of(full, pan);
-        if (!cooked.Succeeded) return cooked.Problems.ToList();
-        var portions = Portions(cooked.Value, boxes, pieces);
-        if (!portions.Succeeded) return portions.Problems.ToList();
+        var divided = Divided(CookedWeight.Of(full, pan), boxes, pieces);
+        if (!divided.Succeeded) return divided.Problems.ToList();
         (row.PanGrams, row.FullGrams) = (pan.Value, full.Value);
         var number = 0;
-        foreach (var (weight, count) in portions.Value!)
+        foreach (var (weight, count) in divided.Value!.Portions)
             row.Boxes.Add(new BoxRow { Id = Guid.CreateVersion7(), BatchId = id, Number = ++number, Grams = weight.Value, Pieces = count });
         db.AddRange(row.Boxes);
         return await db.SaveAsync(row, row);
@@ -97,17 +98,24 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes)
             row.FullGrams is { } full && row.PanGrams is { } pan ? new Grams(full - pan) : null);
     }
 
-    private static Outcome<List<(Grams Weight, int? Pieces)>> Portions(Grams cooked, int boxes, int? pieces)
+    /// <summary>The boxes a weighed batch would go into: by weight, or by pieces, each piece its share of the weight.</summary>
+    public static Outcome<DividedBatch> Divided(Outcome<Grams> cooked, int boxes, int? pieces)
     {
+        if (!cooked.Succeeded) return cooked.Problems.ToList();
         if (pieces is null)
         {
-            var equal = Divide.IntoEqual(cooked, boxes);
-            return equal.Succeeded ? equal.Value!.Portions.Select(weight => (weight, (int?)null)).ToList() : equal.Problems.ToList();
+            var equal = Divide.IntoEqual(cooked.Value, boxes);
+            return equal.Succeeded ? new DividedBatch([.. equal.Value!.Portions.Select(weight => (weight, (int?)null))], 0) : equal.Problems.ToList();
         }
 
         var counted = Divide.ByPieces(pieces.Value, boxes);
         return counted.Succeeded
-            ? counted.Value!.Portions.Select(count => (cooked * ((decimal)count / pieces.Value), (int?)count)).ToList()
+            ? new DividedBatch([.. counted.Value!.Portions.Select(count => (cooked.Value * ((decimal)count / pieces.Value), (int?)count))], counted.Value.Over)
             : counted.Problems.ToList();
     }
 }
+
+/// <summary>The boxes of a batch.</summary>
+/// <param name="Portions">Each box's cooked grams, and its pieces where they are counted.</param>
+/// <param name="OverPieces">Pieces that do not go round.</param>
+public sealed record DividedBatch(IReadOnlyList<(Grams Weight, int? Pieces)> Portions, int OverPieces);

@@ -25,6 +25,9 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, TimeProvider clock)
         await db.Recipes.AsNoTracking().Where(row => row.ArchivedAt == null).Include(row => row.Lines.OrderBy(line => line.Position))
             .OrderBy(row => row.Name).ToListAsync();
 
+    /// <summary>How many recipes there are.</summary>
+    public Task<int> CountAsync() => db.Recipes.CountAsync(row => row.ArchivedAt == null);
+
     /// <summary>One recipe, also one taken away; null where there is none.</summary>
     public Task<RecipeRow?> FindAsync(Guid id) =>
         db.Recipes.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position)).SingleOrDefaultAsync(row => row.Id == id);

@@ -1,0 +1,33 @@
+using LivelyTern.Data;
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Plan;
+using LivelyTern.Web.Http;
+using LivelyTern.Web.Plan;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+
+namespace LivelyTern.Web.Eat;
+
+/// <summary>One eater's day at the table.</summary>
+public sealed record EatView(Guid EaterId, string Name, DateOnly Today, Core.Aim.DayAim Aim, DayView Day, int Version);
+
+/// <summary>Whether an item has been eaten.</summary>
+public sealed record EatRequest(bool Eaten);
+
+/// <summary>Eat: today.</summary>
+public static class EatEndpoints
+{
+    /// <summary>Maps <c>/api/eat</c>. A plain food eaten now is laid through <c>/api/plan/foods</c>.</summary>
+    public static void MapEat(this IEndpointRouteBuilder api)
+    {
+        var eat = api.MapGroup("/eat").WithTags("Eat");
+        eat.MapGet("/{eaterId:guid}/{day}", async Task<Results<Ok<EatView>, ProblemHttpResult>> (Guid eaterId, DateOnly day, EaterStore eaters, PlanStore plan, PlanReader reader) =>
+        {
+            if (await eaters.FindAsync(eaterId) is not { } eater) return Answers.Problem([Stale.Gone("eater")]);
+            var version = await plan.VersionAsync();
+            return TypedResults.Ok(new EatView(eater.Id, eater.Name, reader.Today, eater.Aim, await reader.DayAsync(eater, day), version));
+        }).WithName("getDay");
+        eat.MapPut("/items/{id:guid}", (Guid id, EatRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, TimeProvider clock) =>
+            PlanEndpoints.WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.Eat(id, body.Eaten ? clock.GetUtcNow() : null)))).WithName("eatItem");
+    }
+}

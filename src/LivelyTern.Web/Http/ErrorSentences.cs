@@ -1,0 +1,50 @@
+using System.Text.Json;
+using Microsoft.AspNetCore.Diagnostics;
+
+namespace LivelyTern.Web.Http;
+
+/// <summary>Requests that can't be read get a sentence; anything else is a bug, logged whole and answered without its insides.</summary>
+public sealed class ErrorSentences(ILogger<ErrorSentences> log) : IExceptionHandler
+{
+    /// <inheritdoc/>
+    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    {
+        ArgumentNullException.ThrowIfNull(httpContext);
+        var (status, type, sentence, field) = exception switch
+        {
+            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } =>
+                (413, "too-large", "That is more than 1 MB: send it in smaller parts.", null),
+            BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } =>
+                (415, "not-json", "Send the request as JSON (Content-Type: application/json).", null),
+            BadHttpRequestException { InnerException: JsonException json } =>
+                (400, "unreadable", $"The request can't be read at {json.Path ?? "its start"}: it is not the JSON expected there.", json.Path?.TrimStart('$').TrimStart('.')),
+            BadHttpRequestException bad => (bad.StatusCode, "unreadable", "The request can't be read: a value is missing or of the wrong kind.", (string?)null),
+            _ => (500, "bug", "Something went wrong in the program. Nothing was saved; what you typed is still on the screen.", null),
+        };
+        if (status == 500) log.LogError(exception, "Unhandled error at {Path}", httpContext.Request.Path);
+        var problem = TypedResults.Problem(
+            type: "urn:lively-tern:problem:" + type, title: "That can't be read", detail: sentence, statusCode: status,
+            extensions: field is null ? null : new Dictionary<string, object?>(StringComparer.Ordinal) { ["field"] = field });
+        await problem.ExecuteAsync(httpContext);
+        return true;
+    }
+}
+
+/// <summary>Statuses that come without a body get the same shape.</summary>
+public static class StatusSentences
+{
+    /// <summary>Writes problem details for a bare status.</summary>
+    public static Task WriteAsync(Microsoft.AspNetCore.Diagnostics.StatusCodeContext context)
+    {
+        ArgumentNullException.ThrowIfNull(context);
+        var status = context.HttpContext.Response.StatusCode;
+        var sentence = status switch
+        {
+            404 => "There is nothing at this address.",
+            405 => "This address does not take that kind of request.",
+            415 => "Send the request as JSON (Content-Type: application/json).",
+            _ => "The request can't be answered as it stands.",
+        };
+        return TypedResults.Problem(type: $"urn:lively-tern:problem:status-{status}", title: "That can't be read", detail: sentence, statusCode: status).ExecuteAsync(context.HttpContext);
+    }
+}

@@ -1,0 +1,40 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Cook;
+using LivelyTern.Data.Recipes;
+using LivelyTern.Web.Plan;
+
+namespace LivelyTern.Web;
+
+/// <summary>One line of state for each room.</summary>
+/// <param name="Today">The household's day.</param>
+/// <param name="Eaters">How many eat here.</param>
+/// <param name="Recipes">How many recipes are written down.</param>
+/// <param name="FitDays">How many of the eater's laid days this week fit; null without an eater.</param>
+/// <param name="LaidDays">How many of their days this week have something on them.</param>
+/// <param name="BatchesWaiting">Batches cooked and not packed.</param>
+/// <param name="ShelfBoxes">Boxes on no day.</param>
+/// <param name="Leading">The eater's leading measure.</param>
+/// <param name="Left">What is left of it today.</param>
+public sealed record OverviewView(
+    DateOnly Today, int Eaters, int Recipes, int? FitDays, int? LaidDays, int BatchesWaiting, int ShelfBoxes, Measure? Leading, decimal? Left);
+
+/// <summary>Whether the host can reach its database: "ok".</summary>
+public sealed record Health(string Status);
+
+/// <summary>The rail's lines of state.</summary>
+public static class OverviewEndpoint
+{
+    /// <summary>Maps <c>/api/overview</c>.</summary>
+    public static void MapOverview(this IEndpointRouteBuilder api) =>
+        api.MapGet("/overview", async (Guid? eaterId, RecipeStore recipes, BatchStore batches, PlanReader reader) =>
+        {
+            var week = await reader.WeekAsync(reader.Today);
+            var eater = week.Eaters.FirstOrDefault(other => eaterId is null || other.EaterId == eaterId) ?? (week.Eaters.Count > 0 ? week.Eaters[0] : null);
+            var today = eater?.Days.FirstOrDefault(day => day.Day == week.Today);
+            return new OverviewView(
+                week.Today, week.Eaters.Count, await recipes.CountAsync(), eater?.FitDays, eater?.LaidDays, await batches.CountWaitingAsync(),
+                week.Shelf.Sum(group => group.BoxIds.Count), eater?.Aim.Leading,
+                today is not null && today.Left.TryGetValue(eater!.Aim.Leading, out var left) ? left : null);
+        }).WithTags("Overview").WithName("getOverview");
+}

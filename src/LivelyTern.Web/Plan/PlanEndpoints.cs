@@ -1,0 +1,158 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Plan;
+using LivelyTern.Data;
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Foods;
+using LivelyTern.Data.Plan;
+using LivelyTern.Web.Aim;
+using LivelyTern.Web.Foods;
+using LivelyTern.Web.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+
+namespace LivelyTern.Web.Plan;
+
+/// <summary>A box to be laid on a day.</summary>
+/// <param name="BoxId">A box from the shelf.</param>
+/// <param name="EaterId">For whom.</param>
+/// <param name="Day">The day.</param>
+/// <param name="Place">Its place in the day's order, from 0; past the end is the end.</param>
+public sealed record LayBoxRequest(Guid BoxId, Guid EaterId, DateOnly Day, int Place = int.MaxValue);
+
+/// <summary>A plain food to be laid on a day.</summary>
+/// <param name="Text">"150 g strawberries".</param>
+/// <param name="EaterId">For whom.</param>
+/// <param name="Day">The day.</param>
+/// <param name="Place">Its place in the day's order.</param>
+/// <param name="FoodId">The food chosen, or null where the words say enough.</param>
+/// <param name="Eaten">True where it has been eaten already.</param>
+public sealed record LayFoodRequest(string Text, Guid EaterId, DateOnly Day, int Place = int.MaxValue, string? FoodId = null, bool Eaten = false);
+
+/// <summary>Where an item is to go.</summary>
+public sealed record MoveRequest(Guid EaterId, DateOnly Day, int Place = int.MaxValue);
+
+/// <summary>A plain food's amount, typed anew.</summary>
+public sealed record AmendRequest(string Text, string? FoodId = null);
+
+/// <summary>One entry of a day to be computed: a line, or figures read off a menu or a label.</summary>
+/// <param name="Line">"150 g strawberries".</param>
+/// <param name="Name">What the figures are of.</param>
+/// <param name="Figures">kcal and grams of what is known; what is left out is unknown.</param>
+public sealed record CalcDayItem(string? Line = null, string? Name = null, IReadOnlyDictionary<Nutrient, decimal>? Figures = null);
+
+/// <summary>A day to be computed, nothing stored.</summary>
+public sealed record CalcDayRequest(IReadOnlyList<CalcDayItem> Items, DayAim Aim);
+
+/// <summary>A day, computed.</summary>
+/// <param name="Items">Each entry's figures, in order; empty where its line was not understood.</param>
+/// <param name="Sums">The day's sums; "at least" where an entry was not understood.</param>
+/// <param name="Bands">For each band that is set: under, within or over, and by how much.</param>
+/// <param name="Missing">For each nutrient not complete, the foods that lack it.</param>
+/// <param name="NotUnderstood">Lines that could not be read.</param>
+/// <param name="Fits">Whether every band that is set holds.</param>
+public sealed record CalcDayAnswer(
+    IReadOnlyList<IReadOnlyDictionary<Measure, Figure>> Items, IReadOnlyDictionary<Measure, Figure> Sums, IReadOnlyDictionary<Measure, BandReading> Bands,
+    IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing, IReadOnlyList<string> NotUnderstood, bool Fits);
+
+/// <summary>Plan: boxes and plain foods laid on days.</summary>
+public static class PlanEndpoints
+{
+    private const decimal AbsurdFigure = 1_000_000m;
+
+    /// <summary>Maps <c>/api/plan</c> and <c>/api/calc/day</c>.</summary>
+    public static void MapPlan(this IEndpointRouteBuilder api)
+    {
+        var plan = api.MapGroup("/plan").WithTags("Plan");
+        plan.MapGet("/weeks/{day}", async (DateOnly day, PlanReader reader) => await reader.WeekAsync(day)).WithName("getWeek");
+        plan.MapPost("/boxes", (LayBoxRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
+            WriteAsync(ifMatch, async version => await store.HasBoxAsync(body.BoxId)
+                ? await store.ChangeAsync(version, [new(body.EaterId, body.Day)], [body.BoxId],
+                    board => board.Lay(new PlanItem(Guid.CreateVersion7(), body.BoxId, null, null), new(body.EaterId, body.Day), body.Place))
+                : Stale.Gone("box"))).WithName("layBox");
+        plan.MapPost("/foods", LayFoodAsync).WithName("layFood");
+        plan.MapPut("/items/{id:guid}/place", (Guid id, MoveRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
+            WriteAsync(ifMatch, version => store.ChangeAsync(version, [new(body.EaterId, body.Day)], [id], board => board.Move(id, new(body.EaterId, body.Day), body.Place)))).WithName("moveItem");
+        plan.MapPut("/items/{id:guid}/amount", AmendAsync).WithName("amendFood");
+        plan.MapDelete("/items/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
+            WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.TakeOff(id)))).WithName("takeOff");
+        plan.MapPost("/changes/{id:guid}/undo", async (Guid id, PlanStore store) => (await store.UndoAsync(id)).Answer(made => made)).WithName("undoChange");
+        api.MapPost("/calc/day", CalcAsync).WithTags("Calculate").WithName("calcDay");
+    }
+
+    /// <summary>A write on the plan at the version the request carries; a stale one says so, and the screen reads the plan anew.</summary>
+    public static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> WriteAsync(string? ifMatch, Func<int, Task<Outcome<MadeChange>>> write)
+    {
+        ArgumentNullException.ThrowIfNull(write);
+        var (version, missing) = Answers.VersionOf(ifMatch);
+        return missing is not null ? missing : (await write(version)).Answer(made => made);
+    }
+
+    private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> LayFoodAsync(
+        LayFoodRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, FoodStore foods, TimeProvider clock)
+    {
+        var line = await ReadAsync(body.Text, body.FoodId, foods);
+        if (line.Ingredient is not { } food) return NotUnderstood(line);
+        var item = new PlanItem(Guid.CreateVersion7(), null, body.Text.Trim(), food, body.Eaten ? clock.GetUtcNow() : null);
+        return await WriteAsync(ifMatch, version => store.ChangeAsync(version, [new(body.EaterId, body.Day)], [], board => board.Lay(item, new(body.EaterId, body.Day), body.Place)));
+    }
+
+    private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> AmendAsync(
+        Guid id, AmendRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, FoodStore foods)
+    {
+        var line = await ReadAsync(body.Text, body.FoodId, foods);
+        if (line.Ingredient is not { } food) return NotUnderstood(line);
+        return await WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.Amend(id, body.Text.Trim(), food)));
+    }
+
+    private static async Task<FoodLine> ReadAsync(string text, string? foodId, FoodStore foods)
+    {
+        var catalogue = await foods.CatalogueAsync();
+        return text.Length > Data.Recipes.RecipeStore.LongestLine
+            ? new FoodLine(text, null, false, new("line-long", "text", $"A line holds up to {Data.Recipes.RecipeStore.LongestLine} letters."), [], null)
+            : FoodLine.Read(text, catalogue, foodId is null ? null : catalogue.Find(foodId));
+    }
+
+    private static ProblemHttpResult NotUnderstood(FoodLine line)
+    {
+        var view = LineView.Of(line, null);
+        return Answers.Problem([line.Problem! with { Field = "text" }], new Dictionary<string, object?>(StringComparer.Ordinal)
+        {
+            ["candidates"] = view.Candidates, ["missingMeasure"] = view.MissingMeasure,
+        });
+    }
+
+    private static async Task<Results<Ok<CalcDayAnswer>, ProblemHttpResult>> CalcAsync(CalcDayRequest body, FoodStore foods)
+    {
+        var aim = AimEndpoints.Tidy(body.Aim);
+        var problems = aim.Problems(clinicianSetIt: true).ToList();
+        if (body.Items.Count > 500) problems.Add(new("items-many", "items", "A day holds up to 500 entries."));
+        for (var i = 0; i < Math.Min(body.Items.Count, 500); i++)
+        {
+            if (body.Items[i] is not { } item || item.Line is null == item.Figures is null) problems.Add(new("item-unclear", $"items[{i}]", "Give each entry either a line or figures."));
+            else if (item.Figures?.Any(figure => figure.Value is < 0 or > AbsurdFigure) == true) problems.Add(new("figure-absurd", $"items[{i}].figures", "A figure lies between 0 and a million."));
+        }
+
+        if (problems.Count > 0) return Answers.Problem(problems);
+
+        var catalogue = await foods.CatalogueAsync();
+        var entries = body.Items.Select(item => item.Line is { } line ? FoodLine.Read(line, catalogue) : Printed(item)).ToList();
+        var reading = DayReading.Of([.. entries.Select(line => line.Ingredient is { } read ? new Contents([read]) : new Contents([], SomethingUnread: true))], aim);
+        return TypedResults.Ok(new CalcDayAnswer(
+            [.. reading.Entries.Select(Figure.Of)], Figure.Of(reading.Sums), reading.Bands, reading.Missing,
+            [.. entries.Where(line => line.Ingredient is null).Select(line => line.Text)], reading.Fits));
+    }
+
+    // Figures off a menu or a label, as 100 g of a food that holds just them.
+    private static FoodLine Printed(CalcDayItem item)
+    {
+        decimal? Of(Nutrient nutrient) => item.Figures!.TryGetValue(nutrient, out var value) ? value : null;
+        var per100g = new Nutrients(
+            Of(Nutrient.Energy), Of(Nutrient.Protein), Of(Nutrient.Fat), Of(Nutrient.SaturatedFat), Of(Nutrient.Carbohydrate),
+            Of(Nutrient.Sugars), Of(Nutrient.Fibre), Of(Nutrient.Salt), Of(Nutrient.Polyols), Of(Nutrient.Alcohol));
+        var name = item.Name ?? "printed figures";
+        var food = new Food("printed:" + name, name, [], FoodGroup.Seasonings, per100g, CarbohydrateConvention.Total, [], "as printed");
+        return new FoodLine(name, new Ingredient(food, new Grams(100)), false, null, [], null);
+    }
+}

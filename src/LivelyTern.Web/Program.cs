@@ -1,0 +1,102 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using LivelyTern.Data;
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Cook;
+using LivelyTern.Data.Demo;
+using LivelyTern.Data.Foods;
+using LivelyTern.Data.Plan;
+using LivelyTern.Data.Recipes;
+using LivelyTern.Web;
+using LivelyTern.Web.Aim;
+using LivelyTern.Web.Eat;
+using LivelyTern.Web.Foods;
+using LivelyTern.Web.Http;
+using LivelyTern.Web.Pack;
+using LivelyTern.Web.Plan;
+using LivelyTern.Web.Recipes;
+using Microsoft.EntityFrameworkCore;
+using Scalar.AspNetCore;
+using Serilog;
+using Serilog.Events;
+
+var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
+var start = StartOptions.From(builder.Configuration);
+builder.Services.AddSerilog(log => log
+    .MinimumLevel.Warning()
+    .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Database.Command", LogEventLevel.Fatal)
+    .WriteTo.Console());
+builder.WebHost.UseUrls(start.Url);
+builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 1_000_000);
+builder.Services.ConfigureHttpJsonOptions(json =>
+{
+    json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+    json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+    json.SerializerOptions.RespectNullableAnnotations = true;
+    json.SerializerOptions.RespectRequiredConstructorParameters = true;
+    json.SerializerOptions.IgnoreReadOnlyProperties = true;
+});
+builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
+builder.Services.AddProblemDetails();
+builder.Services.AddExceptionHandler<ErrorSentences>();
+builder.Services.AddOpenApi(api => api.AddDocumentTransformer((document, _, _) =>
+{
+    document.Info.Title = "Lively Tern";
+    document.Info.Description = "The week's food: aims, recipes, batches, boxes and days. Calculations under /api/calc store nothing.";
+    document.Servers?.Clear();
+    return Task.CompletedTask;
+}));
+builder.Services.AddResponseCompression();
+builder.Services.AddSingleton(start.Clock);
+builder.Services.AddDbContext<TernDb>(db => db.UseSqlite(TernFile.ConnectionString(start.DatabasePath)));
+builder.Services.AddScoped<FoodStore>().AddScoped<EaterStore>().AddScoped<RecipeStore>().AddScoped<BatchStore>().AddScoped<PlanStore>().AddScoped<PlanReader>().AddScoped<DemoWeek>();
+
+var app = builder.Build();
+
+app.UseExceptionHandler();
+app.UseStatusCodePages(StatusSentences.WriteAsync);
+app.UseMiddleware<ShippedOnly>();
+app.UseResponseCompression();
+app.UseDefaultFiles();
+app.UseStaticFiles(ShippedOnly.CacheForever());
+
+app.MapGet("/health", async (TernDb db) => await db.Database.CanConnectAsync()
+    ? Results.Ok(new Health("ok"))
+    : Results.Problem("The database file can't be opened.", statusCode: StatusCodes.Status503ServiceUnavailable)).ExcludeFromDescription();
+app.MapOpenApi();
+app.MapScalarApiReference("/docs", scalar => scalar.DisableDefaultFonts().DisableTelemetry().DisableAgent().WithTitle("Lively Tern"));
+
+var api = app.MapGroup("/api").ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+api.MapOverview();
+api.MapAim();
+api.MapFoods();
+api.MapRecipes();
+api.MapPlan();
+api.MapPack();
+api.MapEat();
+app.MapFallback("/api/{**rest}", () => Results.Problem("There is nothing at this address.", statusCode: StatusCodes.Status404NotFound)).ExcludeFromDescription();
+app.MapFallbackToFile("index.html");
+
+Directory.CreateDirectory(Path.GetDirectoryName(start.DatabasePath)!);
+await using (var scope = app.Services.CreateAsyncScope())
+{
+    await TernFile.PrepareAsync(scope.ServiceProvider.GetRequiredService<TernDb>());
+    if (start.IsDemo) await scope.ServiceProvider.GetRequiredService<DemoWeek>().SeedAsync();
+}
+
+try
+{
+    await app.StartAsync();
+}
+catch (IOException busy) when (busy.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException)
+{
+    await Console.Error.WriteLineAsync($"Port {start.Port} is in use by another program. Choose another one: --port {start.Port + 1}");
+    return 1;
+}
+
+Console.WriteLine($"Lively Tern is at {start.Url}   (Ctrl+C stops it)");
+await app.WaitForShutdownAsync();
+return 0;
+
+/// <summary>The host, visible to tests.</summary>
+public partial class Program;

@@ -1,0 +1,41 @@
+using System.Globalization;
+
+namespace LivelyTern.Web;
+
+/// <summary>How the program was started.</summary>
+/// <param name="Port">The port on 127.0.0.1.</param>
+/// <param name="DatabasePath">The household's file.</param>
+/// <param name="IsDemo">Whether the demo week is laid into an empty file.</param>
+/// <param name="Clock">The clock: the machine's, or one set to a day with <c>--today</c> to look at a demo as of that day.</param>
+public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, TimeProvider Clock)
+{
+    /// <summary>The address printed and listened on.</summary>
+    public string Url => string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{Port}");
+
+    /// <summary>Reads <c>--port</c>, <c>--data</c>, <c>--demo true</c> and <c>--today 2026-11-25</c>.</summary>
+    public static StartOptions From(IConfiguration settings)
+    {
+        ArgumentNullException.ThrowIfNull(settings);
+        var demo = string.Equals(settings["demo"], "true", StringComparison.OrdinalIgnoreCase);
+        TimeProvider clock = DateOnly.TryParse(settings["today"], CultureInfo.InvariantCulture, out var day) ? new ClockOfDay(day) : TimeProvider.System;
+        var port = int.TryParse(settings["port"], NumberStyles.None, CultureInfo.InvariantCulture, out var wanted) && wanted is > 0 and < 65536 ? wanted : 5080;
+        var data = settings["data"] is { Length: > 0 } path ? Path.GetFullPath(path) : Path.Combine(DataFolder(), demo ? DemoFile(clock) : "tern.db");
+        return new(port, data, demo, clock);
+    }
+
+    // A demo file for each day, so that its week is always the current one.
+    private static string DemoFile(TimeProvider clock) =>
+        Path.Combine("demo", string.Create(CultureInfo.InvariantCulture, $"{clock.GetLocalNow():yyyy-MM-dd}.db"));
+
+    private static string DataFolder() => Path.Combine(
+        Environment.GetEnvironmentVariable("XDG_DATA_HOME") is { Length: > 0 } xdg ? xdg : Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".local", "share"),
+        "lively-tern");
+
+    /// <summary>The machine's clock moved to another day, its time of day kept.</summary>
+    private sealed class ClockOfDay(DateOnly day) : TimeProvider
+    {
+        private readonly TimeSpan shift = TimeSpan.FromDays(day.DayNumber - DateOnly.FromDateTime(System.GetLocalNow().Date).DayNumber);
+
+        public override DateTimeOffset GetUtcNow() => System.GetUtcNow() + shift;
+    }
+}
