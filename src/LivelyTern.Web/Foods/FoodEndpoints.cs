@@ -48,7 +48,7 @@ public sealed record LineView(
     }
 }
 
-/// <summary>Lines to be read, each perhaps with the food chosen for it.</summary>
+/// <summary>Lines to be read, each perhaps with the id of the food chosen for it; "" where its words say enough.</summary>
 public sealed record ParseRequest(IReadOnlyList<string?> Lines, IReadOnlyList<string?>? Foods = null, PointsRule? Rule = null);
 
 /// <summary>The lines, read in their order.</summary>
@@ -75,7 +75,7 @@ public static class FoodEndpoints
     public static List<WrittenLine> Written(IReadOnlyList<string?> lines, IReadOnlyList<string?>? foods)
     {
         ArgumentNullException.ThrowIfNull(lines);
-        return [.. lines.Select((text, i) => new WrittenLine(text ?? "", foods is not null && i < foods.Count ? foods[i] : null))];
+        return [.. lines.Select((text, i) => new WrittenLine(text ?? "", foods is not null && i < foods.Count && foods[i] is { Length: > 0 } id ? id : null))];
     }
 
     private static async Task<Results<Ok<ParseAnswer>, ProblemHttpResult>> ParseAsync(ParseRequest body, RecipeStore recipes)

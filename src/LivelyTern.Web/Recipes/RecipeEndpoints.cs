@@ -12,7 +12,7 @@ namespace LivelyTern.Web.Recipes;
 
 /// <summary>A recipe as written down.</summary>
 public sealed record RecipeView(
-    Guid Id, string Name, string Letters, int Tint, int Portions, IReadOnlyList<string> Lines, IReadOnlyList<string?> Foods, DateTimeOffset ChangedAt, bool Archived, int Version);
+    Guid Id, string Name, string Letters, int Tint, int Portions, IReadOnlyList<string> Lines, IReadOnlyList<string> Foods, DateTimeOffset ChangedAt, bool Archived, int Version);
 
 /// <summary>A recipe in the list: its portion's figures with it.</summary>
 public sealed record RecipeRowView(Guid Id, string Name, string Letters, int Tint, int Portions, decimal PortionGrams, IReadOnlyDictionary<Measure, Figure> Portion, int NotUnderstood);
@@ -21,13 +21,13 @@ public sealed record RecipeRowView(Guid Id, string Name, string Letters, int Tin
 /// <param name="Name">What the cook calls it.</param>
 /// <param name="Lines">Its lines as typed.</param>
 /// <param name="Portions">How many portions a batch makes.</param>
-/// <param name="Foods">For each line the id of the food chosen, or null where its words say enough.</param>
+/// <param name="Foods">For each line the id of the food chosen, or "" where its words say enough.</param>
 public sealed record RecipeRequest(string Name, IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null);
 
 /// <summary>A recipe to be computed, nothing stored.</summary>
 /// <param name="Lines">"600 g red lentils, dry".</param>
 /// <param name="Portions">How many portions it makes.</param>
-/// <param name="Foods">For each line the id of the food chosen, or null.</param>
+/// <param name="Foods">For each line the id of the food chosen, or "".</param>
 /// <param name="Rule">The points rule; without one the starting rule.</param>
 public sealed record CalcRecipeRequest(IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, PointsRule? Rule = null);
 
@@ -116,6 +116,6 @@ public static class RecipeEndpoints
     private static RecipeView Show(RecipeRow row)
     {
         var lines = row.Lines.OrderBy(line => line.Position).ToList();
-        return new(row.Id, row.Name, row.Letters, row.Tint, row.Portions, lines.ConvertAll(line => line.Text), lines.ConvertAll(line => line.FoodId), row.ChangedAt, row.ArchivedAt is not null, row.Version);
+        return new(row.Id, row.Name, row.Letters, row.Tint, row.Portions, lines.ConvertAll(line => line.Text), lines.ConvertAll(line => line.FoodId ?? ""), row.ChangedAt, row.ArchivedAt is not null, row.Version);
     }
 }

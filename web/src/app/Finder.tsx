@@ -1,0 +1,76 @@
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from "@headlessui/react";
+import { useQuery } from "@tanstack/react-query";
+import { addDays } from "date-fns";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { useNavigate } from "react-router";
+import { listRecipes } from "../api";
+import { Drawer } from "../ui/Drawer";
+import { isoDay, longDay } from "../ui/format";
+
+interface Find {
+  kind: "room" | "recipe" | "day";
+  name: string;
+  to: string;
+}
+
+/** Finds a recipe, a day or a room by any part of its name. */
+export function Finder({ open, close }: { open: boolean; close: () => void }) {
+  const { t } = useTranslation();
+  const go = useNavigate();
+  const [typed, setTyped] = useState("");
+  const { data: recipes } = useQuery({
+    queryKey: ["recipes", null],
+    queryFn: async () => (await listRecipes()).data!,
+    enabled: open,
+  });
+  const all: Find[] = [
+    ...(["aim", "recipes", "plan", "pack", "eat"] as const).map((room) => ({
+      kind: "room" as const,
+      name: t(`rooms.${room}`),
+      to: `/${room}`,
+    })),
+    ...(recipes ?? []).map(({ id, name }) => ({ kind: "recipe" as const, name, to: `/recipes/${id}` })),
+    ...Array.from({ length: 21 }, (_, i) => isoDay(addDays(new Date(), i - 7))).map((day) => ({
+      kind: "day" as const,
+      name: longDay(day),
+      to: `/eat?day=${day}`,
+    })),
+  ];
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = all
+    .filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)))
+    .slice(0, 14);
+  const take = (find: Find | null) => {
+    if (!find) return;
+    close();
+    setTyped("");
+    void go(find.to);
+  };
+  return (
+    <Drawer open={open} close={close} title={t("finder.title")}>
+      <Combobox value={null} onChange={take}>
+        <ComboboxInput
+          autoFocus
+          aria-label={t("finder.title")}
+          placeholder={t("finder.hint")}
+          className="field w-full"
+          onChange={(event) => setTyped(event.target.value)}
+        />
+        <ComboboxOptions static className="mt-3 space-y-1">
+          {found.map((find) => (
+            <ComboboxOption
+              key={find.to + find.name}
+              value={find}
+              className="flex justify-between rounded-md px-3 py-2 data-focus:bg-sea-soft"
+            >
+              <span>{find.name}</span>
+              <span className="text-sm text-soft">{t(`finder.${find.kind}`)}</span>
+            </ComboboxOption>
+          ))}
+        </ComboboxOptions>
+        {found.length === 0 && <p className="mt-3 text-soft">{t("finder.none")}</p>}
+      </Combobox>
+    </Drawer>
+  );
+}

@@ -1,0 +1,141 @@
+import { useQuery } from "@tanstack/react-query";
+import { Keyboard, Moon, Search, Sun } from "lucide-react";
+import { Suspense, useEffect, useState } from "react";
+import { useTranslation } from "react-i18next";
+import { NavLink, Outlet, useLocation } from "react-router";
+import { getOverview, type OverviewView } from "../api";
+import { amount, unitOf } from "../ui/format";
+import { Loading } from "../ui/states";
+import { Finder } from "./Finder";
+import { useCurrentEater } from "./Header";
+import { KeyList } from "./KeyList";
+import { useKeys } from "./keys";
+
+const rooms = ["aim", "recipes", "plan", "pack", "eat"] as const;
+
+/** The frame: the week's steps at the left, each with one line of state; the room beside it. On a phone the steps are at the foot. */
+export function Frame() {
+  const { t } = useTranslation();
+  const eater = useCurrentEater();
+  const [open, setOpen] = useState<"keys" | "finder" | null>(null);
+  useKeys({ keys: () => setOpen("keys"), finder: () => setOpen("finder") });
+  const { data } = useQuery({
+    queryKey: ["overview", eater],
+    queryFn: async () => (await getOverview({ query: { eaterId: eater ?? undefined } })).data!,
+  });
+  const next = data ? nextRoom(data) : null;
+  const place = useLocation().pathname;
+  useEffect(() => {
+    const room = rooms.find((name) => place.startsWith(`/${name}`));
+    document.title = room ? `${t(`rooms.${room}`)} · ${t("name")}` : t("name");
+  }, [place, t]);
+
+  return (
+    <div className="flex h-dvh max-md:flex-col-reverse">
+      <a
+        href="#room"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-40 focus:bg-panel focus:p-3"
+      >
+        {t("skip")}
+      </a>
+      <nav
+        aria-label={t("rail")}
+        className="no-print flex w-[200px] shrink-0 flex-col border-r border-rim max-md:w-full max-md:border-t max-md:border-r-0"
+      >
+        <p className="flex items-center gap-2 px-4 pt-4 pb-3 font-title text-lg font-bold max-md:hidden">
+          <img src="/tern.svg" alt="" width={28} height={28} /> {t("name")}
+        </p>
+        <ul className="max-md:flex">
+          {rooms.map((room) => (
+            <li key={room} className="max-md:flex-1">
+              <NavLink
+                to={`/${room}`}
+                className={({ isActive }) =>
+                  `block border-l-3 px-4 py-2 max-md:min-h-14 max-md:border-t-3 max-md:border-l-0 max-md:px-1 max-md:pt-3 max-md:text-center ${isActive ? "border-sea bg-panel" : "border-transparent"}`
+                }
+              >
+                <span className="font-title font-bold">
+                  {t(`rooms.${room}`)}
+                  {next === room && (
+                    <span aria-hidden className="ml-2 inline-block size-2.5 rounded-full bg-next" />
+                  )}
+                </span>
+                <span
+                  className={`block text-xs max-md:hidden ${next === room ? "font-bold text-next-text" : "text-soft"}`}
+                >
+                  {data ? <StateLine room={room} overview={data} /> : " "}
+                </span>
+              </NavLink>
+            </li>
+          ))}
+        </ul>
+        <div className="mt-auto flex flex-col items-start gap-1 p-3 text-sm text-soft max-md:hidden">
+          <button className="flex min-h-8 items-center gap-2" onClick={() => setOpen("finder")}>
+            <Search size={16} aria-hidden /> {t("finder.open")} <kbd className="text-xs">/</kbd>
+          </button>
+          <button className="flex min-h-8 items-center gap-2" onClick={() => setOpen("keys")}>
+            <Keyboard size={16} aria-hidden /> {t("keys.open")} <kbd className="text-xs">?</kbd>
+          </button>
+          <Ground />
+        </div>
+      </nav>
+      <div id="room" className="flex min-h-0 min-w-0 flex-1 flex-col">
+        <Suspense fallback={<Loading />}>
+          <Outlet />
+        </Suspense>
+      </div>
+      <KeyList open={open === "keys"} close={() => setOpen(null)} />
+      <Finder open={open === "finder"} close={() => setOpen(null)} />
+    </div>
+  );
+}
+
+/** The step to do next: someone to plan for, something to cook, a batch to pack, days to fill, then eating. */
+function nextRoom(overview: OverviewView): (typeof rooms)[number] {
+  if (overview.eaters === 0) return "aim";
+  if (overview.recipes === 0) return "recipes";
+  if (overview.batchesWaiting > 0) return "pack";
+  return overview.shelfBoxes > 0 ? "plan" : "eat";
+}
+
+function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview: OverviewView }) {
+  const { t } = useTranslation();
+  switch (room) {
+    case "aim":
+      return t("state.aim", { count: overview.eaters });
+    case "recipes":
+      return t("state.recipes", { count: overview.recipes });
+    case "plan":
+      return overview.laidDays
+        ? t("state.plan", { fit: overview.fitDays, laid: overview.laidDays })
+        : t("state.planEmpty");
+    case "pack":
+      return t("state.pack", { count: overview.batchesWaiting });
+    case "eat": {
+      if (overview.left === null || !overview.leading) return t("state.eat");
+      const key = overview.left < 0 ? "state.over" : "state.left";
+      return t(key, {
+        amount: amount(overview.leading, Math.abs(overview.left)),
+        unit: unitOf(overview.leading),
+      });
+    }
+  }
+}
+
+/** Day kitchen or night kitchen, remembered. */
+function Ground() {
+  const { t } = useTranslation();
+  const [ground, setGround] = useState(document.documentElement.dataset.ground ?? "light");
+  const other = ground === "dark" ? "light" : "dark";
+  const change = () => {
+    document.documentElement.dataset.ground = other;
+    localStorage.setItem("tern.ground", other);
+    setGround(other);
+  };
+  return (
+    <button className="flex min-h-8 items-center gap-2" onClick={change}>
+      {other === "dark" ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}{" "}
+      {t(`ground.${other}`)}
+    </button>
+  );
+}

@@ -1,0 +1,107 @@
+import { useQuery } from "@tanstack/react-query";
+import { Redo2, Undo2 } from "lucide-react";
+import type { ReactNode } from "react";
+import { useTranslation } from "react-i18next";
+import { listEaters } from "../api";
+import { lenses } from "../ui/format";
+import { useHistory } from "./history";
+import { useKitchen } from "./kitchen";
+
+/** The top line of a room: its title at the left, the lens and the room's actions at the right. */
+export function Header({
+  children,
+  actions,
+  lens = true,
+}: {
+  children: ReactNode;
+  actions?: ReactNode;
+  lens?: boolean;
+}) {
+  return (
+    <header className="no-print flex min-h-14 flex-wrap items-center gap-x-4 gap-y-2 border-b border-rim px-4 py-2">
+      {children}
+      <div className="ml-auto flex flex-wrap items-center gap-2">
+        {lens && <Lens />}
+        {actions}
+      </div>
+    </header>
+  );
+}
+
+/** Re-measures every block, ruler, table and label at once. */
+function Lens() {
+  const { t } = useTranslation();
+  const { lens, setLens } = useKitchen();
+  return (
+    <div
+      role="group"
+      aria-label={t("lens")}
+      className="flex overflow-hidden rounded-lg border border-rim bg-panel"
+    >
+      {lenses.map((measure) => (
+        <button
+          key={measure}
+          aria-pressed={lens === measure}
+          onClick={() => setLens(measure)}
+          className={`min-h-8 border-l border-line px-2.5 text-sm first:border-l-0 max-md:min-h-11 ${lens === measure ? "bg-ink font-bold text-ground" : ""}`}
+        >
+          {t(`measures.${measure}`)}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** Whose day is shown. */
+export function EaterTabs({ withAll = false }: { withAll?: boolean }) {
+  const { t } = useTranslation();
+  const { setEater } = useKitchen();
+  const eaters = useEaters();
+  const current = useCurrentEater(withAll);
+  if (!eaters) return null;
+  const tabs = [
+    ...eaters.map(({ id, name }) => ({ id, name })),
+    ...(withAll && eaters.length > 1 ? [{ id: "all", name: t("all") }] : []),
+  ];
+  return (
+    <div role="group" aria-label={t("eaters")} className="flex">
+      {tabs.map(({ id, name }) => (
+        <button
+          key={id}
+          aria-pressed={id === current}
+          onClick={() => setEater(id)}
+          className={`min-h-9 border-b-2 px-3 max-md:min-h-11 ${id === current ? "border-sea font-bold" : "border-transparent"}`}
+        >
+          {name}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+export const useEaters = () =>
+  useQuery({ queryKey: ["eaters"], queryFn: async () => (await listEaters()).data! }).data;
+
+/** The eater chosen, or the first; "all" only where a room shows all. */
+export function useCurrentEater(withAll = false): string | null {
+  const { eater } = useKitchen();
+  const eaters = useEaters();
+  if (!eaters) return null;
+  if (eater === "all" && withAll && eaters.length > 1) return "all";
+  return eaters.some(({ id }) => id === eater) ? eater : (eaters[0]?.id ?? null);
+}
+
+export function UndoButtons() {
+  const { t } = useTranslation();
+  const { undo, redo, canUndo, canRedo } = useHistory();
+  return (
+    <>
+      <button className="btn" onClick={undo} disabled={!canUndo}>
+        <Undo2 size={16} aria-hidden /> {t("undo")}
+      </button>
+      <button className="btn" onClick={redo} disabled={!canRedo} aria-label={t("redo")} title={t("redo")}>
+        <Redo2 size={16} aria-hidden />
+      </button>
+    </>
+  );
+}

@@ -1,0 +1,19 @@
+import { useTranslation } from "react-i18next";
+import { Drawer } from "../ui/Drawer";
+
+export function KeyList({ open, close }: { open: boolean; close: () => void }) {
+  const { t } = useTranslation();
+  const rows = t("keys.rows", { returnObjects: true }) as [string, string][];
+  return (
+    <Drawer open={open} close={close} title={t("keys.title")}>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-3">
+        {rows.map(([key, meaning]) => (
+          <div key={key} className="contents">
+            <dt className="font-bold">{key}</dt>
+            <dd>{meaning}</dd>
+          </div>
+        ))}
+      </dl>
+    </Drawer>
+  );
+}

@@ -1,0 +1,61 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { lazy, StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter, Link, Navigate, Route, Routes } from "react-router";
+import { useTranslation } from "react-i18next";
+import { Frame } from "./app/Frame";
+import { HistoryProvider } from "./app/history";
+import "./app/i18n";
+import { KitchenProvider } from "./app/kitchen";
+import { NoticeProvider } from "./app/notices";
+import "./main.css";
+import { Empty } from "./ui/states";
+
+const AimRoom = lazy(() => import("./rooms/aim/AimRoom"));
+const RecipesRoom = lazy(() => import("./rooms/recipes/RecipesRoom"));
+const Workbench = lazy(() => import("./rooms/recipes/Workbench"));
+const PlanRoom = lazy(() => import("./rooms/plan/PlanRoom"));
+const PackRoom = lazy(() => import("./rooms/pack/PackRoom"));
+const PackBench = lazy(() => import("./rooms/pack/PackBench"));
+const EatRoom = lazy(() => import("./rooms/eat/EatRoom"));
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
+
+function Lost() {
+  const { t } = useTranslation();
+  return (
+    <Empty title={t("lost.title")}>
+      <Link to="/plan" className="link">
+        {t("lost.home")}
+      </Link>
+    </Empty>
+  );
+}
+
+createRoot(document.getElementById("root")!).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <KitchenProvider>
+        <NoticeProvider>
+          <HistoryProvider>
+            <BrowserRouter>
+              <Routes>
+                <Route element={<Frame />}>
+                  <Route index element={<Navigate to="/plan" replace />} />
+                  <Route path="aim" element={<AimRoom />} />
+                  <Route path="recipes" element={<RecipesRoom />} />
+                  <Route path="recipes/:id" element={<Workbench />} />
+                  <Route path="plan" element={<PlanRoom />} />
+                  <Route path="pack" element={<PackRoom />} />
+                  <Route path="pack/:id" element={<PackBench />} />
+                  <Route path="eat" element={<EatRoom />} />
+                  <Route path="*" element={<Lost />} />
+                </Route>
+              </Routes>
+            </BrowserRouter>
+          </HistoryProvider>
+        </NoticeProvider>
+      </KitchenProvider>
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,233 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { useTranslation } from "react-i18next";
+import {
+  archiveEater,
+  changeEater,
+  restoreEater,
+  seen,
+  sentenceFor,
+  troubleOf,
+  type AimStart,
+  type EaterView,
+  type Measure,
+  type Trouble,
+} from "../../api";
+import { useSay } from "../../app/notices";
+import { unitOf } from "../../ui/format";
+import { Ruler, tapeLength } from "../../ui/Ruler";
+import { Sentence } from "../../ui/states";
+import { bounded, draftOf, requestOf, ruleDraft, type Draft } from "./draft";
+import { RuleSheet } from "./RuleSheet";
+
+/** One eater: the band drawn on an empty ruler, the bounds, the points rule. Saves by itself; what is refused stays as typed. */
+export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart }) {
+  const { t } = useTranslation("aim");
+  const queries = useQueryClient();
+  const say = useSay();
+  const [draft, setDraft] = useState(() => draftOf(eater));
+  const [state, setState] = useState<"saved" | "saving" | "unsaved">("saved");
+  const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const [unread, setUnread] = useState<string[]>([]);
+  const version = useRef(eater.version);
+  const saving = useRef<Promise<void>>(Promise.resolve());
+
+  // A change made elsewhere is taken over only while nothing here waits to be saved.
+  useEffect(() => {
+    if (eater.version <= version.current || state !== "saved") return;
+    version.current = eater.version;
+    setDraft(draftOf(eater));
+  }, [eater, state]);
+
+  const save = (next: Draft) => {
+    setDraft(next);
+    const { body, unread: wrong } = requestOf(next);
+    setUnread(wrong);
+    setState("unsaved");
+    if (wrong.length > 0) return;
+    saving.current = saving.current.then(async () => {
+      setState("saving");
+      try {
+        const { data } = await changeEater({ path: { id: eater.id }, headers: seen(version.current), body });
+        version.current = data!.version;
+        setTrouble(null);
+        setState("saved");
+        await Promise.all(
+          ["eaters", "week", "day", "overview", "recipes"].map((key) =>
+            queries.invalidateQueries({ queryKey: [key] }),
+          ),
+        );
+      } catch (thrown) {
+        const what = troubleOf(thrown, t("app:silent"));
+        setTrouble(what);
+        setState("unsaved");
+        // The next save is made knowingly on the state shown.
+        if (what.status === 412 && what.current) version.current = (what.current as EaterView).version;
+      }
+    });
+  };
+  const type = (next: Draft) => {
+    setDraft(next);
+    setState("unsaved");
+  };
+  const at = (field: string) =>
+    unread.includes(field) ? t("app:numberNeeded") : sentenceFor(trouble, field);
+  const remove = async () => {
+    try {
+      const { data } = await archiveEater({ path: { id: eater.id }, headers: seen(version.current) });
+      say(t("removed", { name: eater.name }), {
+        action: {
+          label: t("app:undo"),
+          run: () =>
+            void restoreEater({ path: { id: eater.id }, headers: seen(data!.version) }).then(() =>
+              queries.invalidateQueries(),
+            ),
+        },
+      });
+      await queries.invalidateQueries();
+    } catch (thrown) {
+      setTrouble(troubleOf(thrown, t("app:silent")));
+    }
+  };
+
+  const empty = { day: "", items: [], sums: {}, eaten: {}, left: {}, bands: {}, missing: {}, fits: false };
+  const floor = sentenceFor(trouble, "bands.energy");
+  const general = trouble && !trouble.errors?.some(({ field }) => field) ? trouble.detail : null;
+  const stands =
+    trouble?.status === 412 && trouble.current ? requestSummary(trouble.current as EaterView) : null;
+
+  return (
+    <section aria-label={eater.name} className="panel p-4">
+      <div className="mb-3 flex items-end gap-3">
+        <label className="min-w-0 flex-1 text-sm text-soft">
+          {t("name")}
+          <input
+            className="field mt-0.5 block w-full font-title text-lg font-bold"
+            value={draft.name}
+            maxLength={60}
+            onChange={(event) => type({ ...draft, name: event.target.value })}
+            onBlur={() => save(draft)}
+          />
+        </label>
+        <label className="text-sm text-soft">
+          {t("leading")}
+          <select
+            className="field mt-0.5 block"
+            value={draft.leading}
+            onChange={(event) => save({ ...draft, leading: event.target.value as Measure })}
+          >
+            {(["energy", "protein", "carbohydrate", "fat", "points"] as const).map((measure) => (
+              <option key={measure} value={measure}>
+                {t(`app:measures.${measure}`)}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <Sentence>{at("name")}</Sentence>
+      <Ruler
+        day={empty}
+        aim={eater.aim}
+        measure={eater.aim.leading}
+        length={tapeLength(eater.aim, [], eater.aim.leading)}
+        label={t("ruler", { name: eater.name })}
+        height={38}
+      />
+      <table className="mt-3 w-full text-sm">
+        <thead>
+          <tr className="text-left text-xs text-soft">
+            <td />
+            {(["min", "target", "max"] as const).map((bound) => (
+              <th key={bound} scope="col" className="px-1 font-normal">
+                {t(`bounds.${bound}`)}
+              </th>
+            ))}
+            <td />
+          </tr>
+        </thead>
+        <tbody>
+          {bounded
+            .filter(({ measure }) => measure !== "points" || draft.rule)
+            .map(({ measure, bounds }) => (
+              <tr key={measure}>
+                <th scope="row" className="pr-2 text-left font-bold">
+                  {t(measure)}
+                </th>
+                {(["min", "target", "max"] as const).map((bound) => {
+                  const field = `${measure}.${bound}`;
+                  const problem = at(`bands.${field}`);
+                  return (
+                    <td key={bound} className="p-1 align-top">
+                      {bounds.includes(bound) && (
+                        <input
+                          inputMode="decimal"
+                          aria-label={`${t(measure)}, ${t(`bounds.${bound}`)}`}
+                          aria-invalid={problem !== undefined}
+                          className={`field w-full min-w-14 text-right ${problem ? "border-2 border-brick" : ""}`}
+                          value={draft.bounds[field] ?? ""}
+                          onChange={(event) =>
+                            type({ ...draft, bounds: { ...draft.bounds, [field]: event.target.value } })
+                          }
+                          onBlur={() => save(draft)}
+                        />
+                      )}
+                    </td>
+                  );
+                })}
+                <td className="pl-1 text-xs text-soft">{unitOf(measure)}</td>
+              </tr>
+            ))}
+        </tbody>
+      </table>
+      {bounded.flatMap(({ measure, bounds }) =>
+        bounds.map((bound) => (
+          <Sentence key={`${measure}.${bound}`}>{at(`bands.${measure}.${bound}`)}</Sentence>
+        )),
+      )}
+      <Sentence>{floor}</Sentence>
+      {(floor || draft.clinicianSetIt) && (
+        <label className="mt-2 flex items-center gap-2 text-sm">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={draft.clinicianSetIt}
+            onChange={(event) => save({ ...draft, clinicianSetIt: event.target.checked })}
+          />
+          {t("clinician")}
+        </label>
+      )}
+      {draft.rule ? (
+        <RuleSheet
+          rule={draft.rule}
+          at={at}
+          onType={(rule) => type({ ...draft, rule })}
+          onSave={(rule) => save({ ...draft, rule })}
+        />
+      ) : (
+        <button className="btn mt-3" onClick={() => save({ ...draft, rule: ruleDraft(start.rule) })}>
+          {t("startRule")}
+        </button>
+      )}
+      <Sentence>{general}</Sentence>
+      {stands && (
+        <p className="mt-1 text-sm">
+          {t("stale", { name: eater.name })} {stands}
+        </p>
+      )}
+      <p className="mt-4 flex items-center justify-between text-xs text-soft">
+        <span aria-live="polite">{t(state)}</span>
+        <button className="min-h-6 underline" onClick={() => void remove()}>
+          {t("remove", { name: eater.name })}
+        </button>
+      </p>
+    </section>
+  );
+}
+
+const requestSummary = (eater: EaterView) =>
+  Object.entries(eater.aim.bands)
+    .map(
+      ([measure, band]) =>
+        `${measure} ${[band.min, band.target, band.max].map((bound) => bound ?? "–").join(" / ")}`,
+    )
+    .join(" · ");

@@ -1,0 +1,155 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { findFoods, type FoodGroup } from "../../api";
+import { Sentence } from "../../ui/states";
+import { ruled, type Draft } from "./draft";
+
+type Rule = NonNullable<Draft["rule"]>;
+
+const groups: FoodGroup[] = [
+  "vegetables",
+  "fruit",
+  "potatoes",
+  "pulses",
+  "grains",
+  "dairy",
+  "eggs",
+  "fish",
+  "meat",
+  "nutsAndSeeds",
+  "fats",
+  "sweets",
+  "seasonings",
+];
+
+interface RuleSheetProps {
+  rule: Rule;
+  at: (field: string) => string | undefined;
+  onType: (rule: Rule) => void;
+  onSave: (rule: Rule | null) => void;
+}
+
+/** The points rule an eater writes down: points per kcal and gram, the rounding, and what is free. */
+export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
+  const { t } = useTranslation("aim");
+  const { data: foods } = useQuery({
+    queryKey: ["foods"],
+    queryFn: async () => (await findFoods()).data!,
+    staleTime: Infinity,
+  });
+  const [typed, setTyped] = useState("");
+  const nameOf = (id: string) => foods?.find((food) => food.id === id)?.name ?? id;
+  const toggle = (group: FoodGroup) =>
+    onSave({
+      ...rule,
+      freeGroups: rule.freeGroups.includes(group)
+        ? rule.freeGroups.filter((other) => other !== group)
+        : [...rule.freeGroups, group],
+    });
+  const addFood = () => {
+    const food = foods?.find(({ name }) => name.toLowerCase() === typed.trim().toLowerCase());
+    if (!food || rule.freeFoods.includes(food.id)) return;
+    onSave({ ...rule, freeFoods: [...rule.freeFoods, food.id] });
+    setTyped("");
+  };
+  return (
+    <details className="mt-3 border-t border-line pt-3" open>
+      <summary className="font-title font-bold">
+        {t("rule")}: {rule.name}
+      </summary>
+      <div className="mt-2 grid grid-cols-[1fr_5rem] items-center gap-x-3 gap-y-1 text-sm">
+        <label htmlFor={`rule-${rule.name}`}>{t("ruleName")}</label>
+        <input
+          id={`rule-${rule.name}`}
+          className="field w-full"
+          value={rule.name}
+          maxLength={60}
+          onChange={(event) => onType({ ...rule, name: event.target.value })}
+          onBlur={() => onSave(rule)}
+        />
+        {ruled.map((nutrient) => (
+          <label key={nutrient} className="contents">
+            <span>{t(`perUnit.${nutrient}`)}</span>
+            <input
+              inputMode="decimal"
+              className="field w-full text-right"
+              value={rule.perUnit[nutrient] ?? ""}
+              onChange={(event) =>
+                onType({ ...rule, perUnit: { ...rule.perUnit, [nutrient]: event.target.value } })
+              }
+              onBlur={() => onSave(rule)}
+            />
+          </label>
+        ))}
+        <label className="contents">
+          <span>{t("step")}</span>
+          <input
+            inputMode="decimal"
+            className="field w-full text-right"
+            value={rule.step}
+            onChange={(event) => onType({ ...rule, step: event.target.value })}
+            onBlur={() => onSave(rule)}
+          />
+        </label>
+      </div>
+      {[
+        "rule",
+        "rule.name",
+        "rule.perUnit",
+        "rule.step",
+        ...ruled.map((nutrient) => `rule.perUnit.${nutrient}`),
+      ].map((field) => (
+        <Sentence key={field}>{at(field)}</Sentence>
+      ))}
+      <fieldset className="mt-3">
+        <legend className="text-sm text-soft">{t("free")}</legend>
+        <div className="mt-1 flex flex-wrap gap-1.5">
+          {groups.map((group) => (
+            <button
+              key={group}
+              type="button"
+              aria-pressed={rule.freeGroups.includes(group)}
+              onClick={() => toggle(group)}
+              className={`min-h-8 rounded-md border px-2 text-xs ${rule.freeGroups.includes(group) ? "border-sea bg-sea-soft font-bold" : "border-line"}`}
+            >
+              {t(`groups.${group}`)}
+            </button>
+          ))}
+        </div>
+        <div className="mt-2 flex flex-wrap items-center gap-1.5 text-xs">
+          {rule.freeFoods.map((id) => (
+            <button
+              key={id}
+              type="button"
+              className="min-h-8 rounded-md border border-sea bg-sea-soft px-2 font-bold"
+              aria-label={t("takeFood", { food: nameOf(id) })}
+              onClick={() => onSave({ ...rule, freeFoods: rule.freeFoods.filter((other) => other !== id) })}
+            >
+              {nameOf(id)} ×
+            </button>
+          ))}
+          <input
+            list="free-foods"
+            aria-label={t("freeFoods")}
+            placeholder={t("freeFoodsHint")}
+            className="field min-h-8 w-36 text-xs"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+          <datalist id="free-foods">
+            {foods?.map(({ id, name }) => (
+              <option key={id} value={name} />
+            ))}
+          </datalist>
+          <button type="button" className="btn min-h-8" onClick={addFood}>
+            {t("addFood")}
+          </button>
+        </div>
+      </fieldset>
+      <button className="mt-2 min-h-6 text-xs text-soft underline" onClick={() => onSave(null)}>
+        {t("dropRule")}
+      </button>
+    </details>
+  );
+}

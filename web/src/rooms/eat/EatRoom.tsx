@@ -1,0 +1,240 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { addDays, parseISO } from "date-fns";
+import { ChevronLeft, ChevronRight } from "lucide-react";
+import { useTranslation } from "react-i18next";
+import { Link, useSearchParams } from "react-router";
+import { eatItem, getDay, layFood, seen, type EatView, type ItemView, type Measure } from "../../api";
+import { EaterTabs, Header, UndoButtons, useCurrentEater, useEaters } from "../../app/Header";
+import { useHistory } from "../../app/history";
+import { useKitchen } from "../../app/kitchen";
+import { Amount } from "../../ui/Figures";
+import { amount, clock, grams, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
+import { FoodEntry } from "../../ui/FoodEntry";
+import { Ruler, tapeLength } from "../../ui/Ruler";
+import { Empty, Failed, Loading } from "../../ui/states";
+import { Tape } from "../../ui/Tape";
+
+export default function EatRoom() {
+  const { t } = useTranslation("eat");
+  const [search, setSearch] = useSearchParams();
+  const eaters = useEaters();
+  const eater = useCurrentEater();
+  const day = search.get("day") ?? isoDay(new Date());
+  const { data, error, refetch } = useQuery({
+    queryKey: ["day", eater, day],
+    queryFn: async () => (await getDay({ path: { eaterId: eater!, day } })).data!,
+    enabled: eater !== null,
+    placeholderData: keepPreviousData,
+  });
+  if (eaters?.length === 0)
+    return (
+      <Empty title={t("empty")}>
+        <p>{t("emptyText")}</p>
+        <Link to="/aim" className="btn-next">
+          {t("toAim")}
+        </Link>
+      </Empty>
+    );
+  if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
+  if (!data) return <Loading />;
+  const turn = (days: number) => setSearch({ day: isoDay(addDays(parseISO(day), days)) });
+
+  return (
+    <>
+      <Header actions={<UndoButtons />}>
+        <h1 className="sr-only">{t("title")}</h1>
+        <div className="flex items-center">
+          <button className="btn border-0 px-1" aria-label={t("before")} onClick={() => turn(-1)}>
+            <ChevronLeft size={20} aria-hidden />
+          </button>
+          <span className="min-w-24 text-center font-title text-lg font-bold">
+            {day === data.today ? t("today") : shortDay(day)}
+          </span>
+          <button className="btn border-0 px-1" aria-label={t("after")} onClick={() => turn(1)}>
+            <ChevronRight size={20} aria-hidden />
+          </button>
+        </div>
+        <EaterTabs />
+      </Header>
+      <Day view={data} />
+    </>
+  );
+}
+
+function Day({ view }: { view: EatView }) {
+  const { t } = useTranslation("eat");
+  const { lens } = useKitchen();
+  const { change } = useHistory();
+  const { day, aim } = view;
+  const headers = seen(view.version);
+  const band = aim.bands[lens];
+  const left = day.left[lens];
+  const eaten = day.eaten[lens];
+  const goal = band?.target ?? band?.max ?? band?.min ?? null;
+  const waiting = day.items.filter(({ eatenAt }) => eatenAt === null);
+  const done = day.items.filter(({ eatenAt }) => eatenAt !== null);
+  // Eaten lies first along the tape, what is still planned after it.
+  const laid = { ...day, items: [...done, ...waiting] };
+
+  const mark = (item: ItemView, isEaten: boolean) =>
+    change(
+      () => eatItem({ headers, path: { id: item.id }, body: { eaten: isEaten } }),
+      t(isEaten ? "marked" : "unmarked", { name: item.name }),
+    );
+  const others = (Object.keys(day.left) as Measure[]).filter((measure) => measure !== lens);
+
+  return (
+    <>
+      <main className="min-h-0 flex-1 overflow-auto px-4 py-4">
+        <div className="mx-auto max-w-3xl">
+          <section aria-label={longDay(day.day)} className="flex items-end justify-between gap-4">
+            <p>
+              <span className="block font-title text-huge leading-none font-bold">
+                {left !== undefined ? amount(lens, Math.abs(left)) : eaten ? amount(lens, eaten.value) : "–"}
+              </span>
+              <span className="text-soft">
+                {left === undefined || goal === null
+                  ? t("eatenSoFar", { unit: wordOf(t, lens) })
+                  : t(left < 0 ? "past" : "left", { unit: wordOf(t, lens), goal: amount(lens, goal) })}
+              </span>
+            </p>
+            <ul className="text-right">
+              {others.slice(0, 3).map((measure) => {
+                const rest = day.left[measure]!;
+                const isFloor = aim.bands[measure]?.target == null && aim.bands[measure]?.max == null;
+                return (
+                  <li key={measure}>
+                    <b>
+                      {amount(measure, Math.abs(rest))} {unitOf(measure)}
+                    </b>{" "}
+                    <span className="text-sm text-soft">
+                      {t(rest < 0 ? "pastOf" : isFloor ? "toGo" : "leftOf", {
+                        measure: measure === "energy" ? t("app:energy") : t(`app:measures.${measure}`),
+                      })}
+                    </span>
+                  </li>
+                );
+              })}
+            </ul>
+          </section>
+          <div className="mt-4 mb-1">
+            <Ruler
+              day={laid}
+              aim={aim}
+              measure={lens}
+              length={tapeLength(aim, [day], lens)}
+              height={64}
+              label={t("dayLabel", {
+                name: view.name,
+                day: longDay(day.day),
+                eaten: eaten ? amount(lens, eaten.value) : "0",
+                sum: amount(lens, day.sums[lens]?.value ?? 0),
+                unit: unitOf(lens),
+              })}
+            />
+          </div>
+          <p className="mb-4 text-right text-sm text-soft">
+            {t("whole", { sum: amount(lens, day.sums[lens]?.value ?? 0), unit: unitOf(lens) })}
+          </p>
+
+          <h2 className="mb-2 text-lg">{t("next")}</h2>
+          {waiting.length === 0 && (
+            <p className="mb-4 text-soft">
+              {t(done.length > 0 ? "nothingMore" : "nothing")}{" "}
+              <Link to="/plan" className="link">
+                {t("toPlan")}
+              </Link>
+            </p>
+          )}
+          <ul className="space-y-2">
+            {waiting.map((item, i) => (
+              <li key={item.id} className="grid grid-cols-[1fr_auto] items-stretch gap-2">
+                <ItemFace item={item} lens={lens} />
+                <button
+                  className={`${i === 0 ? "btn-next" : "btn"} min-w-24`}
+                  onClick={() => void mark(item, true)}
+                  aria-label={`${t("ate")}: ${item.name}`}
+                >
+                  {t("ate")}
+                </button>
+                {i === 0 && item.boxId && (
+                  <p className="col-span-2 text-sm">
+                    {t("heat")} <span className="text-xs text-soft">{t("heatSource")}</span>
+                  </p>
+                )}
+              </li>
+            ))}
+          </ul>
+
+          {done.length > 0 && <h2 className="mt-6 mb-2 text-lg">{t("eaten")}</h2>}
+          <ul className="space-y-2">
+            {done.map((item) => (
+              <li key={item.id} className="grid grid-cols-[1fr_auto_auto] items-center gap-3">
+                <ItemFace item={item} lens={lens} />
+                <span className="font-title font-bold">{clock(item.eatenAt!)}</span>
+                <button
+                  className="min-h-11 text-sm text-soft underline"
+                  onClick={() => void mark(item, false)}
+                  aria-label={`${t("notEaten")}: ${item.name}`}
+                >
+                  {t("app:undo")}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </div>
+      </main>
+      <footer className="border-t border-rim px-4 pt-3 pb-2">
+        <div className="mx-auto max-w-3xl">
+          <FoodEntry
+            label={t("addLabel")}
+            hint={t("addHint")}
+            action={t("add")}
+            rule={aim.rule}
+            lens={lens}
+            onAdd={(text, foodId) =>
+              change(
+                () =>
+                  layFood({
+                    headers,
+                    body: { text, foodId, eaterId: view.eaterId, day: day.day, eaten: true },
+                  }),
+                t("added", { name: text }),
+              )
+            }
+          />
+        </div>
+      </footer>
+    </>
+  );
+}
+
+function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
+  const { t } = useTranslation("eat");
+  const second: Measure = lens === "energy" ? "protein" : "energy";
+  const words = (
+    <>
+      <span className="block truncate font-semibold">{item.name}</span>
+      <span className="text-sm">
+        <Amount measure={lens} figure={item.figures[lens]} className="[&_*]:text-inherit" /> ·{" "}
+        <Amount measure={second} figure={item.figures[second]} className="[&_*]:text-inherit" />{" "}
+        {second === "protein" && t("app:measures.protein")} · {grams(Math.round(item.grams))} g
+      </span>
+    </>
+  );
+  return item.letters !== null && item.tint !== null ? (
+    <Tape letters={item.letters} tint={item.tint} className="min-h-12 min-w-0">
+      {words}
+    </Tape>
+  ) : (
+    <span className="block min-h-12 min-w-0 rounded-md border border-line bg-panel px-3 py-1">{words}</span>
+  );
+}
+
+type T = ReturnType<typeof useTranslation>["t"];
+const wordOf = (t: T, measure: Measure) =>
+  measure === "energy"
+    ? "kcal"
+    : measure === "points"
+      ? t("app:measures.points")
+      : `g ${t(`app:measures.${measure}`)}`;

@@ -1,0 +1,38 @@
+import { useTranslation } from "react-i18next";
+import type { BatchView } from "../../api";
+import { grams, shortDay } from "../../ui/format";
+import { Tape } from "../../ui/Tape";
+
+interface LabelsProps {
+  batch: BatchView;
+  boxes: { number: number; grams: number; pieces: number | null }[];
+  /** Boxes that are not made yet. */
+  faint?: boolean;
+}
+
+/** A strip of tape for each box; printed as they are. */
+export function Labels({ batch, boxes, faint = false }: LabelsProps) {
+  const { t } = useTranslation("pack");
+  return (
+    <ul className={`grid grid-cols-2 gap-2 md:grid-cols-4 ${faint ? "no-print" : ""}`}>
+      {boxes.slice(0, 120).map((box) => (
+        <li key={box.number} className="break-inside-avoid">
+          <Tape
+            letters={batch.letters}
+            tint={batch.tint}
+            className={`min-h-14 ${faint ? "saturate-50" : ""}`}
+          >
+            <span className="block truncate text-sm font-semibold">{batch.name}</span>
+            <span className="block text-sm">
+              <b>{grams(Math.round(box.grams * 10) / 10)} g</b>
+              {box.pieces !== null && ` · ${t("pieceCount", { count: box.pieces })}`}
+            </span>
+            <span className="block text-xs">
+              {t("box", { number: box.number })} · {t("cookedOn", { day: shortDay(batch.cookedOn) })}
+            </span>
+          </Tape>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,127 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { Link, useNavigate } from "react-router";
+import { cookBatch, listBatches, listRecipes, troubleOf, type BatchView } from "../../api";
+import { Header } from "../../app/Header";
+import { useSay } from "../../app/notices";
+import { shortDay } from "../../ui/format";
+import { Empty, Failed, Loading } from "../../ui/states";
+import { Tape } from "../../ui/Tape";
+
+export default function PackRoom() {
+  const { t } = useTranslation("pack");
+  const go = useNavigate();
+  const say = useSay();
+  const queries = useQueryClient();
+  const {
+    data: batches,
+    error,
+    refetch,
+  } = useQuery({ queryKey: ["batches"], queryFn: async () => (await listBatches()).data! });
+  const { data: recipes } = useQuery({
+    queryKey: ["recipes", null],
+    queryFn: async () => (await listRecipes()).data!,
+  });
+  const [chosen, setChosen] = useState("");
+  if (error && !batches) return <Failed error={error} retry={() => void refetch()} />;
+  if (!batches || !recipes) return <Loading />;
+
+  const cook = async () => {
+    try {
+      const { data } = await cookBatch({ body: { recipeId: chosen || recipes[0]!.id } });
+      await Promise.all([
+        queries.invalidateQueries({ queryKey: ["batches"] }),
+        queries.invalidateQueries({ queryKey: ["overview"] }),
+      ]);
+      void go(`/pack/${data!.id}`);
+    } catch (thrown) {
+      say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
+    }
+  };
+  const waiting = batches.filter(({ boxes }) => boxes.length === 0);
+  const packed = batches.filter(({ boxes }) => boxes.length > 0);
+
+  return (
+    <>
+      <Header lens={false}>
+        <h1 className="text-lg">{t("title")}</h1>
+      </Header>
+      <main className="min-h-0 flex-1 overflow-auto p-4">
+        {recipes.length === 0 ? (
+          <Empty title={t("cookTitle")}>
+            <p>{t("noRecipes")}</p>
+            <Link to="/recipes" className="btn-next">
+              {t("toRecipes")}
+            </Link>
+          </Empty>
+        ) : (
+          <div className="max-w-4xl space-y-6">
+            <section aria-labelledby="waiting">
+              <h2 id="waiting" className="mb-2 text-base">
+                {t("waiting")}
+              </h2>
+              {waiting.length === 0 && <p className="text-soft">{t("nothing")}</p>}
+              <BatchList batches={waiting} />
+            </section>
+            <section aria-labelledby="cook">
+              <h2 id="cook" className="mb-2 text-base">
+                {t("cookTitle")}
+              </h2>
+              <form
+                className="flex flex-wrap gap-2"
+                onSubmit={(event) => {
+                  event.preventDefault();
+                  void cook();
+                }}
+              >
+                <select
+                  className="field min-w-0 max-w-full"
+                  aria-label={t("choose")}
+                  value={chosen || recipes[0]!.id}
+                  onChange={(event) => setChosen(event.target.value)}
+                >
+                  {recipes.map(({ id, name }) => (
+                    <option key={id} value={id}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+                <button className={waiting.length === 0 ? "btn-next" : "btn"}>{t("cook")}</button>
+              </form>
+            </section>
+            {packed.length > 0 && (
+              <section aria-labelledby="packed">
+                <h2 id="packed" className="mb-2 text-base">
+                  {t("packed")}
+                </h2>
+                <BatchList batches={packed} />
+              </section>
+            )}
+          </div>
+        )}
+      </main>
+    </>
+  );
+}
+
+function BatchList({ batches }: { batches: BatchView[] }) {
+  const { t } = useTranslation("pack");
+  return (
+    <ul className="grid gap-2 sm:grid-cols-2">
+      {batches.map((batch) => (
+        <li key={batch.id}>
+          <Link to={`/pack/${batch.id}`} className="block">
+            <Tape letters={batch.letters} tint={batch.tint} className="min-h-12">
+              <span className="block truncate font-semibold">{batch.name}</span>
+              <span className="text-sm">
+                {t("cookedOn", { day: shortDay(batch.cookedOn) })}
+                {batch.boxes.length > 0 && ` · ${t("boxes", { count: batch.boxes.length })}`}
+              </span>
+            </Tape>
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}

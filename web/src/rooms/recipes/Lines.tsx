@@ -1,0 +1,163 @@
+import { useEffect, useRef } from "react";
+import { useTranslation } from "react-i18next";
+import type { CalcRecipeAnswer, Measure, RecipeLineView } from "../../api";
+import { Amount } from "../../ui/Figures";
+import { grams, wholeNumber } from "../../ui/format";
+import { LineProblem } from "../../ui/LineProblem";
+import { newLine, type Line } from "./useRecipe";
+
+interface LinesProps {
+  lines: Line[];
+  calc: CalcRecipeAnswer | undefined;
+  lens: Measure;
+  /** @param field which line is typed into, or what else was done. */
+  onChange: (lines: Line[], field: string) => void;
+  onWeighed: () => void;
+}
+
+/** The lines of a recipe as typed, each read back beside it with what it brings to the batch. */
+export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
+  const { t } = useTranslation("recipes");
+  const inputs = useRef(new Map<number, HTMLInputElement>());
+  const focusNext = useRef<number | null>(null);
+  useEffect(() => {
+    if (focusNext.current === null) return;
+    inputs.current.get(focusNext.current)?.focus();
+    focusNext.current = null;
+  });
+  const second: Measure = lens === "protein" ? "energy" : "protein";
+  // The answer lists the written lines in order; a line still being computed shows its last reading.
+  const readings = new Map<number, RecipeLineView>();
+  let read = 0;
+  for (const line of lines) {
+    if (line.text.trim() === "") continue;
+    const reading = calc?.lines[read++];
+    if (reading?.line.text === line.text) readings.set(line.key, reading);
+  }
+
+  const type = (index: number, text: string) => {
+    const next = lines.map((line, i) => (i === index ? { ...line, text, foodId: null } : line));
+    if (next.at(-1)!.text.trim() !== "") next.push(newLine());
+    onChange(next, `line-${lines[index]!.key}`);
+  };
+  const paste = (index: number, text: string) => {
+    const rows = text
+      .split(/\r?\n/)
+      .map((row) => row.trim().replace(/^[-*•]\s+/, ""))
+      .filter(Boolean);
+    const next = [
+      ...lines.slice(0, index),
+      ...rows.map((row) => newLine(row.slice(0, 300))),
+      ...lines.slice(lines[index]!.text.trim() === "" ? index + 1 : index),
+    ];
+    if (next.at(-1)!.text.trim() !== "") next.push(newLine());
+    onChange(next, "paste");
+  };
+  const onKey = (event: React.KeyboardEvent<HTMLInputElement>, index: number) => {
+    const line = lines[index]!;
+    if (event.key === "Enter") {
+      event.preventDefault();
+      const fresh = lines[index + 1]?.text.trim() === "" ? lines[index + 1]! : newLine();
+      focusNext.current = fresh.key;
+      if (fresh === lines[index + 1]) inputs.current.get(fresh.key)?.focus();
+      else onChange([...lines.slice(0, index + 1), fresh, ...lines.slice(index + 1)], "insert");
+    } else if (
+      event.key === "Backspace" &&
+      line.text === "" &&
+      lines.length > 1 &&
+      index < lines.length - 1
+    ) {
+      event.preventDefault();
+      focusNext.current = lines[index - 1]?.key ?? lines[index + 1]!.key;
+      onChange(
+        lines.filter((_, i) => i !== index),
+        "delete",
+      );
+    } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
+      const to = lines[index + (event.key === "ArrowUp" ? -1 : 1)];
+      if (!to) return;
+      event.preventDefault();
+      inputs.current.get(to.key)?.focus();
+    }
+  };
+
+  return (
+    <ol className="border-t border-line">
+      {lines.map((line, index) => {
+        const reading = readings.get(line.key);
+        const share = reading?.shares[lens];
+        const seen = reading?.line;
+        return (
+          <li key={line.key} className="border-b border-line">
+            <div className="grid grid-cols-[minmax(9rem,1fr)_minmax(7rem,0.8fr)_7.5rem_5rem_4rem] items-center gap-x-3 max-md:grid-cols-[1fr_5rem]">
+              <input
+                ref={(element) => {
+                  if (element) inputs.current.set(line.key, element);
+                  else inputs.current.delete(line.key);
+                }}
+                aria-label={t("line", { number: index + 1 })}
+                placeholder={lines.length === 1 ? t("hint") : index === lines.length - 1 ? t("addLine") : ""}
+                className="min-h-9 min-w-0 bg-transparent px-1 text-base max-md:min-h-11"
+                value={line.text}
+                maxLength={300}
+                onChange={(event) => type(index, event.target.value)}
+                onKeyDown={(event) => onKey(event, index)}
+                onPaste={(event) => {
+                  const text = event.clipboardData.getData("text");
+                  if (!/\n/.test(text.trim())) return;
+                  event.preventDefault();
+                  paste(index, text);
+                }}
+              />
+              <span className="truncate text-right text-sm text-soft max-md:hidden">
+                {seen?.food && (
+                  <>
+                    {seen.trace
+                      ? t("trace")
+                      : `${seen.about ? `${t("about")} ` : ""}${grams(Math.round((seen.grams ?? 0) * 10) / 10)} g`}{" "}
+                    <span className="text-xs">{seen.food.name}</span>
+                  </>
+                )}
+              </span>
+              <span
+                className="flex items-center gap-2 max-md:hidden"
+                role="img"
+                aria-label={share === undefined ? "" : t("share", { percent: wholeNumber(share * 100) })}
+              >
+                {share !== undefined && (
+                  <>
+                    <span
+                      className="h-2.5 rounded-sm bg-sea"
+                      style={{ width: `${Math.max(share * 100 * 0.68, 0.5)}%` }}
+                    />
+                    <span className="text-xs text-soft">{wholeNumber(share * 100)} %</span>
+                  </>
+                )}
+              </span>
+              <span className="text-right font-semibold">
+                {seen?.food && <Amount measure={lens} figure={seen.figures[lens]} />}
+              </span>
+              <span className="text-right text-sm max-md:hidden">
+                {seen?.food && <Amount measure={second} figure={seen.figures[second]} />}
+              </span>
+            </div>
+            {seen?.problem && (
+              <div className="pb-2 pl-1">
+                <LineProblem
+                  line={seen}
+                  onChoose={(foodId) =>
+                    onChange(
+                      lines.map((other, i) => (i === index ? { ...other, foodId } : other)),
+                      "choose",
+                    )
+                  }
+                  onWeighed={onWeighed}
+                />
+              </div>
+            )}
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

@@ -1,0 +1,155 @@
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { Link, useNavigate } from "react-router";
+import { addRecipe, listRecipes, sentenceFor, troubleOf } from "../../api";
+import { EaterTabs, Header, useCurrentEater } from "../../app/Header";
+import { useKitchen } from "../../app/kitchen";
+import { Amount } from "../../ui/Figures";
+import { lenses } from "../../ui/format";
+import { Empty, Failed, Loading, Sentence } from "../../ui/states";
+import { Mark } from "../../ui/Tape";
+
+export default function RecipesRoom() {
+  const { t } = useTranslation("recipes");
+  const go = useNavigate();
+  const queries = useQueryClient();
+  const { lens } = useKitchen();
+  const eater = useCurrentEater();
+  const { data, error, refetch } = useQuery({
+    queryKey: ["recipes", eater],
+    queryFn: async () => (await listRecipes({ query: { eaterId: eater ?? undefined } })).data!,
+    placeholderData: keepPreviousData,
+  });
+  const [name, setName] = useState("");
+  const [sought, setSought] = useState("");
+  const [problem, setProblem] = useState<string>();
+
+  if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
+  if (!data) return <Loading />;
+
+  const add = async () => {
+    try {
+      const { data: made } = await addRecipe({ body: { name, lines: [], portions: 6 } });
+      await queries.invalidateQueries({ queryKey: ["recipes"] });
+      void go(`/recipes/${made!.id}`);
+    } catch (thrown) {
+      const trouble = troubleOf(thrown, t("app:silent"));
+      setProblem(sentenceFor(trouble, "name") ?? trouble.detail ?? "");
+    }
+  };
+  const shown = data.filter((recipe) => recipe.name.toLowerCase().includes(sought.trim().toLowerCase()));
+  const columns = [lens, ...lenses.filter((measure) => measure !== lens)].filter(
+    (measure) => measure !== "points" || data.some((recipe) => recipe.portion["points"]),
+  );
+  const most = Math.max(1, ...data.map((recipe) => recipe.portion[lens]?.value ?? 0));
+
+  return (
+    <>
+      <Header>
+        <h1 className="text-lg">{t("title")}</h1>
+        <EaterTabs />
+      </Header>
+      <main className="min-h-0 flex-1 overflow-auto p-4">
+        <div className="mb-3 flex flex-wrap items-start gap-x-6 gap-y-2">
+          <form
+            onSubmit={(event) => {
+              event.preventDefault();
+              void add();
+            }}
+          >
+            <div className="flex gap-2">
+              <input
+                className="field w-64"
+                aria-label={t("newName")}
+                placeholder={t("newName")}
+                value={name}
+                maxLength={120}
+                onChange={(event) => setName(event.target.value)}
+              />
+              <button className={data.length === 0 ? "btn-next" : "btn"}>{t("add")}</button>
+            </div>
+            <Sentence>{problem}</Sentence>
+          </form>
+          {data.length > 12 && (
+            <input
+              type="search"
+              className="field ml-auto w-64"
+              aria-label={t("many", { count: data.length })}
+              placeholder={t("many", { count: data.length })}
+              value={sought}
+              onChange={(event) => setSought(event.target.value)}
+            />
+          )}
+        </div>
+        {data.length === 0 ? (
+          <Empty title={t("empty")}>
+            <p>{t("emptyText")}</p>
+          </Empty>
+        ) : (
+          <div className="overflow-x-auto">
+            <table className="w-full max-w-5xl">
+              <thead>
+                <tr className="border-b border-rim text-right text-xs text-soft">
+                  <th scope="col" className="py-1 text-left font-normal">
+                    {t("name")}
+                  </th>
+                  <th scope="col" className="px-3 font-normal">
+                    {t("makes")}
+                  </th>
+                  <td />
+                  {columns.map((measure) => (
+                    <th
+                      key={measure}
+                      scope="col"
+                      className={`px-3 ${measure === lens ? "font-bold text-ink" : "font-normal"}`}
+                    >
+                      {t(`app:measures.${measure}`)} {t("aPortion")}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {shown.map((recipe) => (
+                  <tr key={recipe.id} className="border-b border-line text-right">
+                    <td className="py-1.5 text-left">
+                      <Link
+                        to={`/recipes/${recipe.id}`}
+                        className="flex min-h-9 items-center gap-3 font-semibold hover:underline"
+                      >
+                        <Mark letters={recipe.letters} tint={recipe.tint} className="h-8 w-10 text-sm" />
+                        {recipe.name}
+                      </Link>
+                      {recipe.notUnderstood > 0 && (
+                        <Sentence>{t("unread", { count: recipe.notUnderstood })}</Sentence>
+                      )}
+                    </td>
+                    <td className="px-3 whitespace-nowrap">
+                      {recipe.portions} <span className="text-xs text-soft">{t("portions")}</span>
+                    </td>
+                    <td className="w-32">
+                      <span
+                        aria-hidden
+                        className="block h-2 rounded-sm bg-sea"
+                        style={{ width: `${((recipe.portion[lens]?.value ?? 0) / most) * 100}%` }}
+                      />
+                    </td>
+                    {columns.map((measure) => (
+                      <td
+                        key={measure}
+                        className={`px-3 whitespace-nowrap ${measure === lens ? "text-lg font-bold" : ""}`}
+                      >
+                        <Amount measure={measure} figure={recipe.portion[measure]} />
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            {shown.length === 0 && <p className="p-4 text-soft">{t("none")}</p>}
+          </div>
+        )}
+      </main>
+    </>
+  );
+}

@@ -1,0 +1,267 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ArrowLeft, Minus, Plus, Redo2, Undo2 } from "lucide-react";
+import { useEffect, useEffectEvent } from "react";
+import { useTranslation } from "react-i18next";
+import { Link, useNavigate, useParams } from "react-router";
+import {
+  archiveRecipe,
+  calcRecipe,
+  cookBatch,
+  getRecipe,
+  restoreRecipe,
+  seen,
+  sentenceFor,
+  troubleOf,
+  type Measure,
+  type RecipeView,
+} from "../../api";
+import { EaterTabs, Header, useCurrentEater, useEaters } from "../../app/Header";
+import { useKitchen } from "../../app/kitchen";
+import { useSay } from "../../app/notices";
+import { Amount } from "../../ui/Figures";
+import { exact, grams } from "../../ui/format";
+import { Failed, Loading, Sentence } from "../../ui/states";
+import { Mark } from "../../ui/Tape";
+import { useSettled } from "../../ui/useSettled";
+import { Lines } from "./Lines";
+import { useRecipe } from "./useRecipe";
+
+export default function Workbench() {
+  const { id } = useParams();
+  const { data, error, refetch } = useQuery({
+    queryKey: ["recipe", id],
+    queryFn: async () => (await getRecipe({ path: { id: id! } })).data!,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  });
+  if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
+  return data ? <Bench key={data.id} recipe={data} /> : <Loading />;
+}
+
+function Bench({ recipe }: { recipe: RecipeView }) {
+  const { t } = useTranslation("recipes");
+  const go = useNavigate();
+  const say = useSay();
+  const queries = useQueryClient();
+  const { lens } = useKitchen();
+  const bench = useRecipe(recipe);
+  const { sheet, change, trouble } = bench;
+  const eaters = useEaters();
+  const current = useCurrentEater();
+  const rule = eaters?.find(({ id }) => id === current)?.aim.rule ?? null;
+  const written = sheet.lines.filter(({ text }) => text.trim() !== "");
+  const portions = /^\d{1,4}$/.test(sheet.portions.trim()) ? Number(sheet.portions) : 0;
+  const asked = useSettled(
+    JSON.stringify({
+      lines: written.map(({ text }) => text),
+      foods: written.map(({ foodId }) => foodId ?? ""),
+      portions: Math.max(1, portions),
+      rule,
+    }),
+    80,
+  );
+  const { data: calc } = useQuery({
+    queryKey: ["calc", asked],
+    queryFn: async () => (await calcRecipe({ body: JSON.parse(asked) })).data!,
+    placeholderData: keepPreviousData,
+  });
+  const cook = useMutation({
+    mutationFn: async () => {
+      await bench.flush();
+      return (await cookBatch({ body: { recipeId: recipe.id } })).data!;
+    },
+    onSuccess: async (batch) => {
+      await queries.invalidateQueries({ queryKey: ["batches"] });
+      await queries.invalidateQueries({ queryKey: ["overview"] });
+      void go(`/pack/${batch.id}`);
+    },
+    onError: (thrown) => say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true }),
+  });
+
+  // In a recipe, undo takes back what was written here, also while a line has the focus.
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z") return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (event.shiftKey) bench.redo();
+    else bench.undo();
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => onKey(event);
+    window.addEventListener("keydown", listen, true);
+    return () => window.removeEventListener("keydown", listen, true);
+  }, []);
+
+  const setPortions = (text: string) => change({ ...sheet, portions: text }, "portions");
+  const remove = async () => {
+    await bench.flush();
+    const { data: gone } = await archiveRecipe({
+      path: { id: recipe.id },
+      headers: seen(bench.version.current),
+    });
+    await queries.invalidateQueries({ queryKey: ["recipes"] });
+    say(t("removed", { name: sheet.name }), {
+      action: {
+        label: t("app:undo"),
+        run: () =>
+          void restoreRecipe({ path: { id: recipe.id }, headers: seen(gone!.version) }).then(() =>
+            queries.invalidateQueries({ queryKey: ["recipes"] }),
+          ),
+      },
+    });
+    void go("/recipes");
+  };
+
+  const stale = trouble?.status === 412;
+  const portionFigures: Measure[] = ["energy", "protein", "carbohydrate", "fat", "fibre", "points"];
+  const missing = calc ? Object.entries(calc.portion.missing) : [];
+
+  return (
+    <>
+      <Header
+        actions={
+          <>
+            <button className="btn" onClick={bench.undo} disabled={!bench.canUndo}>
+              <Undo2 size={16} aria-hidden /> {t("app:undo")}
+            </button>
+            <button
+              className="btn"
+              onClick={bench.redo}
+              disabled={!bench.canRedo}
+              aria-label={t("app:redo")}
+              title={t("app:redo")}
+            >
+              <Redo2 size={16} aria-hidden />
+            </button>
+            <button
+              className="btn-next"
+              disabled={written.length === 0 || cook.isPending}
+              title={written.length === 0 ? t("needLine") : undefined}
+              onClick={() => cook.mutate()}
+            >
+              {cook.isPending ? t("cooking") : t("cook")}
+            </button>
+          </>
+        }
+      >
+        <Link to="/recipes" aria-label={t("back")} title={t("back")} className="btn border-0 px-1">
+          <ArrowLeft size={20} aria-hidden />
+        </Link>
+        <Mark letters={recipe.letters} tint={recipe.tint} className="h-8 w-10 text-sm" />
+        <h1 className="sr-only">{sheet.name}</h1>
+        <input
+          aria-label={t("name")}
+          className="min-w-40 flex-1 rounded-md border border-transparent bg-transparent px-1 font-title text-lg font-bold hover:border-line"
+          value={sheet.name}
+          maxLength={120}
+          onChange={(event) => change({ ...sheet, name: event.target.value }, "name")}
+        />
+      </Header>
+      <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-auto">
+        <main className="min-w-0 flex-1 overflow-auto px-5 py-4 max-lg:overflow-visible">
+          {stale && (
+            <div role="alert" className="panel mb-4 border-brick p-3 text-sm">
+              <p>{t("stale")}</p>
+              <p className="mt-2 flex gap-2">
+                <button className="btn" onClick={() => bench.settle(true)}>
+                  {t("keepMine")}
+                </button>
+                <button className="btn" onClick={() => bench.settle(false)}>
+                  {t("takeTheirs")}
+                </button>
+              </p>
+            </div>
+          )}
+          {!stale && trouble && !sentenceFor(trouble, "portions") && <Sentence>{trouble.detail}</Sentence>}
+          <div className="mb-1 flex items-baseline justify-between">
+            <h2 className="text-base">{t("whatGoesIn")}</h2>
+            <span aria-live="polite" className="text-xs text-soft">
+              {t(bench.state)}
+            </span>
+          </div>
+          <Lines
+            lines={sheet.lines}
+            calc={calc}
+            lens={lens}
+            onChange={(lines, field) => change({ ...sheet, lines }, field)}
+            onWeighed={() => void queries.invalidateQueries({ queryKey: ["calc"] })}
+          />
+          <button className="mt-8 min-h-6 text-xs text-soft underline" onClick={() => void remove()}>
+            {t("remove")}
+          </button>
+        </main>
+        <aside className="w-[320px] shrink-0 overflow-auto border-l border-rim bg-bench p-4 max-lg:w-full max-lg:border-t max-lg:border-l-0">
+          <EaterTabs />
+          <h2 className="mt-3 flex items-center gap-2 text-base">
+            {t("onePortion")}
+            <button
+              className="btn px-2"
+              aria-label={t("fewer")}
+              onClick={() => setPortions(String(Math.max(1, portions - 1)))}
+            >
+              <Minus size={14} aria-hidden />
+            </button>
+            <input
+              aria-label={t("portionsLabel")}
+              inputMode="numeric"
+              className="field w-14 text-center font-title text-lg font-bold"
+              value={sheet.portions}
+              onChange={(event) => setPortions(event.target.value)}
+            />
+            <button
+              className="btn px-2"
+              aria-label={t("more")}
+              onClick={() => setPortions(String(portions + 1))}
+            >
+              <Plus size={14} aria-hidden />
+            </button>
+          </h2>
+          {(portions === 0 || sentenceFor(trouble, "portions")) && (
+            <Sentence>{sentenceFor(trouble, "portions") ?? t("app:numberWhole")}</Sentence>
+          )}
+          {calc && (
+            <>
+              <dl className="mt-3 grid grid-cols-2 gap-x-4 gap-y-3">
+                {portionFigures.map((measure) => (
+                  <div key={measure} className={measure === lens ? "order-first" : ""}>
+                    <dt className="text-xs text-soft">
+                      {measure === "energy" ? t("app:energy") : t(`app:measures.${measure}`)}
+                    </dt>
+                    <dd
+                      className={`font-title font-bold ${measure === lens ? "text-[2.25rem] leading-none" : "text-xl"}`}
+                    >
+                      <Amount measure={measure} figure={calc.portion.figures[measure]} />
+                    </dd>
+                  </div>
+                ))}
+              </dl>
+              <p className="mt-3 text-sm text-soft">
+                {grams(Math.round(calc.portion.grams))} {t("raw")}
+                <br />
+                {t("exactPoints", { exact: exact(calc.exactPoints.value), rule: calc.rule })}
+              </p>
+              {calc.notUnderstood.length > 0 && (
+                <Sentence>{t("unread", { count: calc.notUnderstood.length })}</Sentence>
+              )}
+              {missing.map(([measure, foods]) =>
+                foods.length > 0 ? (
+                  <p key={measure} className="mt-1 text-xs text-soft">
+                    ≥ {t("missing", { measure: t(`app:measures.${measure}`), foods: foods.join(", ") })}
+                  </p>
+                ) : null,
+              )}
+              <h2 className="mt-5 border-t border-rim pt-3 text-base">{t("batch")}</h2>
+              <p className="text-sm">
+                {grams(Math.round(calc.batch.grams))} <span className="text-xs text-soft">{t("raw")}</span>
+                <br />
+                <Amount measure="energy" figure={calc.batch.figures["energy"]} /> ·{" "}
+                <Amount measure="protein" figure={calc.batch.figures["protein"]} />{" "}
+                <span className="text-xs text-soft">{t("app:measures.protein")}</span>
+              </p>
+            </>
+          )}
+        </aside>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,30 @@
+import { useTranslation } from "react-i18next";
+import type { Figure, Measure } from "../api";
+import { amount, unitOf } from "./format";
+
+/** A number with its unit smaller behind it; "≥" where a part of it is not known. */
+export function Amount({
+  measure,
+  figure,
+  className = "",
+}: {
+  measure: Measure;
+  figure: Figure | undefined;
+  className?: string;
+}) {
+  const { t } = useTranslation();
+  if (!figure) return <span className={className}>–</span>;
+  const text = amount(measure, figure.value);
+  return (
+    <span className={className}>
+      {figure.complete ? (
+        text
+      ) : (
+        <abbr className="no-underline" title={t("atLeast", { amount: text })}>
+          {t("atLeastMark") + text}
+        </abbr>
+      )}{" "}
+      <span className="text-[0.75em] font-normal text-soft">{unitOf(measure)}</span>
+    </span>
+  );
+}

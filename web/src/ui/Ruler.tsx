@@ -1,0 +1,249 @@
+import { useLayoutEffect, useRef, useState, type ReactNode, type RefObject } from "react";
+import { useTranslation } from "react-i18next";
+import type { DayAim, DayView, ItemView, Measure } from "../api";
+import { amount, unitOf, wholeNumber } from "./format";
+import { Mark } from "./Tape";
+
+/** The width of an element in pixels, kept as it changes. */
+function useWidth(): [RefObject<HTMLDivElement | null>, number] {
+  const ref = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(0);
+  useLayoutEffect(() => {
+    const element = ref.current;
+    if (!element) return;
+    setWidth(element.clientWidth);
+    const observer = new ResizeObserver(([entry]) => setWidth(entry!.contentRect.width));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  return [ref, width];
+}
+
+/** How long the tape is drawn: past the band and past the fullest day, so that days under one another compare. */
+export function tapeLength(aim: DayAim, days: DayView[], measure: Measure): number {
+  const band = aim.bands[measure];
+  const bound = band?.max ?? band?.target ?? band?.min ?? 0;
+  const fullest = Math.max(0, ...days.map((day) => day.sums[measure]?.value ?? 0));
+  const wanted = Math.max(bound * 1.15, fullest * 1.06, measure === "energy" ? 500 : 10);
+  const step = tickStep(wanted).major / 2;
+  return Math.ceil(wanted / step) * step;
+}
+
+function tickStep(length: number): { minor: number; major: number } {
+  const raw = 10 ** Math.floor(Math.log10(length));
+  const major = length / raw >= 5 ? raw : length / raw >= 2 ? raw / 2 : raw / 5;
+  return { minor: major / 5, major };
+}
+
+/** A block's words, as many as its width holds. */
+export function BlockFace({
+  item,
+  measure,
+  width,
+  over,
+}: {
+  item: ItemView;
+  measure: Measure;
+  width: number;
+  over: boolean;
+}) {
+  const figure = item.figures[measure];
+  const number = figure ? (figure.complete ? "" : "≥ ") + amount(measure, figure.value) : "–";
+  const boxed = item.letters !== null && item.tint !== null;
+  const words = width >= (boxed ? 96 : 74);
+  return (
+    <span
+      className={`relative flex h-full w-full items-stretch overflow-hidden text-left text-tape ${boxed ? `tape tinted tint-${item.tint}` : "rounded border border-rim/60 bg-white"} ${item.eatenAt ? "opacity-75" : ""}`}
+    >
+      {boxed && width >= 24 && <Mark letters={item.letters!} tint={item.tint!} className="w-6 text-xs" />}
+      {words ? (
+        <span className="min-w-0 flex-1 px-1.5 leading-tight">
+          <span className="block truncate pt-0.5 text-xs font-semibold">
+            {item.eatenAt && <span aria-hidden>✓ </span>}
+            {item.name}
+          </span>
+          <span className="block text-xs">{number}</span>
+        </span>
+      ) : (
+        width >= (boxed ? 54 : 26) && (
+          <span className="flex flex-1 items-center justify-center text-xs">{number}</span>
+        )
+      )}
+      {over && <span aria-hidden className="hatched absolute inset-y-0 right-0 w-2" />}
+    </span>
+  );
+}
+
+interface RulerProps {
+  day: DayView;
+  aim: DayAim;
+  measure: Measure;
+  /** The length of the tape in the measure's unit. */
+  length: number;
+  label: string;
+  /** What an item is drawn in: a button that carries it, or plain. */
+  block?: (item: ItemView, index: number, face: ReactNode) => ReactNode;
+  /** Where a carried box would land, as an index; draws a gap mark there. */
+  landing?: number | null;
+  height?: number;
+}
+
+/** A day as a measuring tape laid flat: blocks as wide as what they cost, the aim's band near the end, hatched past it. */
+export function Ruler({ day, aim, measure, length, label, block, landing = null, height = 54 }: RulerProps) {
+  const { t } = useTranslation();
+  const [ref, width] = useWidth();
+  const band = aim.bands[measure];
+  const at = (value: number) => (Math.max(0, value) / length) * width;
+  const { minor } = tickStep(length);
+  const ticks = Array.from({ length: Math.floor(length / minor + 1e-9) + 1 }, (_, i) => i * minor);
+  const face = height - 17;
+
+  const spans = day.items.reduce<{ start: number; end: number }[]>((sofar, item) => {
+    const start = sofar.at(-1)?.end ?? 0;
+    return [...sofar, { start, end: start + Math.max(0, item.figures[measure]?.value ?? 0) }];
+  }, []);
+  const sum = spans.at(-1)?.end ?? 0;
+  const max = band?.max ?? null;
+  const landingAt = landing === null ? null : (spans[landing]?.start ?? sum);
+
+  return (
+    <div ref={ref} className="relative rounded-md border-[1.5px] border-rim bg-panel" style={{ height }}>
+      <svg aria-hidden className="absolute inset-0 size-full overflow-visible">
+        {band && (
+          <>
+            {(band.min != null || band.max != null) && (
+              <rect
+                x={at(band.min ?? 0)}
+                width={Math.max(2, at(band.max ?? length) - at(band.min ?? 0))}
+                y={0}
+                height={height - 3}
+                fill="var(--sea-soft)"
+                opacity={band.min == null ? 0.35 : 1}
+              />
+            )}
+            {band.max != null && (
+              <line
+                x1={at(band.max)}
+                x2={at(band.max)}
+                y1={0}
+                y2={height - 3}
+                stroke="var(--sea)"
+                strokeWidth={1}
+              />
+            )}
+          </>
+        )}
+        {ticks.map((tick, i) => {
+          const isMajor = i % 5 === 0;
+          return (
+            <g key={tick}>
+              {i > 0 && tick < length && (
+                <line
+                  x1={at(tick)}
+                  x2={at(tick)}
+                  y1={height - 3}
+                  y2={height - (isMajor ? 12 : 6)}
+                  stroke="var(--ink)"
+                  strokeWidth={isMajor ? 1.4 : 0.8}
+                />
+              )}
+              {isMajor && i > 0 && at(tick) < width - 30 && (
+                <text x={at(tick) + 3} y={height - 5} fontSize={10} fill="var(--ink-soft)">
+                  {wholeNumber(tick)}
+                </text>
+              )}
+            </g>
+          );
+        })}
+      </svg>
+      <ol aria-label={label} className="absolute inset-x-0 top-[3px]" style={{ height: face }}>
+        {day.items.map((item, i) => {
+          const { start, end } = spans[i]!;
+          const pixels = Math.max(at(end) - at(start), 7);
+          return (
+            <li
+              key={item.id}
+              data-item={item.id}
+              className="absolute h-full px-px transition-[left] duration-150"
+              style={{ left: at(start), width: pixels }}
+            >
+              {block ? (
+                block(
+                  item,
+                  i,
+                  <BlockFace item={item} measure={measure} width={pixels} over={max !== null && end > max} />,
+                )
+              ) : (
+                <BlockFace item={item} measure={measure} width={pixels} over={max !== null && end > max} />
+              )}
+            </li>
+          );
+        })}
+      </ol>
+      {max !== null && sum > max && (
+        <span
+          aria-hidden
+          className="hatched pointer-events-none absolute top-[3px] opacity-60"
+          style={{ left: at(max), width: Math.min(at(sum), width) - at(max), height: face }}
+        />
+      )}
+      {band?.target != null && (
+        <span
+          aria-hidden
+          className="pointer-events-none absolute -top-1 -bottom-1 w-0.5 bg-sea"
+          style={{ left: at(band.target) }}
+          title={t("units.energy")}
+        />
+      )}
+      {landingAt !== null && (
+        <span
+          aria-hidden
+          className="pointer-events-none absolute -top-1 -bottom-1 w-1 rounded bg-next"
+          style={{ left: at(landingAt) - 2 }}
+        />
+      )}
+    </div>
+  );
+}
+
+/** A thin tape for a second measure: a mark on its own band. */
+export function ThinTape({ day, aim, measure }: { day: DayView; aim: DayAim; measure: Measure }) {
+  const { t } = useTranslation();
+  const band = aim.bands[measure];
+  const sum = day.sums[measure];
+  if (!sum) return null;
+  const end = Math.max((band?.max ?? band?.target ?? (band?.min ?? 0) * 1.4) * 1.15, sum.value * 1.05, 1);
+  const at = (value: number) => `${(Math.min(value, end) / end) * 100}%`;
+  const reading = day.bands[measure];
+  const off =
+    reading?.position === "over"
+      ? t("plan:over", { amount: amount(measure, reading.over ?? 0) })
+      : reading?.position === "under"
+        ? t("plan:short", { amount: amount(measure, reading.roomFrom ?? 0) })
+        : null;
+  return (
+    <span className="flex items-center gap-2 text-xs">
+      <span className="text-soft">{t(`measures.${measure}`)}</span>
+      <span aria-hidden className="relative h-1 w-20 rounded bg-rest">
+        {band && (
+          <span
+            className="absolute inset-y-0 rounded bg-sea/55"
+            style={{ left: at(band.min ?? 0), right: `calc(100% - ${at(band.max ?? end)})` }}
+          />
+        )}
+        <span
+          className="absolute -top-[3px] size-[10px] -translate-x-1/2 rotate-45 rounded-[1px] bg-ink"
+          style={{ left: at(sum.value) }}
+        />
+      </span>
+      <span>
+        <b>
+          {sum.complete ? "" : t("atLeastMark")}
+          {amount(measure, sum.value)}
+        </b>{" "}
+        <span className="text-soft">{unitOf(measure)}</span>
+        {off && <b className="text-brick"> {off}</b>}
+      </span>
+    </span>
+  );
+}

@@ -1,0 +1,34 @@
+import { format, parseISO } from "date-fns";
+import type { Figure, Measure } from "../api";
+
+export const lenses: Measure[] = ["energy", "protein", "carbohydrate", "fat", "points"];
+
+const whole = new Intl.NumberFormat("en", { maximumFractionDigits: 0 });
+const tenths = new Intl.NumberFormat("en", { minimumFractionDigits: 1, maximumFractionDigits: 1 });
+const upToTenths = new Intl.NumberFormat("en", { maximumFractionDigits: 1 });
+const upToHundredths = new Intl.NumberFormat("en", { maximumFractionDigits: 2 });
+
+/** Half away from zero, as the core rounds; Intl rounds half expand by default, which is the same. */
+export const wholeNumber = (value: number) => whole.format(value).replace("-0", "0").replace("-", "−");
+export const oneDecimal = (value: number) => tenths.format(value).replace("-", "−");
+export const grams = (value: number) => upToTenths.format(value);
+export const exact = (value: number) => upToHundredths.format(value);
+
+/** A day's or a box's figure: kcal whole, small grams with a tenth, points as their rule rounds them. */
+export function amount(measure: Measure, value: number): string {
+  if (measure === "points") return upToHundredths.format(value).replace("-", "−");
+  return measure === "energy" || Math.abs(value) >= 20 ? wholeNumber(value) : oneDecimal(value);
+}
+
+export const figureOf = (figures: { [key: string]: Figure } | undefined, measure: Measure) =>
+  figures?.[measure];
+
+export const unitOf = (measure: Measure) =>
+  measure === "energy" ? "kcal" : measure === "points" ? "pt" : "g";
+
+export const weekday = (day: string) => format(parseISO(day), "EEE");
+export const longDay = (day: string) => format(parseISO(day), "EEEE d MMMM");
+export const shortDay = (day: string) => format(parseISO(day), "EEE d MMM");
+export const dayNumber = (day: string) => format(parseISO(day), "d");
+export const clock = (instant: string) => format(parseISO(instant), "H:mm");
+export const isoDay = (day: Date) => format(day, "yyyy-MM-dd");

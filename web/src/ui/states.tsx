@@ -1,0 +1,47 @@
+import { useTranslation } from "react-i18next";
+import type { ReactNode } from "react";
+import { troubleOf } from "../api";
+
+/** A screen that is on its way: the room it will take, and a word for those who listen. */
+export function Loading() {
+  const { t } = useTranslation();
+  return (
+    <p role="status" className="p-6 text-soft">
+      {t("loading")}
+    </p>
+  );
+}
+
+/** A screen that could not be fetched: what is wrong, and the way to mend it. */
+export function Failed({ error, retry }: { error: unknown; retry: () => void }) {
+  const { t } = useTranslation();
+  return (
+    <div role="alert" className="m-6 max-w-xl border-l-4 border-brick pl-4">
+      <p>{troubleOf(error, t("silent")).detail}</p>
+      <button className="btn mt-3" onClick={retry}>
+        {t("retry")}
+      </button>
+    </div>
+  );
+}
+
+/** An empty screen: what will be here, and the one action that fills it. */
+export function Empty({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div className="max-w-xl p-6">
+      <h2 className="text-lg">{title}</h2>
+      <div className="mt-2 space-y-4 text-soft">{children}</div>
+    </div>
+  );
+}
+
+/** A sentence at its field: a word and a hatch, never colour alone. */
+export function Sentence({ id, children }: { id?: string; children: ReactNode }) {
+  if (!children) return null;
+  return (
+    <p id={id} role="alert" className="mt-1 flex gap-2 text-sm text-brick">
+      <span aria-hidden className="hatched w-1.5 shrink-0 rounded-sm" />
+      <span>{children}</span>
+    </p>
+  );
+}
