@@ -4,7 +4,7 @@ namespace LivelyTern.Core.Foods;
 public sealed class FoodCatalogue
 {
     private readonly Dictionary<string, Food> byId;
-    private readonly List<(Food Food, HashSet<string> All, HashSet<string> Words)> named;
+    private readonly List<Named> named;
 
     /// <summary>A catalogue of these foods; where two share an id the later one counts.</summary>
     public FoodCatalogue(IEnumerable<Food> foods)
@@ -12,7 +12,7 @@ public sealed class FoodCatalogue
         ArgumentNullException.ThrowIfNull(foods);
         byId = new(StringComparer.Ordinal);
         foreach (var food in foods) byId[food.Id] = food;
-        named = [.. byId.Values.SelectMany(food => food.Aliases.Prepend(food.Name).Select(name => (food, FoodWords.All(name).ToHashSet(StringComparer.Ordinal), FoodWords.Telling(name).ToHashSet(StringComparer.Ordinal))))];
+        named = [.. byId.Values.SelectMany(food => food.Aliases.Prepend(food.Name).Select(name => new Named(food, name)))];
     }
 
     /// <summary>Every food, in no particular order.</summary>
@@ -21,20 +21,29 @@ public sealed class FoodCatalogue
     /// <summary>The food of this id, or null.</summary>
     public Food? Find(string id) => byId.GetValueOrDefault(id);
 
+    /// <summary>Whether a food has this very name, but for capitals and plurals: "Red lentils, dry".</summary>
+    public bool IsName(string text)
+    {
+        var all = FoodWords.All(text);
+        return named.Exists(entry => entry.All.SequenceEqual(all, StringComparer.Ordinal));
+    }
+
     /// <summary>
-    /// The foods a text may mean. One where the name or an alias says exactly that, in any order of words, or where only one food's
-    /// name contains all the words; several where it could be any of them ("oats": quick or rolled); none where nothing fits.
+    /// The foods a text may mean. One where a name says exactly that, in any order of words, or where only one food's name contains all
+    /// the words; several where it could be any of them ("oats": quick or rolled, not oat milk, whose noun is milk); none where nothing fits.
     /// </summary>
     public IReadOnlyList<Food> Meaning(string text)
     {
+        var all = FoodWords.All(text).ToHashSet(StringComparer.Ordinal);
         var words = FoodWords.Telling(text).ToHashSet(StringComparer.Ordinal);
         if (words.Count == 0) return [];
-        var all = FoodWords.All(text).ToHashSet(StringComparer.Ordinal);
-        var literal = named.Where(entry => entry.All.SetEquals(all)).Select(entry => entry.Food).Distinct().ToList();
-        if (literal.Count > 0) return literal;
-        var exact = named.Where(entry => entry.Words.SetEquals(words)).Select(entry => entry.Food).Distinct().ToList();
-        if (exact.Count > 0) return exact;
-        return [.. named.Where(entry => entry.Words.IsSupersetOf(words)).Select(entry => entry.Food).Distinct().OrderBy(food => food.Name, StringComparer.Ordinal)];
+        var noun = FoodWords.Noun(text);
+        var close = named.Where(entry => entry.Words.IsSupersetOf(words)).ToList();
+        return Foods(close.Where(entry => all.SetEquals(entry.All)))
+            ?? Foods(close.Where(entry => entry.Words.SetEquals(words)))
+            ?? Foods(close.Where(entry => string.Equals(entry.Noun, noun, StringComparison.Ordinal)))
+            ?? Foods(close)
+            ?? [];
     }
 
     /// <summary>The foods whose words begin as typed, best first: for a list that narrows with each key.</summary>
@@ -45,5 +54,22 @@ public sealed class FoodCatalogue
             .Where(entry => words.All(word => entry.Words.Any(own => own.StartsWith(word, StringComparison.Ordinal))))
             .OrderBy(entry => entry.Words.Count).ThenBy(entry => entry.Food.Name, StringComparer.Ordinal)
             .Select(entry => entry.Food).Distinct().Take(most)];
+    }
+
+    private static List<Food>? Foods(IEnumerable<Named> entries)
+    {
+        var foods = entries.Select(entry => entry.Food).Distinct().OrderBy(food => food.Name, StringComparer.Ordinal).ToList();
+        return foods.Count > 0 ? foods : null;
+    }
+
+    private sealed class Named(Food food, string name)
+    {
+        public Food Food { get; } = food;
+
+        public IReadOnlyList<string> All { get; } = FoodWords.All(name);
+
+        public HashSet<string> Words { get; } = FoodWords.Telling(name).ToHashSet(StringComparer.Ordinal);
+
+        public string Noun { get; } = FoodWords.Noun(name);
     }
 }

@@ -80,7 +80,7 @@ public sealed record FoodLine(
         return meant switch
         {
             [var food] => read(food, name.Length > before.Length ? name[before.Length..] : ""),
-            [] => Unread(text, "food-unknown", $"No food here is called “{before.Trim()}”. Try a plainer name, or pick one from the list.", catalogue.Suggest(LastWord(before), 6)),
+            [] => Unread(text, "food-unknown", $"No food here is called “{before.Trim()}”. Try a plainer name, or pick one from the list.", catalogue.Suggest(FoodWords.Noun(before), 6)),
             _ => Unread(text, "food-ambiguous", $"“{before.Trim()}” could be {List(meant)}: say which.", meant),
         };
     }
@@ -89,7 +89,8 @@ public sealed record FoodLine(
     private static string BeforeNote(string name, FoodCatalogue catalogue)
     {
         var comma = name.IndexOf(',', StringComparison.Ordinal);
-        return comma < 0 || catalogue.Meaning(name).Count > 0 ? name : name[..comma];
+        if (comma < 0 || catalogue.IsName(name)) return name;
+        return catalogue.Meaning(name[..comma]).Count == 1 || catalogue.Meaning(name).Count == 0 ? name[..comma] : name;
     }
 
     private static string? Trace(string text)
@@ -113,8 +114,6 @@ public sealed record FoodLine(
 
     private static FoodLine Unread(string text, string code, string sentence, IReadOnlyList<Food>? candidates = null) =>
         new(text, null, false, new(code, "line", sentence), candidates ?? [], null);
-
-    private static string LastWord(string text) => FoodWords.Telling(text) is [.., var last] ? last : text;
 
     private static string List(IReadOnlyList<Food> foods) =>
         string.Join(" or ", foods.Take(4).Select(food => food.Name)) + (foods.Count > 4 ? " and others" : "");

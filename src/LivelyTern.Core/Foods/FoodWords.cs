@@ -26,6 +26,13 @@ public static class FoodWords
         return [.. text.ToLowerInvariant().Split(Separators, StringSplitOptions.RemoveEmptyEntries).Select(Singular)];
     }
 
+    /// <summary>The noun of a name, its last word before any comma: "lentil" of "red lentils, dry", "milk" of "oat milk".</summary>
+    public static string Noun(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        return Telling(text.Split(',')[0]) is [.., var noun] ? noun : "";
+    }
+
     /// <summary>The text without a leading container: "tin of chopped tomatoes" is "chopped tomatoes".</summary>
     public static string WithoutContainer(string text)
     {

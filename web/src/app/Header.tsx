@@ -20,7 +20,7 @@ export function Header({
   return (
     <header className="no-print flex min-h-14 flex-wrap items-center gap-x-4 gap-y-2 border-b border-rim px-4 py-2">
       {children}
-      <div className="ml-auto flex flex-wrap items-center gap-2">
+      <div className="ml-auto flex items-center gap-2 max-md:ml-0 max-md:w-full max-md:justify-between">
         {lens && <Lens />}
         {actions}
       </div>
@@ -43,7 +43,7 @@ function Lens() {
           key={measure}
           aria-pressed={lens === measure}
           onClick={() => setLens(measure)}
-          className={`min-h-8 border-l border-line px-2.5 text-sm first:border-l-0 max-md:min-h-11 ${lens === measure ? "bg-ink font-bold text-ground" : ""}`}
+          className={`min-h-8 border-l border-line px-2.5 text-sm max-md:px-1.5 first:border-l-0 max-md:min-h-11 ${lens === measure ? "bg-ink font-bold text-ground" : ""}`}
         >
           {t(`measures.${measure}`)}
         </button>
@@ -97,7 +97,7 @@ export function UndoButtons() {
   return (
     <>
       <button className="btn" onClick={undo} disabled={!canUndo}>
-        <Undo2 size={16} aria-hidden /> {t("undo")}
+        <Undo2 size={16} aria-hidden /> <span className="max-md:sr-only">{t("undo")}</span>
       </button>
       <button className="btn" onClick={redo} disabled={!canRedo} aria-label={t("redo")} title={t("redo")}>
         <Redo2 size={16} aria-hidden />

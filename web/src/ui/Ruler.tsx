@@ -25,13 +25,14 @@ export function tapeLength(aim: DayAim, days: DayView[], measure: Measure): numb
   const bound = band?.max ?? band?.target ?? band?.min ?? 0;
   const fullest = Math.max(0, ...days.map((day) => day.sums[measure]?.value ?? 0));
   const wanted = Math.max(bound * 1.15, fullest * 1.06, measure === "energy" ? 500 : 10);
-  const step = tickStep(wanted).major / 2;
+  const step = tickStep(wanted / 12).major;
   return Math.ceil(wanted / step) * step;
 }
 
-function tickStep(length: number): { minor: number; major: number } {
-  const raw = 10 ** Math.floor(Math.log10(length));
-  const major = length / raw >= 5 ? raw : length / raw >= 2 ? raw / 2 : raw / 5;
+/** Ticks as on a tape: numbered ones at 1, 2 or 5 times a power of ten, at least so many units apart, four small ones between. */
+function tickStep(atLeast: number): { minor: number; major: number } {
+  const power = 10 ** Math.floor(Math.log10(atLeast));
+  const major = power * ([1, 2, 5, 10].find((times) => times * power >= atLeast) ?? 10);
   return { minor: major / 5, major };
 }
 
@@ -40,12 +41,13 @@ export function BlockFace({
   item,
   measure,
   width,
-  over,
+  isLow,
 }: {
   item: ItemView;
   measure: Measure;
   width: number;
-  over: boolean;
+  /** Room for one line of words only. */
+  isLow: boolean;
 }) {
   const figure = item.figures[measure];
   const number = figure ? (figure.complete ? "" : "≥ ") + amount(measure, figure.value) : "–";
@@ -53,12 +55,12 @@ export function BlockFace({
   const words = width >= (boxed ? 96 : 74);
   return (
     <span
-      className={`relative flex h-full w-full items-stretch overflow-hidden text-left text-tape ${boxed ? `tape tinted tint-${item.tint}` : "rounded border border-rim/60 bg-white"} ${item.eatenAt ? "opacity-75" : ""}`}
+      className={`relative flex h-full w-full items-stretch overflow-hidden text-left text-tape ${boxed ? `tape tinted tint-${item.tint}` : "rounded border border-rim/60 bg-white"}`}
     >
       {boxed && width >= 24 && <Mark letters={item.letters!} tint={item.tint!} className="w-6 text-xs" />}
       {words ? (
-        <span className="min-w-0 flex-1 px-1.5 leading-tight">
-          <span className="block truncate pt-0.5 text-xs font-semibold">
+        <span className={`min-w-0 flex-1 px-1.5 leading-tight ${isLow ? "flex items-center gap-1.5" : ""}`}>
+          <span className="block min-w-0 truncate pt-0.5 text-xs font-semibold">
             {item.eatenAt && <span aria-hidden>✓ </span>}
             {item.name}
           </span>
@@ -69,7 +71,6 @@ export function BlockFace({
           <span className="flex flex-1 items-center justify-center text-xs">{number}</span>
         )
       )}
-      {over && <span aria-hidden className="hatched absolute inset-y-0 right-0 w-2" />}
     </span>
   );
 }
@@ -94,7 +95,7 @@ export function Ruler({ day, aim, measure, length, label, block, landing = null,
   const [ref, width] = useWidth();
   const band = aim.bands[measure];
   const at = (value: number) => (Math.max(0, value) / length) * width;
-  const { minor } = tickStep(length);
+  const { minor } = tickStep((length / Math.max(width, 1)) * 64);
   const ticks = Array.from({ length: Math.floor(length / minor + 1e-9) + 1 }, (_, i) => i * minor);
   const face = height - 17;
 
@@ -168,13 +169,9 @@ export function Ruler({ day, aim, measure, length, label, block, landing = null,
               style={{ left: at(start), width: pixels }}
             >
               {block ? (
-                block(
-                  item,
-                  i,
-                  <BlockFace item={item} measure={measure} width={pixels} over={max !== null && end > max} />,
-                )
+                block(item, i, <BlockFace item={item} measure={measure} width={pixels} isLow={face < 32} />)
               ) : (
-                <BlockFace item={item} measure={measure} width={pixels} over={max !== null && end > max} />
+                <BlockFace item={item} measure={measure} width={pixels} isLow={face < 32} />
               )}
             </li>
           );

@@ -54,11 +54,11 @@ export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
     setTyped("");
   };
   return (
-    <details className="mt-3 border-t border-line pt-3" open>
+    <details className="mt-3 border-t border-line pt-3">
       <summary className="font-title font-bold">
         {t("rule")}: {rule.name}
       </summary>
-      <div className="mt-2 grid grid-cols-[1fr_5rem] items-center gap-x-3 gap-y-1 text-sm">
+      <div className="mt-2 grid grid-cols-[1fr_8rem] items-center gap-x-3 gap-y-1 text-sm">
         <label htmlFor={`rule-${rule.name}`}>{t("ruleName")}</label>
         <input
           id={`rule-${rule.name}`}

@@ -17,11 +17,7 @@ export function Labels({ batch, boxes, faint = false }: LabelsProps) {
     <ul className={`grid grid-cols-2 gap-2 md:grid-cols-4 ${faint ? "no-print" : ""}`}>
       {boxes.slice(0, 120).map((box) => (
         <li key={box.number} className="break-inside-avoid">
-          <Tape
-            letters={batch.letters}
-            tint={batch.tint}
-            className={`min-h-14 ${faint ? "saturate-50" : ""}`}
-          >
+          <Tape letters={batch.letters} tint={batch.tint} className="min-h-14">
             <span className="block truncate text-sm font-semibold">{batch.name}</span>
             <span className="block text-sm">
               <b>{grams(Math.round(box.grams * 10) / 10)} g</b>

@@ -205,7 +205,7 @@ export default function PlanRoom() {
               <FoodEntry
                 label={t("plain.label")}
                 hint={t("plain.hint")}
-                action={t("plain.add", { day: weekday(layOn) })}
+                action={t("plain.add")}
                 rule={first.aim.rule}
                 lens={lens}
                 onAdd={(text, foodId) => moves.layFood(text, foodId, { eaterId: first.eaterId, day: layOn })}

@@ -99,10 +99,11 @@ function Strip({
           <span className="font-title font-bold">×{group.boxIds.length}</span>
         </span>
         <span className="block truncate text-xs">
-          <Amount measure={lens} figure={figure} className="[&_*]:text-tape" /> ·{" "}
-          <Amount measure={second} figure={figures?.[second]} className="[&_*]:text-tape" /> ·{" "}
-          {t("shelf.cooked", { day: shortDay(group.cookedOn) })}
+          <Amount measure={lens} figure={figure} className="font-semibold [&_*]:text-tape" /> ·{" "}
+          <Amount measure={second} figure={figures?.[second]} className="[&_*]:text-tape" />
+          {second === "protein" && ` ${t("app:measures.protein")}`}
         </span>
+        <span className="block truncate text-xs">{t("shelf.cooked", { day: shortDay(group.cookedOn) })}</span>
       </Tape>
     </button>
   );

@@ -29,7 +29,7 @@ export const plan = {
     title: "A plain food",
     hint: "1 apple",
     day: "on",
-    add: "Lay it on {{day}}",
+    add: "Lay it",
     label: "An amount of a food",
   },
   week: {

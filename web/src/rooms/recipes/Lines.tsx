@@ -89,7 +89,7 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
         const seen = reading?.line;
         return (
           <li key={line.key} className="border-b border-line">
-            <div className="grid grid-cols-[minmax(9rem,1fr)_minmax(7rem,0.8fr)_7.5rem_5rem_4rem] items-center gap-x-3 max-md:grid-cols-[1fr_5rem]">
+            <div className="grid grid-cols-[minmax(14rem,1.5fr)_minmax(6rem,1fr)_6rem_5rem_3.75rem] items-center gap-x-3 max-md:grid-cols-[1fr_5rem]">
               <input
                 ref={(element) => {
                   if (element) inputs.current.set(line.key, element);
@@ -128,7 +128,7 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                   <>
                     <span
                       className="h-2.5 rounded-sm bg-sea"
-                      style={{ width: `${Math.max(share * 100 * 0.68, 0.5)}%` }}
+                      style={{ width: `${Math.max(share * 62, 0.5)}%` }}
                     />
                     <span className="text-xs text-soft">{wholeNumber(share * 100)} %</span>
                   </>

@@ -1,0 +1,58 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Eat;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Plan;
+
+namespace LivelyTern.Core.Tests.Plan;
+
+public class DayReadingTests
+{
+    private static readonly PointsRule Fiftieth = new("fiftieth", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.02m }, 1, [], []);
+    private static readonly Food Roll = Kitchen.Of("roll", new(Energy: 130, Protein: 5));
+
+    private static readonly DayAim Aim = new(Measure.Energy, new Dictionary<Measure, Band>
+    {
+        [Measure.Energy] = new(400, 450, 500), [Measure.Protein] = new(Min: 30), [Measure.Points] = new(Max: 10),
+    }, Fiftieth);
+
+    [Fact]
+    public void A_days_points_are_the_sum_of_its_rounded_entries()
+    {
+        var one = new Contents([Roll.Grams(100)]);
+        var two = new Contents([Roll.Grams(200)]);
+        Assert.Equal(9, DayReading.Of([one, one, one], Aim).Sums[Measure.Points].AtLeast);
+        Assert.Equal(8, DayReading.Of([one, two], Aim).Sums[Measure.Points].AtLeast);
+    }
+
+    [Fact]
+    public void A_day_says_for_each_band_whether_it_fits()
+    {
+        var day = DayReading.Of([new([Roll.Grams(400)])], Aim);
+        Assert.Equal((BandPosition.Over, 20m), (day.Bands[Measure.Energy].Position, day.Bands[Measure.Energy].Over!.Value));
+        Assert.Equal((BandPosition.Under, 10m), (day.Bands[Measure.Protein].Position, day.Bands[Measure.Protein].RoomFrom!.Value));
+        Assert.Equal(BandPosition.Within, day.Bands[Measure.Points].Position);
+        Assert.False(day.Fits);
+        Assert.False(day.Bands.ContainsKey(Measure.Fat));
+    }
+
+    [Fact]
+    public void The_rest_of_a_day_counts_only_what_was_eaten()
+    {
+        var rest = DayRest.Of([(new([Roll.Grams(100)]), true), (new([Roll.Grams(200)]), false)], Aim);
+        Assert.Equal(390, rest.Day.Sums[Measure.Energy].AtLeast);
+        Assert.Equal(130, rest.Eaten[Measure.Energy].AtLeast);
+        Assert.Equal(320, rest.Left[Measure.Energy]);
+        Assert.Equal(7, rest.Left[Measure.Points]);
+        Assert.Equal(25, rest.Left[Measure.Protein]);
+        Assert.False(rest.Left.ContainsKey(Measure.Fat));
+    }
+
+    [Fact]
+    public void Recording_two_grams_over_changes_nothing_inside_the_band()
+    {
+        // Common practice, no published source: 350 g wanted, 352 g poured, recorded as 352.
+        var food = Kitchen.Of("stew", new(Energy: 120));
+        Assert.True(DayReading.Of([new([food.Grams(352)])], Aim with { Bands = new Dictionary<Measure, Band> { [Measure.Energy] = new(400, 420, 440) } }).Fits);
+    }
+}

@@ -1,0 +1,91 @@
+using FsCheck;
+using FsCheck.Fluent;
+using FsCheck.Xunit;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Plan;
+
+namespace LivelyTern.Core.Tests.Plan;
+
+/// <summary>One thing a user does to a plan, by small numbers, so that the steps meet each other.</summary>
+public sealed record Step(int Kind, int Item, int Day, int Place);
+
+public static class Steps
+{
+    public static Arbitrary<Step> Step() =>
+        (from kind in Gen.Choose(0, 5) from item in Gen.Choose(0, 11) from day in Gen.Choose(0, 3) from place in Gen.Choose(-1, 6) select new Step(kind, item, day, place)).ToArbitrary();
+}
+
+[Properties(Arbitrary = [typeof(Steps)], MaxTest = 300)]
+public class PlanBoardTests
+{
+    private static readonly Guid[] Ids = [.. Enumerable.Range(1, 12).Select(i => new Guid(i, 0, 0, new byte[8]))];
+    private static readonly EaterDay[] Days = [.. Enumerable.Range(0, 4).Select(i => new EaterDay(Ids[i / 2], new DateOnly(2026, 11, 23 + (i % 2))))];
+
+    private static Outcome<PlanChange> Take(PlanBoard board, Step step) => step.Kind switch
+    {
+        0 => board.Lay(new PlanItem(Ids[step.Item], Ids[step.Item], null, null), Days[step.Day], step.Place),
+        1 => board.Move(Ids[step.Item], Days[step.Day], step.Place),
+        2 => board.TakeOff(Ids[step.Item]),
+        3 => board.Eat(Ids[step.Item], DateTimeOffset.UnixEpoch),
+        4 => board.Eat(Ids[step.Item], null),
+        _ => board.Amend(Ids[step.Item], "10 g quick oats", Kitchen.Oats.Grams(10)),
+    };
+
+    private static string Print(PlanBoard board) => string.Join('\n', board.Days
+        .OrderBy(day => day.Key.EaterId).ThenBy(day => day.Key.Day)
+        .Select(day => $"{day.Key.EaterId} {day.Key.Day}: " + string.Join(", ", day.Value.Select(item => $"{item.Id} {item.BoxId} {item.Text} {item.EatenAt}"))));
+
+    [Property]
+    public bool Undo_restores_exactly_and_redo_does_it_again(Step[] steps)
+    {
+        var board = PlanBoard.Empty;
+        var boards = new List<PlanBoard> { board };
+        var made = new List<PlanChange>();
+        foreach (var step in steps)
+        {
+            var change = Take(board, step);
+            if (!change.Succeeded) continue;
+            board = board.Apply(change.Value!).Value!;
+            made.Add(change.Value!);
+            boards.Add(board);
+        }
+
+        for (var i = made.Count - 1; i >= 0; i--)
+        {
+            board = board.Apply(made[i].Inverse).Value!;
+            if (Print(board) != Print(boards[i])) return false;
+        }
+
+        foreach (var change in made) board = board.Apply(change.Inverse.Inverse).Value!;
+        return Print(board) == Print(boards[^1]);
+    }
+
+    [Property]
+    public bool A_box_lies_on_one_day_at_most_and_what_was_eaten_stays_on_its_day(Step[] steps)
+    {
+        var board = PlanBoard.Empty;
+        foreach (var step in steps)
+        {
+            var change = Take(board, step);
+            if (!change.Succeeded) continue;
+            var after = board.Apply(change.Value!).Value!;
+            var eaten = board.Days.SelectMany(day => day.Value.Where(item => item.EatenAt is not null).Select(item => (item.Id, day.Key)));
+            if (eaten.Any(before => after.Find(before.Id) != before.Key)) return false;
+            board = after;
+            var boxes = board.Days.Values.SelectMany(items => items).Select(item => item.BoxId).ToList();
+            if (boxes.Distinct().Count() != boxes.Count || board.Days.Values.Any(items => items.IsEmpty)) return false;
+        }
+
+        return true;
+    }
+
+    [Fact]
+    public void A_change_made_on_a_day_that_moved_on_is_refused()
+    {
+        var item = new PlanItem(Ids[0], Ids[0], null, null);
+        var lay = PlanBoard.Empty.Lay(item, Days[0], 0).Value!;
+        var board = PlanBoard.Empty.Apply(lay).Value!;
+        Assert.Equal("plan-moved-on", board.Apply(lay).Problems.Single().Code);
+        Assert.Equal("box-taken", board.Lay(item with { Id = Ids[1] }, Days[1], 0).Problems.Single().Code);
+    }
+}

@@ -1,0 +1,27 @@
+import { chromium } from "@playwright/test";
+const [, , base, out, ...names] = process.argv;
+const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu"] });
+const look = async (name, path, size, act) => {
+  if (names.length && !names.includes(name)) return;
+  const page = await browser.newPage({ viewport: size });
+  page.on("console", (m) => m.type() === "error" && console.log(name, m.text()));
+  page.on("pageerror", (e) => console.log(name, e.message));
+  await page.goto(base + path);
+  await page.waitForTimeout(900);
+  if (act) await act(page);
+  await page.screenshot({ path: `${out}/${name}.png` });
+  await page.close();
+};
+const desk = { width: 1280, height: 800 }, phone = { width: 390, height: 844 };
+await look("plan", "/plan", desk);
+await look("plan-all", "/plan", desk, async (p) => { await p.getByRole("button", { name: "all" }).click(); await p.waitForTimeout(400); });
+await look("aim", "/aim", desk);
+await look("recipes", "/recipes", desk);
+await look("workbench", "/recipes", desk, async (p) => { await p.getByRole("link", { name: /lentil dal/ }).click(); await p.waitForTimeout(900); });
+await look("pack-room", "/pack", desk);
+await look("pack", "/pack", desk, async (p) => { await p.locator("section").first().getByRole("link").first().click(); await p.getByLabel("Full pan").fill("6330"); await p.waitForTimeout(900); });
+await look("eat", "/eat", desk);
+await look("eat-phone", "/eat", phone);
+await look("pack-phone", "/pack", phone, async (p) => { await p.locator("section").first().getByRole("link").first().click(); await p.getByLabel("Full pan").fill("6330"); await p.waitForTimeout(900); });
+await look("plan-night", "/plan", desk, async (p) => { await p.getByRole("button", { name: "Night" }).click(); await p.waitForTimeout(400); });
+await browser.close();
