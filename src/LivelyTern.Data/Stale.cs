@@ -1,4 +1,5 @@
 using LivelyTern.Core.Measures;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data;
@@ -6,6 +7,8 @@ namespace LivelyTern.Data;
 /// <summary>Writes that carry the version they saw: a stale one is refused, never a silent win.</summary>
 public static class Stale
 {
+    private const int Constraint = 19;
+
     /// <summary>The code of the refusal.</summary>
     public const string Code = "stale";
 
@@ -29,6 +32,11 @@ public static class Stale
         }
         catch (DbUpdateConcurrencyException)
         {
+            return Problem;
+        }
+        catch (DbUpdateException update) when (update.InnerException is SqliteException { SqliteErrorCode: Constraint })
+        {
+            // Another hand was first: it laid the box, or took away what this write refers to.
             return Problem;
         }
     }

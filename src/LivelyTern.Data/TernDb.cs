@@ -79,9 +79,11 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
         ArgumentNullException.ThrowIfNull(configurationBuilder);
-        // SQLite orders text, not offsets: instants are stored as UTC ticks.
-        configurationBuilder.Properties<DateTimeOffset>().HaveConversion<DateTimeOffsetToBinaryConverter>();
+        configurationBuilder.Properties<DateTimeOffset>().HaveConversion<UtcTicks>();
     }
+
+    /// <summary>Instants as UTC ticks: ordered, and exact to the tick, so that an undo finds what it left.</summary>
+    private sealed class UtcTicks() : ValueConverter<DateTimeOffset, long>(instant => instant.UtcTicks, ticks => new DateTimeOffset(ticks, TimeSpan.Zero));
 
     private static void AsJson<T>(PropertyBuilder<T> property) =>
         property.HasConversion(

@@ -74,8 +74,14 @@ api.MapRecipes();
 api.MapPlan();
 api.MapPack();
 api.MapEat();
-app.MapFallback("/api/{**rest}", () => Results.Problem("There is nothing at this address.", statusCode: StatusCodes.Status404NotFound)).ExcludeFromDescription();
-app.MapFallbackToFile("index.html");
+app.MapFallbackToFile("{*path:regex(^(?!api/).*$)}", "index.html");
+
+// The build starts the program only to read its OpenAPI document: then no file is opened.
+if (string.Equals(System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name, "GetDocument.Insider", StringComparison.Ordinal))
+{
+    await app.RunAsync();
+    return 0;
+}
 
 Directory.CreateDirectory(Path.GetDirectoryName(start.DatabasePath)!);
 await using (var scope = app.Services.CreateAsyncScope())
@@ -94,6 +100,7 @@ catch (IOException busy) when (busy.InnerException is Microsoft.AspNetCore.Conne
     return 1;
 }
 
+_ = app.Services.WarmUpAsync();
 Console.WriteLine($"Lively Tern is at {start.Url}   (Ctrl+C stops it)");
 await app.WaitForShutdownAsync();
 return 0;

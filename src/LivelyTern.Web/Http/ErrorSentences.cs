@@ -12,13 +12,9 @@ public sealed class ErrorSentences(ILogger<ErrorSentences> log) : IExceptionHand
         ArgumentNullException.ThrowIfNull(httpContext);
         var (status, type, sentence, field) = exception switch
         {
-            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } =>
-                (413, "too-large", "That is more than 1 MB: send it in smaller parts.", null),
-            BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } =>
-                (415, "not-json", "Send the request as JSON (Content-Type: application/json).", null),
             BadHttpRequestException { InnerException: JsonException json } =>
                 (400, "unreadable", $"The request can't be read at {json.Path ?? "its start"}: it is not the JSON expected there.", json.Path?.TrimStart('$').TrimStart('.')),
-            BadHttpRequestException bad => (bad.StatusCode, "unreadable", "The request can't be read: a value is missing or of the wrong kind.", (string?)null),
+            BadHttpRequestException bad => (bad.StatusCode, StatusSentences.Of(bad.StatusCode).Type, StatusSentences.Of(bad.StatusCode).Sentence, (string?)null),
             _ => (500, "bug", "Something went wrong in the program. Nothing was saved; what you typed is still on the screen.", null),
         };
         if (status == 500) log.LogError(exception, "Unhandled error at {Path}", httpContext.Request.Path);
@@ -33,18 +29,23 @@ public sealed class ErrorSentences(ILogger<ErrorSentences> log) : IExceptionHand
 /// <summary>Statuses that come without a body get the same shape.</summary>
 public static class StatusSentences
 {
+    /// <summary>The type and the sentence of a status.</summary>
+    public static (string Type, string Sentence) Of(int status) => status switch
+    {
+        400 => ("unreadable", "The request can't be read: a value is missing or of the wrong kind."),
+        404 => ("not-found", "There is nothing at this address."),
+        405 => ("wrong-method", "This address does not take that kind of request."),
+        413 => ("too-large", "That is more than 1 MB: send it in smaller parts."),
+        415 => ("not-json", "Send the request as JSON (Content-Type: application/json)."),
+        _ => ("unmet", "The request can't be answered as it stands."),
+    };
+
     /// <summary>Writes problem details for a bare status.</summary>
-    public static Task WriteAsync(Microsoft.AspNetCore.Diagnostics.StatusCodeContext context)
+    public static Task WriteAsync(StatusCodeContext context)
     {
         ArgumentNullException.ThrowIfNull(context);
         var status = context.HttpContext.Response.StatusCode;
-        var sentence = status switch
-        {
-            404 => "There is nothing at this address.",
-            405 => "This address does not take that kind of request.",
-            415 => "Send the request as JSON (Content-Type: application/json).",
-            _ => "The request can't be answered as it stands.",
-        };
-        return TypedResults.Problem(type: $"urn:lively-tern:problem:status-{status}", title: "That can't be read", detail: sentence, statusCode: status).ExecuteAsync(context.HttpContext);
+        var (type, sentence) = Of(status);
+        return TypedResults.Problem(type: "urn:lively-tern:problem:" + type, title: "That can't be read", detail: sentence, statusCode: status).ExecuteAsync(context.HttpContext);
     }
 }

@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace LivelyTern.Data.Migrations
 {
     [DbContext(typeof(TernDb))]
-    [Migration("20261123144829_First")]
+    [Migration("20261123153829_First")]
     partial class First
     {
         /// <inheritdoc />

@@ -1,0 +1,75 @@
+namespace LivelyTern.Web.Tests;
+
+/// <summary>The stateless calculations: a contract for anyone's scripts.</summary>
+public sealed class CalculationTests : IDisposable
+{
+    private readonly Host host = new();
+
+    public void Dispose() => host.Dispose();
+
+    [Fact]
+    public async Task A_recipe_is_computed_whole()
+    {
+        var answer = await host.PostAsync("/api/calc/recipe", new { lines = new[] { "600 g red lentils, dry", "2 tbsp rapeseed oil" }, portions = 6 });
+        Assert.Equal(628m, (decimal)answer["batch"]!["grams"]!);
+        Assert.Equal((600m * 3.58m) + (28m * 8.84m), (decimal)answer["batch"]!["figures"]!["energy"]!["value"]!);
+        Assert.Equal(399.25m, Math.Round((decimal)answer["portion"]!["figures"]!["energy"]!["value"]!, 2));
+        foreach (var measure in new[] { "energy", "protein", "fat", "carbohydrate", "fibre", "points" })
+            Assert.True((bool)answer["portion"]!["figures"]![measure]!["complete"]!);
+        Assert.Equal(1m, Math.Round(answer["lines"]!.AsArray().Sum(line => (decimal)line!["shares"]!["energy"]!), 20));
+        Assert.Empty(answer["notUnderstood"]!.AsArray());
+    }
+
+    [Fact]
+    public async Task Lines_not_understood_are_named_and_the_rest_reads_at_least()
+    {
+        var answer = await host.PostAsync("/api/calc/recipe", new { lines = new[] { "100 g rolled oats", "a fistful of fog", "" }, portions = 1 });
+        Assert.Equal(["a fistful of fog", ""], answer["notUnderstood"]!.AsArray().Select(line => (string)line!));
+        Assert.False((bool)answer["batch"]!["figures"]!["energy"]!["complete"]!);
+        Assert.Equal(379m, (decimal)answer["batch"]!["figures"]!["energy"]!["value"]!);
+    }
+
+    [Fact]
+    public async Task An_unknown_figure_is_named_with_its_food()
+    {
+        var answer = await host.PostAsync("/api/calc/recipe", new { lines = new[] { "400 ml light coconut milk", "100 g carrot" }, portions = 2 });
+        Assert.False((bool)answer["portion"]!["figures"]!["fibre"]!["complete"]!);
+        Assert.Equal("coconut milk, light", (string)answer["portion"]!["missing"]!["fibre"]![0]!);
+        Assert.True((bool)answer["portion"]!["figures"]!["energy"]!["complete"]!);
+    }
+
+    [Fact]
+    public async Task A_weight_is_divided()
+    {
+        var answer = await host.PostAsync("/api/calc/portions", new { grams = 745, portions = 6 });
+        Assert.Equal([125m, 124, 124, 124, 124, 124], answer["portions"]!.AsArray().Select(portion => (decimal)portion!));
+        Assert.Equal(0m, (decimal)answer["over"]!);
+        var pieces = await host.PostAsync("/api/calc/portions", new { pieces = 13, portions = 4 });
+        Assert.Equal(1m, (decimal)pieces["over"]!);
+    }
+
+    [Fact]
+    public async Task A_day_is_held_against_an_aim()
+    {
+        var answer = await host.PostAsync("/api/calc/day", new
+        {
+            items = new object[] { new { line = "100 g rolled oats" }, new { name = "harbour soup", figures = new { energy = 500, protein = 20 } } },
+            aim = new { leading = "energy", bands = new { energy = new { max = 800 }, protein = new { min = 40 }, fat = (object?)null }, rule = (object?)null },
+        });
+        Assert.Equal(879m, (decimal)answer["sums"]!["energy"]!["value"]!);
+        Assert.Equal(79m, (decimal)answer["bands"]!["energy"]!["over"]!);
+        Assert.Equal(6.8m, (decimal)answer["bands"]!["protein"]!["roomFrom"]!);
+        Assert.Equal("harbour soup", (string)answer["missing"]!["fat"]![0]!);
+        Assert.False((bool)answer["fits"]!);
+    }
+
+    [Fact]
+    public async Task Lines_are_parsed_with_what_was_not_understood()
+    {
+        var lines = (await host.PostAsync("/api/calc/parse", new { lines = new[] { "1/3 cup oat milk", "1 cup minced beef, 5 % fat, raw", "50 g oil" } }))["lines"]!.AsArray();
+        Assert.Equal(80m, Math.Round((decimal)lines[0]!["grams"]!, 3));
+        Assert.True((bool)lines[0]!["about"]!);
+        Assert.Equal("cup", (string)lines[1]!["missingMeasure"]!["measure"]!);
+        Assert.Equal(["olive oil", "rapeseed oil"], lines[2]!["candidates"]!.AsArray().Select(food => (string)food!["name"]!));
+    }
+}

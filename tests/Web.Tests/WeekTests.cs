@@ -1,0 +1,213 @@
+using System.Text.Json.Nodes;
+using Microsoft.Data.Sqlite;
+
+namespace LivelyTern.Web.Tests;
+
+/// <summary>The way from a recipe to an eaten box, and what a second tab, a restart or an undo does to it.</summary>
+public sealed class WeekTests : IDisposable
+{
+    private const string Day = "2026-11-25";
+    private readonly Host host = new();
+
+    public void Dispose() => host.Dispose();
+
+    private static JsonNode DayOf(JsonNode week, int index = 2) => week["eaters"]![0]!["days"]![index]!;
+
+    private Task<JsonNode> WeekAsync() => host.GetAsync($"/api/plan/weeks/{Day}");
+
+    private async Task<JsonNode> LayAsync(Guid box, Guid eater, int? version = null) =>
+        await host.PostAsync("/api/plan/boxes", new { boxId = box, eaterId = eater, day = Day }, version ?? await host.PlanVersionAsync());
+
+    [Fact]
+    public async Task From_recipe_to_eaten_box_the_figures_hold()
+    {
+        var (eater, _, boxes) = await host.LaidTableAsync();
+        await LayAsync(boxes[0], eater);
+        var laid = DayOf(await WeekAsync());
+        // 400 g oats (379 kcal) and 4 eggs of 50 g (143 kcal) are 1,802 kcal; the first of 745 g in 4 is 187 g.
+        Assert.Equal(Math.Round(1802m * 187 / 745, 6), Math.Round((decimal)laid["sums"]!["energy"]!["value"]!, 6));
+        Assert.Equal("under", (string?)laid["bands"]!["energy"]!["position"]);
+
+        await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{laid["items"]![0]!["id"]}", new { eaten = true }, await host.PlanVersionAsync());
+        await host.PostAsync("/api/plan/foods", new { text = "150 g strawberries", eaterId = eater, day = Day, eaten = true }, await host.PlanVersionAsync());
+        var day = (await host.GetAsync($"/api/eat/{eater}/{Day}"))["day"]!;
+        Assert.Equal((decimal)day["sums"]!["energy"]!["value"]!, (decimal)day["eaten"]!["energy"]!["value"]!);
+        Assert.Equal(1525m - (decimal)day["eaten"]!["energy"]!["value"]!, (decimal)day["left"]!["energy"]!);
+        Assert.Equal(3, (await WeekAsync())["shelf"]![0]!["boxIds"]!.AsArray().Count);
+    }
+
+    [Fact]
+    public async Task Undo_restores_the_week_exactly_and_its_undo_does_it_again()
+    {
+        var (eater, _, boxes) = await host.LaidTableAsync();
+        async Task<string> PrintAsync()
+        {
+            var week = await WeekAsync();
+            week.AsObject().Remove("version");
+            return week.ToJsonString();
+        }
+
+        var states = new List<string> { await PrintAsync() };
+        var made = new List<string>();
+        async Task DoAsync(Func<int, Task<JsonNode>> act)
+        {
+            made.Add((string)(await act(await host.PlanVersionAsync()))["id"]!);
+            states.Add(await PrintAsync());
+        }
+
+        await DoAsync(version => LayAsync(boxes[0], eater, version));
+        await DoAsync(version => LayAsync(boxes[1], eater, version));
+        await DoAsync(version => host.PostAsync("/api/plan/foods", new { text = "2 eggs", eaterId = eater, day = Day, place = 1 }, version));
+        var items = DayOf(await WeekAsync())["items"]!.AsArray().Select(item => (string)item!["id"]!).ToList();
+        await DoAsync(version => host.MustAsync(HttpMethod.Put, $"/api/plan/items/{items[2]}/place", new { eaterId = eater, day = "2026-11-26", place = 0 }, version));
+        await DoAsync(version => host.MustAsync(HttpMethod.Put, $"/api/plan/items/{items[1]}/amount", new { text = "3 eggs" }, version));
+        await DoAsync(version => host.MustAsync(HttpMethod.Put, $"/api/eat/items/{items[0]}", new { eaten = true }, version));
+        await DoAsync(version => host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{items[1]}", null, version));
+
+        var redo = new Stack<string>();
+        for (var i = made.Count - 1; i >= 0; i--)
+        {
+            redo.Push((string)(await host.PostAsync($"/api/plan/changes/{made[i]}/undo", ""))["id"]!);
+            Assert.Equal(states[i], await PrintAsync());
+        }
+
+        foreach (var step in redo) await host.PostAsync($"/api/plan/changes/{step}/undo", "");
+        Assert.Equal(states[^1], await PrintAsync());
+    }
+
+    [Fact]
+    public async Task A_stale_second_tab_is_refused_and_changes_nothing()
+    {
+        var (eater, recipe, boxes) = await host.LaidTableAsync();
+        var seen = await host.PlanVersionAsync();
+        await LayAsync(boxes[0], eater, seen);
+        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[1], eaterId = eater, day = Day }, seen);
+        Assert.Equal((412, "urn:lively-tern:problem:stale"), (status, (string?)answer["type"]));
+        Assert.Single(DayOf(await WeekAsync())["items"]!.AsArray());
+
+        await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe}", new { name = "Oat bake, sweeter", lines = new[] { "400 g rolled oats", "50 g honey" }, portions = 4 }, 1);
+        (status, answer) = await host.SendAsync(HttpMethod.Put, $"/api/recipes/{recipe}", new { name = "Mine", lines = new[] { "1 egg" }, portions = 4 }, 1);
+        Assert.Equal((412, "Oat bake, sweeter"), (status, (string?)answer["current"]!["name"]));
+        (status, _) = await host.SendAsync(HttpMethod.Put, $"/api/recipes/{recipe}", new { name = "Mine", lines = new[] { "1 egg" }, portions = 4 });
+        Assert.Equal(428, status);
+        Assert.Equal("Oat bake, sweeter", (string?)(await host.GetAsync($"/api/recipes/{recipe}"))["name"]);
+    }
+
+    [Fact]
+    public async Task Two_hands_on_one_box_never_lay_it_twice()
+    {
+        var (eater, _, boxes) = await host.LaidTableAsync();
+        var version = await host.PlanVersionAsync();
+        var answers = await Task.WhenAll(Enumerable.Range(0, 12).Select(i =>
+            host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = $"2026-11-{23 + (i % 7)}" }, version)));
+        Assert.Single(answers, answer => answer.Status == 200);
+        Assert.All(answers, answer => Assert.Contains(answer.Status, new[] { 200, 409, 412 }));
+        Assert.Equal(1, (await WeekAsync())["eaters"]![0]!["days"]!.AsArray().Sum(day => day!["items"]!.AsArray().Count));
+    }
+
+    [Fact]
+    public async Task A_box_undone_from_the_plan_that_lies_elsewhere_by_now_stays_there()
+    {
+        var (eater, _, boxes) = await host.LaidTableAsync();
+        var first = (string)(await LayAsync(boxes[0], eater))["id"]!;
+        var item = (string)DayOf(await WeekAsync())["items"]![0]!["id"]!;
+        var off = (string)(await host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{item}", null, await host.PlanVersionAsync()))["id"]!;
+        await host.PostAsync("/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = "2026-12-09" }, await host.PlanVersionAsync());
+        var (status, _) = await host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{off}/undo");
+        Assert.Equal(409, status);
+        (status, _) = await host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{first}/undo");
+        Assert.Equal(409, status);
+    }
+
+    [Fact]
+    public async Task What_was_cooked_keeps_its_figures_when_recipe_and_measure_change_later()
+    {
+        var (eater, recipe, boxes) = await host.LaidTableAsync();
+        await LayAsync(boxes[0], eater);
+        var before = DayOf(await WeekAsync())["sums"]!.ToJsonString();
+        await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe}", new { name = "Oat bake", lines = new[] { "1 kg butter" }, portions = 2 }, 1);
+        await host.MustAsync(HttpMethod.Put, "/api/foods/egg/measures", new { measure = "large", grams = 70 });
+        Assert.Equal(before, DayOf(await WeekAsync())["sums"]!.ToJsonString());
+    }
+
+    [Fact]
+    public async Task A_measure_weighed_once_is_remembered()
+    {
+        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "1 cup minced beef", eaterId = Guid.NewGuid(), day = Day }, 1);
+        Assert.Equal((422, "cup"), (status, (string?)answer["missingMeasure"]!["measure"]));
+        (status, answer) = await host.SendAsync(HttpMethod.Put, "/api/foods/minced-beef-5/measures", new { measure = "cup", grams = 0 });
+        Assert.Equal((422, "grams"), (status, (string?)answer["field"]));
+        await host.MustAsync(HttpMethod.Put, "/api/foods/minced-beef-5/measures", new { measure = "cups", grams = 220 });
+
+        using var again = new Host(host.Data);
+        var line = (await again.PostAsync("/api/calc/parse", new { lines = new[] { "2 cups minced beef" } }))["lines"]![0]!;
+        Assert.Equal(440m, (decimal)line["grams"]!);
+    }
+
+    [Fact]
+    public async Task Packed_boxes_go_back_into_the_pan_only_while_all_are_on_the_shelf()
+    {
+        var (eater, _, boxes) = await host.LaidTableAsync();
+        var batch = (await host.GetAsync("/api/pack/batches"))[0]!;
+        await LayAsync(boxes[0], eater);
+        var (status, _) = await host.SendAsync(HttpMethod.Delete, $"/api/pack/batches/{batch["id"]}/boxes", null, (int)batch["version"]!);
+        Assert.Equal(409, status);
+        var item = (string)DayOf(await WeekAsync())["items"]![0]!["id"]!;
+        await host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{item}", null, await host.PlanVersionAsync());
+        var open = await host.MustAsync(HttpMethod.Delete, $"/api/pack/batches/{batch["id"]}/boxes", null, (int)batch["version"]!);
+        var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 745, boxes = 3, pieces = 13 }, (int)open["version"]!);
+        Assert.Equal([4, 4, 4], packed["boxes"]!.AsArray().Select(box => (int)box!["pieces"]!));
+    }
+
+    [Fact]
+    public async Task An_eater_with_boxes_stays_and_one_taken_off_comes_back()
+    {
+        var (eater, _, boxes) = await host.LaidTableAsync();
+        var change = (string)(await LayAsync(boxes[0], eater))["id"]!;
+        var (status, _) = await host.SendAsync(HttpMethod.Delete, $"/api/aim/eaters/{eater}", null, 1);
+        Assert.Equal(409, status);
+        await host.PostAsync($"/api/plan/changes/{change}/undo", "");
+        await host.MustAsync(HttpMethod.Delete, $"/api/aim/eaters/{eater}", null, 1);
+        Assert.Empty((await host.GetAsync("/api/aim/eaters")).AsArray());
+        await host.PostAsync($"/api/aim/eaters/{eater}/restore", "", 2);
+        Assert.Single((await host.GetAsync("/api/aim/eaters")).AsArray());
+    }
+
+    [Fact]
+    public async Task The_file_is_in_wal_mode_and_a_restart_finds_everything()
+    {
+        var (eater, _, boxes) = await host.LaidTableAsync();
+        await LayAsync(boxes[0], eater);
+        var before = (await WeekAsync()).ToJsonString();
+        using var again = new Host(host.Data);
+        Assert.Equal(before, (await again.GetAsync($"/api/plan/weeks/{Day}")).ToJsonString());
+        await using var file = new SqliteConnection($"Data Source={host.Data}");
+        await file.OpenAsync();
+        await using var command = file.CreateCommand();
+        command.CommandText = "PRAGMA journal_mode";
+        Assert.Equal("wal", await command.ExecuteScalarAsync());
+    }
+
+    [Fact]
+    public async Task A_file_from_before_a_migration_is_copied_aside_first()
+    {
+        var folder = Directory.CreateTempSubdirectory("tern-").FullName;
+        var data = Path.Combine(folder, "tern.db");
+        await using (var file = new SqliteConnection($"Data Source={data};Pooling=False"))
+        {
+            await file.OpenAsync();
+            await using var command = file.CreateCommand();
+            command.CommandText = "CREATE TABLE Diary (Words TEXT); INSERT INTO Diary VALUES ('gale from the north')";
+            await command.ExecuteNonQueryAsync();
+        }
+
+        using var migrated = new Host(data);
+        await migrated.GetAsync("/health");
+        var copy = Assert.Single(Directory.GetFiles(folder, "tern.before-*.db"));
+        await using var kept = new SqliteConnection($"Data Source={copy};Pooling=False");
+        await kept.OpenAsync();
+        await using var read = kept.CreateCommand();
+        read.CommandText = "SELECT Words FROM Diary";
+        Assert.Equal("gale from the north", await read.ExecuteScalarAsync());
+    }
+}
