@@ -25,6 +25,7 @@ var start = StartOptions.From(builder.Configuration);
 builder.Services.AddSerilog(log => log
     .MinimumLevel.Warning()
     .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Database.Command", LogEventLevel.Fatal)
+    .MinimumLevel.Override("Microsoft.Extensions.Hosting", LogEventLevel.Fatal)
     .WriteTo.Console());
 builder.WebHost.UseUrls(start.Url);
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 1_000_000);
@@ -37,6 +38,7 @@ builder.Services.ConfigureHttpJsonOptions(json =>
     json.SerializerOptions.IgnoreReadOnlyProperties = true;
 });
 builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
+builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = TimeSpan.FromSeconds(3));
 builder.Services.AddProblemDetails();
 builder.Services.AddExceptionHandler<ErrorSentences>();
 builder.Services.AddOpenApi(api => api.AddDocumentTransformer((document, _, _) =>
@@ -74,7 +76,7 @@ api.MapRecipes();
 api.MapPlan();
 api.MapPack();
 api.MapEat();
-app.MapFallbackToFile("{*path:regex(^(?!api/).*$)}", "index.html");
+app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/).*$)}", "index.html");
 
 // The build starts the program only to read its OpenAPI document: then no file is opened.
 if (string.Equals(System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name, "GetDocument.Insider", StringComparison.Ordinal))

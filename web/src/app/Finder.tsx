@@ -1,12 +1,13 @@
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from "@headlessui/react";
 import { useQuery } from "@tanstack/react-query";
-import { addDays } from "date-fns";
+import { addDays, parseISO } from "date-fns";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { listRecipes } from "../api";
 import { Drawer } from "../ui/Drawer";
 import { isoDay, longDay } from "../ui/format";
+import { useOverview } from "./Header";
 
 interface Find {
   kind: "room" | "recipe" | "day";
@@ -18,6 +19,7 @@ interface Find {
 export function Finder({ open, close }: { open: boolean; close: () => void }) {
   const { t } = useTranslation();
   const go = useNavigate();
+  const today = useOverview()?.today;
   const [typed, setTyped] = useState("");
   const { data: recipes } = useQuery({
     queryKey: ["recipes", null],
@@ -31,11 +33,13 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
       to: `/${room}`,
     })),
     ...(recipes ?? []).map(({ id, name }) => ({ kind: "recipe" as const, name, to: `/recipes/${id}` })),
-    ...Array.from({ length: 21 }, (_, i) => isoDay(addDays(new Date(), i - 7))).map((day) => ({
-      kind: "day" as const,
-      name: longDay(day),
-      to: `/eat?day=${day}`,
-    })),
+    ...Array.from({ length: 21 }, (_, i) => isoDay(addDays(today ? parseISO(today) : new Date(), i - 7))).map(
+      (day) => ({
+        kind: "day" as const,
+        name: longDay(day),
+        to: `/eat?day=${day}`,
+      }),
+    ),
   ];
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
   const found = all

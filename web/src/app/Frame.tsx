@@ -1,13 +1,12 @@
-import { useQuery } from "@tanstack/react-query";
 import { Keyboard, Moon, Search, Sun } from "lucide-react";
 import { Suspense, useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { NavLink, Outlet, useLocation } from "react-router";
-import { getOverview, type OverviewView } from "../api";
+import type { OverviewView } from "../api";
 import { amount, unitOf } from "../ui/format";
 import { Loading } from "../ui/states";
 import { Finder } from "./Finder";
-import { useCurrentEater } from "./Header";
+import { useOverview } from "./Header";
 import { KeyList } from "./KeyList";
 import { useKeys } from "./keys";
 
@@ -16,13 +15,9 @@ const rooms = ["aim", "recipes", "plan", "pack", "eat"] as const;
 /** The frame: the week's steps at the left, each with one line of state; the room beside it. On a phone the steps are at the foot. */
 export function Frame() {
   const { t } = useTranslation();
-  const eater = useCurrentEater();
   const [open, setOpen] = useState<"keys" | "finder" | null>(null);
   useKeys({ keys: () => setOpen("keys"), finder: () => setOpen("finder") });
-  const { data } = useQuery({
-    queryKey: ["overview", eater],
-    queryFn: async () => (await getOverview({ query: { eaterId: eater ?? undefined } })).data!,
-  });
+  const data = useOverview();
   const next = data ? nextRoom(data) : null;
   const place = useLocation().pathname;
   useEffect(() => {
@@ -61,7 +56,7 @@ export function Frame() {
                   )}
                 </span>
                 <span
-                  className={`block text-xs max-md:hidden ${next === room ? "font-bold text-next-text" : "text-soft"}`}
+                  className={`block min-h-[1.35em] text-xs max-md:hidden ${next === room ? "font-bold text-next-text" : "text-soft"}`}
                 >
                   {data ? <StateLine room={room} overview={data} /> : " "}
                 </span>

@@ -1,8 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Redo2, Undo2 } from "lucide-react";
 import type { ReactNode } from "react";
 import { useTranslation } from "react-i18next";
-import { listEaters } from "../api";
+import { getOverview, listEaters } from "../api";
 import { lenses } from "../ui/format";
 import { useHistory } from "./history";
 import { useKitchen } from "./kitchen";
@@ -81,6 +81,16 @@ export function EaterTabs({ withAll = false }: { withAll?: boolean }) {
 
 export const useEaters = () =>
   useQuery({ queryKey: ["eaters"], queryFn: async () => (await listEaters()).data! }).data;
+
+/** The rail's lines of state, and the household's day. */
+export function useOverview() {
+  const eater = useCurrentEater();
+  return useQuery({
+    queryKey: ["overview", eater],
+    queryFn: async () => (await getOverview({ query: { eaterId: eater ?? undefined } })).data!,
+    placeholderData: keepPreviousData,
+  }).data;
+}
 
 /** The eater chosen, or the first; "all" only where a room shows all. */
 export function useCurrentEater(withAll = false): string | null {

@@ -33,6 +33,8 @@ export const app = {
     points: "points",
   },
   units: { energy: "kcal", points: "points", grams: "g" },
+  over: "{{amount}} over",
+  short: "{{amount}} short",
   atLeast: "at least {{amount}}",
   atLeastMark: "≥ ",
   eaters: "Whose day",

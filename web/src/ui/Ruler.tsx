@@ -158,24 +158,25 @@ export function Ruler({ day, aim, measure, length, label, block, landing = null,
         })}
       </svg>
       <ol aria-label={label} className="absolute inset-x-0 top-[3px]" style={{ height: face }}>
-        {day.items.map((item, i) => {
-          const { start, end } = spans[i]!;
-          const pixels = Math.max(at(end) - at(start), 7);
-          return (
-            <li
-              key={item.id}
-              data-item={item.id}
-              className="absolute h-full px-px transition-[left] duration-150"
-              style={{ left: at(start), width: pixels }}
-            >
-              {block ? (
-                block(item, i, <BlockFace item={item} measure={measure} width={pixels} isLow={face < 32} />)
-              ) : (
-                <BlockFace item={item} measure={measure} width={pixels} isLow={face < 32} />
-              )}
-            </li>
-          );
-        })}
+        {width > 0 &&
+          day.items.map((item, i) => {
+            const { start, end } = spans[i]!;
+            const pixels = Math.max(at(end) - at(start), 7);
+            return (
+              <li
+                key={item.id}
+                data-item={item.id}
+                className="absolute h-full px-px transition-[left] duration-150"
+                style={{ left: at(start), width: pixels }}
+              >
+                {block ? (
+                  block(item, i, <BlockFace item={item} measure={measure} width={pixels} isLow={face < 32} />)
+                ) : (
+                  <BlockFace item={item} measure={measure} width={pixels} isLow={face < 32} />
+                )}
+              </li>
+            );
+          })}
       </ol>
       {max !== null && sum > max && (
         <span
@@ -214,25 +215,27 @@ export function ThinTape({ day, aim, measure }: { day: DayView; aim: DayAim; mea
   const reading = day.bands[measure];
   const off =
     reading?.position === "over"
-      ? t("plan:over", { amount: amount(measure, reading.over ?? 0) })
+      ? t("over", { amount: amount(measure, reading.over ?? 0) })
       : reading?.position === "under"
-        ? t("plan:short", { amount: amount(measure, reading.roomFrom ?? 0) })
+        ? t("short", { amount: amount(measure, reading.roomFrom ?? 0) })
         : null;
   return (
     <span className="flex items-center gap-2 text-xs">
       <span className="text-soft">{t(`measures.${measure}`)}</span>
-      <span aria-hidden className="relative h-1 w-20 rounded bg-rest">
-        {band && (
+      {band && (
+        <span aria-hidden className="relative h-1 w-20 rounded bg-rest">
+          {
+            <span
+              className="absolute inset-y-0 rounded bg-sea/55"
+              style={{ left: at(band.min ?? 0), right: `calc(100% - ${at(band.max ?? end)})` }}
+            />
+          }
           <span
-            className="absolute inset-y-0 rounded bg-sea/55"
-            style={{ left: at(band.min ?? 0), right: `calc(100% - ${at(band.max ?? end)})` }}
+            className="absolute -top-[3px] size-[10px] -translate-x-1/2 rotate-45 rounded-[1px] bg-ink"
+            style={{ left: at(sum.value) }}
           />
-        )}
-        <span
-          className="absolute -top-[3px] size-[10px] -translate-x-1/2 rotate-45 rounded-[1px] bg-ink"
-          style={{ left: at(sum.value) }}
-        />
-      </span>
+        </span>
+      )}
       <span>
         <b>
           {sum.complete ? "" : t("atLeastMark")}

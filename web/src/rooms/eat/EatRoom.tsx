@@ -4,7 +4,7 @@ import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useTranslation } from "react-i18next";
 import { Link, useSearchParams } from "react-router";
 import { eatItem, getDay, layFood, seen, type EatView, type ItemView, type Measure } from "../../api";
-import { EaterTabs, Header, UndoButtons, useCurrentEater, useEaters } from "../../app/Header";
+import { EaterTabs, Header, UndoButtons, useCurrentEater, useEaters, useOverview } from "../../app/Header";
 import { useHistory } from "../../app/history";
 import { useKitchen } from "../../app/kitchen";
 import { Amount } from "../../ui/Figures";
@@ -19,11 +19,12 @@ export default function EatRoom() {
   const [search, setSearch] = useSearchParams();
   const eaters = useEaters();
   const eater = useCurrentEater();
-  const day = search.get("day") ?? isoDay(new Date());
+  const today = useOverview()?.today;
+  const day = search.get("day") ?? today;
   const { data, error, refetch } = useQuery({
     queryKey: ["day", eater, day],
-    queryFn: async () => (await getDay({ path: { eaterId: eater!, day } })).data!,
-    enabled: eater !== null,
+    queryFn: async () => (await getDay({ path: { eaterId: eater!, day: day! } })).data!,
+    enabled: eater !== null && day !== undefined,
     placeholderData: keepPreviousData,
   });
   if (eaters?.length === 0)
@@ -36,7 +37,7 @@ export default function EatRoom() {
       </Empty>
     );
   if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
-  if (!data) return <Loading />;
+  if (!data || !day) return <Loading />;
   const turn = (days: number) => setSearch({ day: isoDay(addDays(parseISO(day), days)) });
 
   return (

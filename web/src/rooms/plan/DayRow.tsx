@@ -66,7 +66,7 @@ export function DayRow({
         measure={lens}
         length={length}
         label={label}
-        height={compact ? 46 : 54}
+        height={compact ? 46 : 60}
         landing={isTarget ? target.place : null}
         block={(item, index, face) => (
           <Block

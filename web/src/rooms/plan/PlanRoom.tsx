@@ -14,7 +14,7 @@ import { useEffect, useEffectEvent, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useSearchParams } from "react-router";
 import type { EaterWeekView } from "../../api";
-import { EaterTabs, Header, UndoButtons, useCurrentEater } from "../../app/Header";
+import { EaterTabs, Header, UndoButtons, useCurrentEater, useOverview } from "../../app/Header";
 import { isTyping } from "../../app/keys";
 import { useKitchen } from "../../app/kitchen";
 import { FoodEntry } from "../../ui/FoodEntry";
@@ -41,7 +41,8 @@ function placeUnder(dayKey: string, x: number, movedId: string): number {
 export default function PlanRoom() {
   const { t } = useTranslation("plan");
   const [search, setSearch] = useSearchParams();
-  const day = search.get("week") ?? isoDay(new Date());
+  const today = useOverview()?.today;
+  const day = search.get("week") ?? today;
   const { data: week, error, refetch } = useWeek(day);
   const current = useCurrentEater(true);
   const { lens } = useKitchen();

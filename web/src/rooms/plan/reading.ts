@@ -5,7 +5,7 @@ import { amount } from "../../ui/format";
 /** A band's reading in words: the number first, then its meaning. */
 export function readingWords(t: TFunction, measure: Measure, reading: BandReading | undefined): string {
   if (!reading) return "";
-  if (reading.position === "over") return t("plan:over", { amount: amount(measure, reading.over ?? 0) });
+  if (reading.position === "over") return t("app:over", { amount: amount(measure, reading.over ?? 0) });
   if (reading.position === "within") return t("plan:fits");
   const from = amount(measure, reading.roomFrom ?? 0);
   return reading.roomTo === null

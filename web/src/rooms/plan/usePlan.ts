@@ -20,10 +20,11 @@ export interface Carried {
   isBox: boolean;
 }
 
-export const useWeek = (day: string) =>
+export const useWeek = (day: string | undefined) =>
   useQuery({
     queryKey: ["week", day],
-    queryFn: async () => (await getWeek({ path: { day } })).data!,
+    queryFn: async () => (await getWeek({ path: { day: day! } })).data!,
+    enabled: day !== undefined,
     placeholderData: (before) => before,
   });
 

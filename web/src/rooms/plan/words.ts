@@ -1,7 +1,5 @@
 export const plan = {
   fits: "fits",
-  over: "{{amount}} over",
-  short: "{{amount}} short",
   room: "room for {{from}} to {{to}}",
   roomUpTo: "room for {{to}}",
   roomFrom: "{{from}} to go",

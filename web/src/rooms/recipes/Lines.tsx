@@ -119,11 +119,7 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                   </>
                 )}
               </span>
-              <span
-                className="flex items-center gap-2 max-md:hidden"
-                role="img"
-                aria-label={share === undefined ? "" : t("share", { percent: wholeNumber(share * 100) })}
-              >
+              <span className="flex items-center gap-2 max-md:hidden">
                 {share !== undefined && (
                   <>
                     <span

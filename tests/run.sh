@@ -1,0 +1,66 @@
+#!/usr/bin/env bash
+# Format, lint and every test. Called by ./tern test; ends with one line "N passed, N failed" over all suites.
+set -uo pipefail
+cd "$(dirname "${BASH_SOURCE[0]}")/.."
+export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1
+results=.build/results
+rm -rf "$results" && mkdir -p "$results"
+passed=0 failed=0
+
+say() { printf '\n== %s\n' "$*"; }
+step() { # name, command...: one check that passes or fails
+  local name=$1
+  shift
+  say "$name"
+  if "$@"; then passed=$((passed + 1)); else failed=$((failed + 1)) && printf 'FAILED: %s\n' "$name"; fi
+}
+
+chromium=${TERN_CHROMIUM:-$(command -v chromium || command -v chromium-browser || command -v google-chrome || true)}
+if [ -z "$chromium" ]; then
+  if [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null; then
+    say "Installing chromium"
+    apt-get update -qq && apt-get install -y -qq chromium >/dev/null
+    chromium=$(command -v chromium || true)
+  fi
+  if [ -z "$chromium" ]; then
+    echo "The browser tests need Chromium: install your system's package chromium, or name one in TERN_CHROMIUM."
+  fi
+fi
+
+step "The application builds" ./tern build
+for folder in web tests/e2e; do
+  if [ ! -d $folder/node_modules ] || [ $folder/package-lock.json -nt $folder/node_modules/.package-lock.json ]; then
+    say "Installing the packages of $folder"
+    (cd $folder && npm ci --loglevel=error)
+  fi
+done
+step "C# is formatted" dotnet format LivelyTern.slnx --verify-no-changes --no-restore --severity error --exclude src/LivelyTern.Data/Migrations
+step "TypeScript is formatted and lints" bash -c 'cd web && npx prettier --check --log-level warn . ../tests/e2e && npx eslint . --max-warnings 0 && npx tsc && cd ../tests/e2e && npx tsc'
+
+# Counts of an xUnit run from its result file, so that a run that never started counts as failed.
+for suite in Core.Tests Web.Tests; do
+  say "$suite"
+  dotnet test "tests/$suite" --nologo -v quiet --logger "trx;LogFileName=$suite.trx" --results-directory "$results"
+  counters=$(grep -o '<Counters [^>]*>' "$results/$suite.trx" 2>/dev/null || true)
+  if [ -n "$counters" ]; then
+    total=$(sed 's/.* total="\([0-9]*\)".*/\1/' <<<"$counters")
+    good=$(sed 's/.* passed="\([0-9]*\)".*/\1/' <<<"$counters")
+    passed=$((passed + good)) failed=$((failed + total - good))
+    [ "$total" -gt 0 ] || failed=$((failed + 1))
+  else
+    failed=$((failed + 1))
+    echo "FAILED: $suite did not run"
+  fi
+done
+
+say "The whole way in Chromium"
+rm -f tests/e2e/test-results/report.json
+(cd tests/e2e && TERN_CHROMIUM="$chromium" npx playwright test)
+counts=$(node -e '
+  const { stats } = JSON.parse(require("fs").readFileSync("tests/e2e/test-results/report.json", "utf8"));
+  console.log(stats.expected, stats.unexpected + stats.flaky + stats.skipped);
+' 2>/dev/null || echo "0 1")
+passed=$((passed + ${counts% *})) failed=$((failed + ${counts#* }))
+
+printf '\n%d passed, %d failed\n' "$passed" "$failed"
+[ "$failed" = 0 ]
