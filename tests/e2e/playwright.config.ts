@@ -11,7 +11,6 @@ export default defineConfig({
   use: {
     actionTimeout: 8_000,
     viewport: { width: 1280, height: 800 },
-    trace: "retain-on-failure",
     launchOptions: {
       executablePath: process.env.TERN_CHROMIUM ?? "/usr/bin/chromium",
       args: [

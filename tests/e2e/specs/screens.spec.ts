@@ -52,10 +52,12 @@ for (const [ground, size] of [
       page.on("pageerror", (error) => logged.push(`${name}: ${error.message}`));
       await page.goto(demo.url + path);
       await page.getByText("Fetching").waitFor({ state: "detached" });
-      await expect(page.getByRole("link", { name: "Plan" })).toBeVisible();
+      await expect(page.getByRole("link", { name: /^Plan/ })).toBeVisible();
       await act?.(page);
       await page.waitForTimeout(400);
-      const { violations } = await new AxeBuilder({ page }).analyze();
+      // The dark ground changes colours only.
+      const axe = ground === "dark" ? new AxeBuilder({ page }).withRules(["color-contrast"]) : new AxeBuilder({ page });
+      const { violations } = await axe.analyze();
       expect(
         violations.map(
           ({ id, nodes }) => `${name}: ${id} ${nodes.map(({ html }) => html.slice(0, 160)).join(" | ")}`,
