@@ -35,7 +35,7 @@ for folder in web tests/e2e; do
   fi
 done
 step "C# is formatted" dotnet format LivelyTern.slnx --verify-no-changes --no-restore --severity error --exclude src/LivelyTern.Data/Migrations
-step "TypeScript is formatted and lints" bash -c 'cd web && npx prettier --check --log-level warn . ../tests/e2e && npx eslint . --max-warnings 0 && npx tsc && cd ../tests/e2e && npx tsc'
+step "TypeScript is formatted and lints" bash -c 'cd web && npx prettier --check --log-level warn . && npx eslint . --max-warnings 0 && npx tsc && cd ../tests/e2e && ../../web/node_modules/.bin/prettier --check --log-level warn . && npx tsc'
 
 # Counts of an xUnit run from its result file, so that a run that never started counts as failed.
 for suite in Core.Tests Web.Tests; do

@@ -2,9 +2,9 @@ using ArchUnitNET.Domain;
 using ArchUnitNET.Loader;
 using ArchUnitNET.xUnit;
 using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
 using LivelyTern.Data;
 using LivelyTern.Data.Foods;
-using LivelyTern.Core.Measures;
 using static ArchUnitNET.Fluent.ArchRuleDefinition;
 
 namespace LivelyTern.Web.Tests;

@@ -24,7 +24,7 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetch
 function Lost() {
   const { t } = useTranslation();
   return (
-    <Empty title={t("lost.title")}>
+    <Empty isPage title={t("lost.title")}>
       <Link to="/plan" className="link">
         {t("lost.home")}
       </Link>

@@ -25,13 +25,28 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
 
     private static readonly Dictionary<char, decimal> Fractions = new()
     {
-        ['¼'] = 1m / 4, ['½'] = 1m / 2, ['¾'] = 3m / 4, ['⅓'] = 1m / 3, ['⅔'] = 2m / 3,
-        ['⅛'] = 1m / 8, ['⅜'] = 3m / 8, ['⅝'] = 5m / 8, ['⅞'] = 7m / 8,
+        ['¼'] = 1m / 4,
+        ['½'] = 1m / 2,
+        ['¾'] = 3m / 4,
+        ['⅓'] = 1m / 3,
+        ['⅔'] = 2m / 3,
+        ['⅛'] = 1m / 8,
+        ['⅜'] = 3m / 8,
+        ['⅝'] = 5m / 8,
+        ['⅞'] = 7m / 8,
     };
 
     private static readonly Dictionary<string, decimal> Words = new(StringComparer.OrdinalIgnoreCase)
     {
-        ["half a "] = 0.5m, ["half an "] = 0.5m, ["half "] = 0.5m, ["a "] = 1, ["an "] = 1, ["one "] = 1, ["two "] = 2, ["three "] = 3, ["four "] = 4,
+        ["half a "] = 0.5m,
+        ["half an "] = 0.5m,
+        ["half "] = 0.5m,
+        ["a "] = 1,
+        ["an "] = 1,
+        ["one "] = 1,
+        ["two "] = 2,
+        ["three "] = 3,
+        ["four "] = 4,
     };
 
     /// <summary>The quantity that counts: the mean of a range ("2-3 tbsp" is 2.5).</summary>

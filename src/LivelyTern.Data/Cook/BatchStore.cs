@@ -36,8 +36,14 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes)
         if (contents.Ingredients.Count == 0) return new Problem("recipe-empty", "recipeId", $"{recipe.Name} has no line that could be read: write down what goes in first.");
         var row = new BatchRow
         {
-            Id = Guid.CreateVersion7(), RecipeId = recipe.Id, RecipeName = recipe.Name, Letters = recipe.Letters, Tint = recipe.Tint,
-            CookedOn = day, Portions = recipe.Portions, Contents = contents,
+            Id = Guid.CreateVersion7(),
+            RecipeId = recipe.Id,
+            RecipeName = recipe.Name,
+            Letters = recipe.Letters,
+            Tint = recipe.Tint,
+            CookedOn = day,
+            Portions = recipe.Portions,
+            Contents = contents,
         };
         db.Batches.Add(row);
         await db.SaveChangesAsync();

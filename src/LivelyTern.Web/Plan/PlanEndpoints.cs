@@ -119,7 +119,8 @@ public static class PlanEndpoints
         var view = LineView.Of(line, null);
         return Answers.Problem([line.Problem! with { Field = "text" }], new Dictionary<string, object?>(StringComparer.Ordinal)
         {
-            ["candidates"] = view.Candidates, ["missingMeasure"] = view.MissingMeasure,
+            ["candidates"] = view.Candidates,
+            ["missingMeasure"] = view.MissingMeasure,
         });
     }
 

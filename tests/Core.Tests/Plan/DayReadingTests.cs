@@ -13,7 +13,9 @@ public class DayReadingTests
 
     private static readonly DayAim Aim = new(Measure.Energy, new Dictionary<Measure, Band>
     {
-        [Measure.Energy] = new(400, 450, 500), [Measure.Protein] = new(Min: 30), [Measure.Points] = new(Max: 10),
+        [Measure.Energy] = new(400, 450, 500),
+        [Measure.Protein] = new(Min: 30),
+        [Measure.Points] = new(Max: 10),
     }, Fiftieth);
 
     [Fact]

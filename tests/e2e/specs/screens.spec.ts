@@ -55,8 +55,10 @@ for (const [ground, size] of [
       await expect(page.getByRole("link", { name: /^Plan/ })).toBeVisible();
       await act?.(page);
       await page.waitForTimeout(400);
-      // The dark ground changes colours only.
-      const axe = ground === "dark" ? new AxeBuilder({ page }).withRules(["color-contrast"]) : new AxeBuilder({ page });
+      // The dark ground changes only colours, the phone everything but colours.
+      const axe = new AxeBuilder({ page });
+      if (ground === "dark") axe.withRules(["color-contrast"]);
+      else if (size.width < 400) axe.disableRules(["color-contrast"]);
       const { violations } = await axe.analyze();
       expect(
         violations.map(

@@ -1,20 +1,24 @@
 import { useTranslation } from "react-i18next";
 import type { Figure, Measure } from "../api";
-import { amount, unitOf } from "./format";
+import { amount, oneDecimal, unitOf } from "./format";
 
 /** A number with its unit smaller behind it; "≥" where a part of it is not known. */
 export function Amount({
   measure,
   figure,
   className = "",
+  isColumn = false,
 }: {
   measure: Measure;
   figure: Figure | undefined;
   className?: string;
+  /** In a column of a table: every gram figure has a tenth, so that they align on the decimal. */
+  isColumn?: boolean;
 }) {
   const { t } = useTranslation();
   if (!figure) return <span className={className}>–</span>;
-  const text = amount(measure, figure.value);
+  const hasTenth = isColumn && measure !== "energy" && measure !== "points";
+  const text = hasTenth ? oneDecimal(figure.value) : amount(measure, figure.value);
   return (
     <span className={className}>
       {figure.complete ? (

@@ -25,13 +25,22 @@ export function Failed({ error, retry }: { error: unknown; retry: () => void }) 
   );
 }
 
-/** An empty screen: what will be here, and the one action that fills it. */
-export function Empty({ title, children }: { title: string; children: ReactNode }) {
+/** An empty screen: what will be here, and the one action that fills it. As a page of its own it brings its landmark and title. */
+export function Empty({
+  title,
+  isPage = false,
+  children,
+}: {
+  title: string;
+  isPage?: boolean;
+  children: ReactNode;
+}) {
+  const [Frame, Title] = isPage ? (["main", "h1"] as const) : (["div", "h2"] as const);
   return (
-    <div className="max-w-xl p-6">
-      <h2 className="text-lg">{title}</h2>
+    <Frame className="max-w-xl p-6">
+      <Title className="text-lg">{title}</Title>
       <div className="mt-2 space-y-4 text-soft">{children}</div>
-    </div>
+    </Frame>
   );
 }
 

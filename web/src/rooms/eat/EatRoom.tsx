@@ -29,7 +29,7 @@ export default function EatRoom() {
   });
   if (eaters?.length === 0)
     return (
-      <Empty title={t("empty")}>
+      <Empty isPage title={t("empty")}>
         <p>{t("emptyText")}</p>
         <Link to="/aim" className="btn-next">
           {t("toAim")}

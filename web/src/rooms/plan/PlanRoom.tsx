@@ -74,7 +74,7 @@ export default function PlanRoom() {
   if (!week || (week.eaters.length > 0 && !current)) return <Loading />;
   if (week.eaters.length === 0)
     return (
-      <Empty title={t("noEaters")}>
+      <Empty isPage title={t("noEaters")}>
         <p>{t("noEatersText")}</p>
         <Link to="/aim" className="btn-next">
           {t("toAim")}

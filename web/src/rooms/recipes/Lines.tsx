@@ -6,6 +6,10 @@ import { grams, wholeNumber } from "../../ui/format";
 import { LineProblem } from "../../ui/LineProblem";
 import { newLine, type Line } from "./useRecipe";
 
+// Typed, read as, share, the lens, the second measure; on a phone only what was typed and the lens.
+const columns =
+  "grid gap-x-3 grid-cols-[minmax(13.5rem,1.4fr)_minmax(6rem,0.9fr)_8.5rem_5rem_4rem] max-md:grid-cols-[1fr_5rem]";
+
 interface LinesProps {
   lines: Line[];
   calc: CalcRecipeAnswer | undefined;
@@ -82,78 +86,91 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
   };
 
   return (
-    <ol className="border-t border-line">
-      {lines.map((line, index) => {
-        const reading = readings.get(line.key);
-        const share = reading?.shares[lens];
-        const seen = reading?.line;
-        return (
-          <li key={line.key} className="border-b border-line">
-            <div className="grid grid-cols-[minmax(14rem,1.5fr)_minmax(6rem,1fr)_6rem_5rem_3.75rem] items-center gap-x-3 max-md:grid-cols-[1fr_5rem]">
-              <input
-                ref={(element) => {
-                  if (element) inputs.current.set(line.key, element);
-                  else inputs.current.delete(line.key);
-                }}
-                aria-label={t("line", { number: index + 1 })}
-                placeholder={lines.length === 1 ? t("hint") : index === lines.length - 1 ? t("addLine") : ""}
-                className="min-h-9 min-w-0 bg-transparent px-1 text-base max-md:min-h-11"
-                value={line.text}
-                maxLength={300}
-                onChange={(event) => type(index, event.target.value)}
-                onKeyDown={(event) => onKey(event, index)}
-                onPaste={(event) => {
-                  const text = event.clipboardData.getData("text");
-                  if (!/\n/.test(text.trim())) return;
-                  event.preventDefault();
-                  paste(index, text);
-                }}
-              />
-              <span className="truncate text-right text-sm text-soft max-md:hidden">
-                {seen?.food && (
-                  <>
-                    {seen.trace
-                      ? t("trace")
-                      : `${seen.about ? `${t("about")} ` : ""}${grams(Math.round((seen.grams ?? 0) * 10) / 10)} g`}{" "}
-                    <span className="text-xs">{seen.food.name}</span>
-                  </>
-                )}
-              </span>
-              <span className="flex items-center gap-2 max-md:hidden">
-                {share !== undefined && (
-                  <>
-                    <span
-                      className="h-2.5 rounded-sm bg-sea"
-                      style={{ width: `${Math.max(share * 62, 0.5)}%` }}
-                    />
-                    <span className="text-xs text-soft">{wholeNumber(share * 100)} %</span>
-                  </>
-                )}
-              </span>
-              <span className="text-right font-semibold">
-                {seen?.food && <Amount measure={lens} figure={seen.figures[lens]} />}
-              </span>
-              <span className="text-right text-sm max-md:hidden">
-                {seen?.food && <Amount measure={second} figure={seen.figures[second]} />}
-              </span>
-            </div>
-            {seen?.problem && (
-              <div className="pb-2 pl-1">
-                <LineProblem
-                  line={seen}
-                  onChoose={(foodId) =>
-                    onChange(
-                      lines.map((other, i) => (i === index ? { ...other, foodId } : other)),
-                      "choose",
-                    )
+    <>
+      <p aria-hidden className={`${columns} pb-1 text-xs text-soft max-md:hidden`}>
+        <span />
+        <span className="text-right">{t("readAs")}</span>
+        <span>
+          {t("shareOf", { measure: lens === "energy" ? t("app:energy") : t(`app:measures.${lens}`) })}
+        </span>
+        <span className="text-right">{t(`app:measures.${lens}`)}</span>
+        <span className="text-right">{t(`app:measures.${second}`)}</span>
+      </p>
+      <ol className="border-t border-line">
+        {lines.map((line, index) => {
+          const reading = readings.get(line.key);
+          const share = reading?.shares[lens];
+          const seen = reading?.line;
+          return (
+            <li key={line.key} className="border-b border-line">
+              <div className={`${columns} items-center`}>
+                <input
+                  ref={(element) => {
+                    if (element) inputs.current.set(line.key, element);
+                    else inputs.current.delete(line.key);
+                  }}
+                  aria-label={t("line", { number: index + 1 })}
+                  placeholder={
+                    lines.length === 1 ? t("hint") : index === lines.length - 1 ? t("addLine") : ""
                   }
-                  onWeighed={onWeighed}
+                  className="min-h-9 min-w-0 bg-transparent px-1 text-base max-md:min-h-11"
+                  value={line.text}
+                  maxLength={300}
+                  onChange={(event) => type(index, event.target.value)}
+                  onKeyDown={(event) => onKey(event, index)}
+                  onPaste={(event) => {
+                    const text = event.clipboardData.getData("text");
+                    if (!/\n/.test(text.trim())) return;
+                    event.preventDefault();
+                    paste(index, text);
+                  }}
                 />
+                <span className="truncate text-right text-sm text-soft max-md:hidden">
+                  {seen?.food && (
+                    <>
+                      {seen.trace
+                        ? t("trace")
+                        : `${seen.about ? `${t("about")} ` : ""}${grams(Math.round((seen.grams ?? 0) * 10) / 10)} g`}{" "}
+                      <span className="text-xs">{seen.food.name}</span>
+                    </>
+                  )}
+                </span>
+                <span className="flex items-center gap-2 max-md:hidden">
+                  {share !== undefined && (
+                    <>
+                      <span
+                        className="h-2.5 rounded-sm bg-sea"
+                        style={{ width: `${Math.max(share * 95, 0.5)}%` }}
+                      />
+                      <span className="text-xs text-soft">{wholeNumber(share * 100)} %</span>
+                    </>
+                  )}
+                </span>
+                <span className="text-right font-semibold">
+                  {seen?.food && <Amount measure={lens} figure={seen.figures[lens]} isColumn />}
+                </span>
+                <span className="text-right text-sm max-md:hidden">
+                  {seen?.food && <Amount measure={second} figure={seen.figures[second]} isColumn />}
+                </span>
               </div>
-            )}
-          </li>
-        );
-      })}
-    </ol>
+              {seen?.problem && (
+                <div className="pb-2 pl-1">
+                  <LineProblem
+                    line={seen}
+                    onChoose={(foodId) =>
+                      onChange(
+                        lines.map((other, i) => (i === index ? { ...other, foodId } : other)),
+                        "choose",
+                      )
+                    }
+                    onWeighed={onWeighed}
+                  />
+                </div>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+    </>
   );
 }

@@ -139,7 +139,7 @@ export default function RecipesRoom() {
                         key={measure}
                         className={`px-3 whitespace-nowrap ${measure === lens ? "text-lg font-bold" : ""}`}
                       >
-                        <Amount measure={measure} figure={recipe.portion[measure]} />
+                        <Amount measure={measure} figure={recipe.portion[measure]} isColumn />
                       </td>
                     ))}
                   </tr>

@@ -15,6 +15,8 @@ export const recipes = {
   none: "No recipe of that name.",
   back: "All recipes",
   whatGoesIn: "What goes in",
+  readAs: "read as",
+  shareOf: "share of the {{measure}}",
   hint: "40 g quick oats · 1/3 cup oat milk · 2 eggs",
   addLine: "add a line …",
   line: "Line {{number}}",
