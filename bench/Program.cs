@@ -75,7 +75,7 @@ static async Task CallsAsync()
 {
     var data = Path.Combine(Directory.CreateTempSubdirectory("tern-bench-").FullName, "tern.db");
     const string url = "http://127.0.0.1:5183";
-    using var host = Process.Start(new ProcessStartInfo("dotnet", [".build/host/LivelyTern.Web.dll", "--port", "5183", "--data", data]) { RedirectStandardOutput = true })!;
+    using var host = Process.Start(new ProcessStartInfo("dotnet", [".build/host/LivelyTern.Web.dll", "--port", "5183", "--data", data]) { RedirectStandardOutput = true, UseShellExecute = false })!;
     try
     {
         using var http = new HttpClient { BaseAddress = new Uri(url) };

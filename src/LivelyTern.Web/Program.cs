@@ -51,6 +51,7 @@ builder.Services.AddOpenApi(api => api.AddDocumentTransformer((document, _, _) =
 builder.Services.AddResponseCompression();
 builder.Services.AddSingleton(start.Clock);
 builder.Services.AddDbContext<TernDb>(db => db.UseSqlite(TernFile.ConnectionString(start.DatabasePath)));
+builder.Services.AddSingleton<CatalogueCache>();
 builder.Services.AddScoped<FoodStore>().AddScoped<EaterStore>().AddScoped<RecipeStore>().AddScoped<BatchStore>().AddScoped<PlanStore>().AddScoped<PlanReader>().AddScoped<DemoWeek>();
 
 var app = builder.Build();

@@ -5,6 +5,7 @@ public sealed class FoodCatalogue
 {
     private readonly Dictionary<string, Food> byId;
     private readonly List<Named> named;
+    private readonly ILookup<string, Named> byWord;
 
     /// <summary>A catalogue of these foods; where two share an id the later one counts.</summary>
     public FoodCatalogue(IEnumerable<Food> foods)
@@ -13,6 +14,7 @@ public sealed class FoodCatalogue
         byId = new(StringComparer.Ordinal);
         foreach (var food in foods) byId[food.Id] = food;
         named = [.. byId.Values.SelectMany(food => food.Aliases.Prepend(food.Name).Select(name => new Named(food, name)))];
+        byWord = named.SelectMany(entry => entry.All.Distinct(StringComparer.Ordinal).Select(word => (word, entry))).ToLookup(pair => pair.word, pair => pair.entry, StringComparer.Ordinal);
     }
 
     /// <summary>Every food, in no particular order.</summary>
@@ -25,7 +27,7 @@ public sealed class FoodCatalogue
     public bool IsName(string text)
     {
         var all = FoodWords.All(text);
-        return named.Exists(entry => entry.All.SequenceEqual(all, StringComparer.Ordinal));
+        return all.Count > 0 && byWord[all[0]].Any(entry => entry.All.SequenceEqual(all, StringComparer.Ordinal));
     }
 
     /// <summary>
@@ -38,7 +40,7 @@ public sealed class FoodCatalogue
         var words = FoodWords.Telling(text).ToHashSet(StringComparer.Ordinal);
         if (words.Count == 0) return [];
         var noun = FoodWords.Noun(text);
-        var close = named.Where(entry => entry.Words.IsSupersetOf(words)).ToList();
+        var close = byWord[words.First()].Where(entry => entry.Words.IsSupersetOf(words)).ToList();
         return Foods(close.Where(entry => all.SetEquals(entry.All)))
             ?? Foods(close.Where(entry => entry.Words.SetEquals(words)))
             ?? Foods(close.Where(entry => string.Equals(entry.Noun, noun, StringComparison.Ordinal)))

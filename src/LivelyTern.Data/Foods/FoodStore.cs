@@ -5,17 +5,11 @@ using Microsoft.EntityFrameworkCore;
 namespace LivelyTern.Data.Foods;
 
 /// <summary>The foods a line may mean, with what was weighed at home.</summary>
-public sealed class FoodStore(TernDb db, TimeProvider clock)
+public sealed class FoodStore(TernDb db, CatalogueCache cache, TimeProvider clock)
 {
-    private FoodCatalogue? catalogue;
-
     /// <summary>Every food; a measure weighed at home comes before one from a table.</summary>
-    public async Task<FoodCatalogue> CatalogueAsync()
-    {
-        if (catalogue is not null) return catalogue;
-        var rows = await db.Foods.AsNoTracking().Include(row => row.WeighedMeasures).ToListAsync();
-        return catalogue = new FoodCatalogue(rows.Select(WithWeighed));
-    }
+    public Task<FoodCatalogue> CatalogueAsync() => cache.GetAsync(async () =>
+        new FoodCatalogue((await db.Foods.AsNoTracking().Include(row => row.WeighedMeasures).ToListAsync()).Select(WithWeighed)));
 
     /// <summary>Remembers what one measure of a food weighs. Weighing again replaces it.</summary>
     /// <param name="foodId">The food.</param>
@@ -35,7 +29,7 @@ public sealed class FoodStore(TernDb db, TimeProvider clock)
         if (known is null) row.WeighedMeasures.Add(known = new() { FoodId = foodId, Name = measure });
         (known.Grams, known.WeighedAt) = (weight.Value, clock.GetUtcNow());
         await db.SaveChangesAsync();
-        catalogue = null;
+        cache.Forget();
         return WithWeighed(row);
     }
 
