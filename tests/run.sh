@@ -34,6 +34,7 @@ for folder in web tests/e2e; do
     (cd $folder && npm ci --loglevel=error)
   fi
 done
+dotnet restore LivelyTern.slnx -v quiet --nologo
 step "C# is formatted" dotnet format LivelyTern.slnx --verify-no-changes --no-restore --severity error --exclude src/LivelyTern.Data/Migrations
 step "TypeScript is formatted and lints" bash -c 'cd web && npx prettier --check --log-level warn . && npx eslint . --max-warnings 0 && npx tsc && cd ../tests/e2e && ../../web/node_modules/.bin/prettier --check --log-level warn . && npx tsc'
 
