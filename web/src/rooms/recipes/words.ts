@@ -36,7 +36,6 @@ export const recipes = {
   saved: "saved",
   saving: "saving …",
   unsaved: "not saved yet",
-  undone: "Undone.",
   remove: "Take it off the list",
   removed: "{{name}} is off the list.",
   stale:
