@@ -21,6 +21,12 @@ public enum BandPosition
 /// <param name="Max">At most this.</param>
 public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? Max = null)
 {
+    /// <summary>How far from the target is fine, either way; the bounds are then the target less and more this.</summary>
+    public decimal? Tolerance { get; init; }
+
+    /// <summary>The band with its bounds taken from target and tolerance: 2,000 give or take 50 is 1,950 to 2,050.</summary>
+    public Band Resolved() => Target is { } target && Tolerance is { } tolerance ? this with { Min = Math.Max(0, target - tolerance), Max = target + tolerance } : this;
+
     /// <summary>No bound at all.</summary>
     public static Band Open { get; } = new();
 
@@ -40,6 +46,8 @@ public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? 
             if (bound > Largest) yield return new("bound-absurd", $"{field}.{name}", $"More than {Largest:0} a day can't be meant: check the number.");
         }
 
+        if (Tolerance < 0) yield return new("bound-negative", $"{field}.tolerance", "This can't be below zero.");
+        if (Tolerance is not null && Target is null) yield return new("tolerance-alone", $"{field}.target", "Give or take from what? Set the target.");
         if (Min > Max) yield return new("bounds-crossed", $"{field}.max", $"The most ({Max:0.##}) is below the least ({Min:0.##}).");
         else if (Min > Target) yield return new("bounds-crossed", $"{field}.target", $"The target ({Target:0.##}) is below the least ({Min:0.##}).");
         else if (Target > Max) yield return new("bounds-crossed", $"{field}.target", $"The target ({Target:0.##}) is above the most ({Max:0.##}).");

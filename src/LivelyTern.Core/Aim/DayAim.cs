@@ -1,3 +1,4 @@
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Aim;
@@ -10,6 +11,19 @@ public sealed record DayAim(Measure Leading, IReadOnlyDictionary<Measure, Band> 
 {
     /// <summary>The band of a measure; open where none is set.</summary>
     public Band this[Measure measure] => Bands.GetValueOrDefault(measure, Band.Open);
+
+    /// <summary>Whether protein that lacks an essential amino acid altogether (gelatin, collagen) is left out of this eater's protein.</summary>
+    public bool LeavesOutIncompleteProtein { get; init; }
+
+    /// <summary>Every measure of one entry as this eater counts it.</summary>
+    public IReadOnlyDictionary<Measure, Total> Count(Contents contents)
+    {
+        ArgumentNullException.ThrowIfNull(contents);
+        var totals = MeasureTotals.Of(contents, Rule);
+        return LeavesOutIncompleteProtein && contents.IncompleteProtein is > 0 and var left
+            ? totals.ToDictionary(total => total.Key, total => total.Key == Measure.Protein ? total.Value with { AtLeast = total.Value.AtLeast - left } : total.Value)
+            : totals;
+    }
 
     /// <summary>What is wrong with it, field by field.</summary>
     /// <param name="clinicianSetIt">A deliberate confirmation that a clinician set an energy aim below the floor.</param>

@@ -29,6 +29,9 @@ public enum Measure
     /// <summary>Grams of salt.</summary>
     Salt,
 
+    /// <summary>Grams of carbohydrate without fibre and polyols.</summary>
+    NetCarbohydrate,
+
     /// <summary>Points under the eater's rule.</summary>
     Points,
 }
@@ -39,7 +42,7 @@ public static class MeasureNutrient
     /// <summary>Every measure, in the order shown.</summary>
     public static IReadOnlyList<Measure> All { get; } = Enum.GetValues<Measure>();
 
-    /// <summary>The nutrient behind a measure, or null for points.</summary>
+    /// <summary>The nutrient behind a measure, or null for points and net carbohydrate.</summary>
     public static Nutrient? Nutrient(this Measure measure) => measure switch
     {
         Measure.Energy => Measures.Nutrient.Energy,

@@ -15,6 +15,7 @@ public static class MeasureTotals
         foreach (var measure in MeasureNutrient.All)
         {
             if (measure.Nutrient() is { } nutrient) measures[measure] = totals[nutrient];
+            else if (measure == Measure.NetCarbohydrate) measures[measure] = totals.NetCarbohydrate;
             else if (rule is not null) measures[measure] = rule.Of(contents);
         }
 
@@ -33,7 +34,7 @@ public static class MeasureTotals
 
     /// <summary>For each nutrient that is not complete, the names of the foods that lack it.</summary>
     public static IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing(IReadOnlyList<Contents> entries, IReadOnlyDictionary<Measure, Total> sums) =>
-        sums.Where(sum => !sum.Value.IsComplete && sum.Key.Nutrient() is not null).ToDictionary(
+        sums.Where(sum => !sum.Value.IsComplete && sum.Key != Measure.Points).ToDictionary(
             sum => sum.Key,
-            sum => (IReadOnlyList<string>)[.. entries.SelectMany(entry => entry.Missing(sum.Key.Nutrient()!.Value)).Distinct(StringComparer.Ordinal)]);
+            sum => (IReadOnlyList<string>)[.. entries.SelectMany(entry => entry.Missing(sum.Key.Nutrient() ?? Nutrient.Fibre)).Distinct(StringComparer.Ordinal)]);
 }

@@ -3,6 +3,12 @@ using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Aim;
 
+/// <summary>A food that has its points from the eater, not from its figures: 5 points for a serving of 34 g.</summary>
+/// <param name="FoodId">The food.</param>
+/// <param name="Points">Points of one serving.</param>
+/// <param name="ServingGrams">What that serving weighs.</param>
+public sealed record FixedPoints(string FoodId, decimal Points, decimal ServingGrams);
+
 /// <summary>
 /// A rule an eater writes down: so many points per kcal and per gram of chosen nutrients, rounded to a step, with groups and foods
 /// that count nothing. A negative value takes points off, never below zero.
@@ -19,9 +25,20 @@ public sealed record PointsRule(
     IReadOnlyList<FoodGroup> FreeGroups,
     IReadOnlyList<string> FreeFoods)
 {
+    /// <summary>Foods with fixed points per serving. A food listed here is not free.</summary>
+    public IReadOnlyList<FixedPoints> FixedValues { get; init; } = [];
+
     /// <summary>The rule a new eater starts from, of our own making: one point for every 50 kcal, rounded to whole points, vegetables free.</summary>
     public static PointsRule Starting { get; } = new(
         "One for fifty", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.02m }, 1m, [FoodGroup.Vegetables], []);
+
+    /// <summary>Rules to start from, all of our own making; an eater changes every number of them.</summary>
+    public static IReadOnlyList<PointsRule> StartingRules { get; } =
+    [
+        Starting,
+        new("Fat weighs more", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.016m, [Nutrient.SaturatedFat] = 0.2m, [Nutrient.Fibre] = -0.04m }, 0.5m, [FoodGroup.Vegetables, FoodGroup.Fruit], []),
+        new("Protein counts half", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.025m, [Nutrient.Protein] = -0.05m }, 1m, [FoodGroup.Vegetables, FoodGroup.Eggs, FoodGroup.Pulses], []),
+    ];
 
     /// <summary>What is wrong with the rule, field by field.</summary>
     public IEnumerable<Problem> Problems()
@@ -30,6 +47,9 @@ public sealed record PointsRule(
         if (Step is not 0 and not (>= 0.01m and <= 100m)) yield return new("step-absurd", "rule.step", "Round points to a step between 0.01 and 100, or to 0 for no rounding.");
         if (PerUnit.Count == 0) yield return new("rule-empty", "rule.perUnit", "Say what a point is: points for one kcal, or for a gram of something.");
         if (PerUnit.Any(unit => Math.Abs(unit.Value) > 1000)) yield return new("rule-absurd", "rule.perUnit", "More than 1,000 points for one gram or one kcal can't be meant: check the number.");
+        if (FixedValues.Count > 200) yield return new("rule-fixed-many", "rule.fixedValues", "A rule holds up to 200 foods with fixed points.");
+        if (FixedValues.Any(value => value.ServingGrams is not (> 0 and <= 5000) || value.Points is not (>= 0 and <= 1000)))
+            yield return new("rule-fixed-absurd", "rule.fixedValues", "A fixed value needs points from 0 to 1,000 and a serving above 0 g and up to 5 kg.");
         if (FreeFoods.Count > 1000) yield return new("rule-free-many", "rule.freeFoods", "A rule holds up to 1,000 single free foods: tick groups instead.");
     }
 
@@ -37,8 +57,10 @@ public sealed record PointsRule(
     public bool IsFree(Food food)
     {
         ArgumentNullException.ThrowIfNull(food);
-        return FreeGroups.Contains(food.Group) || FreeFoods.Contains(food.Id, StringComparer.Ordinal);
+        return FixedOf(food) is null && (FreeGroups.Contains(food.Group) || FreeFoods.Contains(food.Id, StringComparer.Ordinal));
     }
+
+    private FixedPoints? FixedOf(Food food) => FixedValues.FirstOrDefault(value => string.Equals(value.FoodId, food.Id, StringComparison.Ordinal));
 
     /// <summary>
     /// The points of one entry before rounding, from the exact total of what is eaten. Incomplete where a counted food lacks a
@@ -47,8 +69,9 @@ public sealed record PointsRule(
     public Total Exact(Contents contents)
     {
         ArgumentNullException.ThrowIfNull(contents);
-        var counted = Totals.Of(contents.Ingredients.Where(part => !IsFree(part.Food)).Select(part => (part.Food.Per100g, part.Weight)));
+        var counted = new Contents([.. contents.Ingredients.Where(part => !IsFree(part.Food) && FixedOf(part.Food) is null)]).Totals;
         var points = PerUnit.Aggregate(Total.None, (sum, value) => sum + (counted[value.Key] * value.Value));
+        points += new Total(contents.Ingredients.Sum(part => FixedOf(part.Food) is { } value ? value.Points * (part.Weight.Value / value.ServingGrams) : 0), true);
         return new Total(Math.Max(0, points.AtLeast), points.IsComplete && !contents.SomethingUnread);
     }
 

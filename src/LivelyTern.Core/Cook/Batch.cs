@@ -4,18 +4,33 @@ using LivelyTern.Core.Recipes;
 
 namespace LivelyTern.Core.Cook;
 
-/// <summary>A recipe cooked once, for real.</summary>
+/// <summary>A recipe cooked once, for real, or to be cooked on a day.</summary>
 /// <param name="Id">Stable identity.</param>
 /// <param name="RecipeName">The dish, as it was called then.</param>
 /// <param name="Mark">How its tape labels look.</param>
-/// <param name="CookedOn">The day it was cooked.</param>
+/// <param name="CookedOn">The day it was cooked, or is to be.</param>
 /// <param name="Contents">What went in, with the figures the foods had then.</param>
 /// <param name="Cooked">The cooked weight without the pan, or null until it is weighed.</param>
 public sealed record Batch(Guid Id, string RecipeName, TapeMark Mark, DateOnly CookedOn, Contents Contents, Grams? Cooked)
 {
+    /// <summary>Whether it is still to be cooked: then its contents follow the recipe.</summary>
+    public bool IsAhead { get; init; }
+
+    /// <summary>What it is expected to weigh; counts until it is weighed.</summary>
+    public ExpectedWeight? Expected { get; init; }
+
+    /// <summary>The portions it is made for; the ordinary size of one is its weight by this.</summary>
+    public int Portions { get; init; } = 1;
+
+    /// <summary>The first day it can be eaten: the day it was cooked, or is to be. Still to be cooked on a day that is past, it is cooked today at the earliest.</summary>
+    public DateOnly EatenFrom(DateOnly today) => IsAhead && CookedOn < today ? today : CookedOn;
+
+    /// <summary>What it weighs, measured or else expected; null where neither is known.</summary>
+    public Grams? Weight => Cooked ?? Expected?.Weight;
+
     /// <summary>What this weight of the finished batch holds: its share of everything that went in.</summary>
     /// <param name="weight">Cooked grams.</param>
-    /// <exception cref="InvalidOperationException">The batch was never weighed.</exception>
+    /// <exception cref="InvalidOperationException">What the batch weighs is neither measured nor expected.</exception>
     public Contents Holding(Grams weight) =>
-        Cooked is { Value: > 0 } cooked ? Contents.Scale(weight / cooked) : throw new InvalidOperationException("The batch has not been weighed.");
+        Weight is { Value: > 0 } whole ? Contents.Scale(weight / whole) : throw new InvalidOperationException("The batch has not been weighed.");
 }

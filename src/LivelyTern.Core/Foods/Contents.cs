@@ -26,20 +26,60 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
         get
         {
             var sums = Totals.Of(Ingredients.Select(ingredient => (ingredient.Food.Per100g, ingredient.Weight)));
+            sums = InOneConvention(sums);
             if (Ingredients.Any(IsSaltyTrace)) sums = sums.With(Nutrient.Salt, sums[Nutrient.Salt] with { IsComplete = false });
             return SomethingUnread ? sums.AtLeast() : sums;
         }
     }
+
+    /// <summary>Grams of protein that lacks an essential amino acid altogether, from gelatin and collagen; they are within the protein.</summary>
+    public decimal IncompleteProtein => Ingredients.Where(ingredient => ingredient.Food.HasIncompleteProtein).Sum(ingredient => (ingredient.Food.Per100g.Protein ?? 0) * ingredient.Weight.Value / 100m);
+
+    /// <summary>The allergens of everything in it.</summary>
+    public IReadOnlyList<Allergen> Allergens => [.. Ingredients.SelectMany(ingredient => ingredient.Food.Allergens).Distinct().Order()];
 
     /// <summary>A share of it: one of six equal portions is a sixth of every ingredient.</summary>
     /// <param name="factor">The share; 0 to 1 for a part, more to scale up.</param>
     public Contents Scale(decimal factor) =>
         this with { Ingredients = [.. Ingredients.Select(ingredient => ingredient with { Weight = ingredient.Weight * factor })] };
 
+    /// <summary>The same contents with each food once: butter in the pastry and in the sauce are one weight of butter.</summary>
+    public Contents Gathered() => this with
+    {
+        Ingredients =
+        [
+            .. Ingredients.GroupBy(ingredient => (ingredient.Food.Id, ingredient.IsTrace, ingredient.Food.Per100g))
+                .Select(same => same.First() with { Weight = new(same.Sum(ingredient => ingredient.Weight.Value)) }),
+        ],
+    };
+
     /// <summary>The names of the foods for which a nutrient is not known.</summary>
     public IReadOnlyList<string> Missing(Nutrient nutrient) =>
         [.. Ingredients.Where(ingredient => ingredient.Weight.Value != 0 && ingredient.Food.Per100g[nutrient] is null || nutrient == Nutrient.Salt && IsSaltyTrace(ingredient))
             .Select(ingredient => ingredient.Food.Name).Distinct(StringComparer.Ordinal)];
+
+    // Labels of two conventions in one dish: carbohydrate is brought to "total, fibre within" for all, and net is what is left without fibre
+    // and polyols. 100 g of a European bread with 40 g carbohydrate and 8 g fibre hold 48 g in total and 40 g net. Polyols that a label
+    // does not state are none: it has to name them where they were put in (Regulation (EU) No 1169/2011, Annex VII part C; 21 CFR 101.9(c)(6)(iv)).
+    private Totals InOneConvention(Totals sums)
+    {
+        var (total, net) = (Total.None, Total.None);
+        foreach (var (food, weight, _) in Ingredients)
+        {
+            if (weight.Value == 0) continue;
+            var (hundreds, per100g) = (weight.Value / 100m, food.Per100g);
+            var carbohydrate = per100g.Carbohydrate ?? 0;
+            var fibre = per100g.Fibre ?? 0;
+            var isTotal = food.Convention == CarbohydrateConvention.Total;
+
+            // Where there is next to no carbohydrate an unknown fibre figure hides nothing.
+            var knowsFibre = per100g.Fibre is not null || (isTotal && per100g.Carbohydrate < 0.5m);
+            total += new Total((isTotal ? carbohydrate : carbohydrate + fibre) * hundreds, food.Per100g.Carbohydrate is not null && (isTotal || knowsFibre));
+            net += new Total((carbohydrate - (isTotal ? fibre : 0) - (per100g.Polyols ?? 0)) * hundreds, food.Per100g.Carbohydrate is not null && (!isTotal || knowsFibre));
+        }
+
+        return sums.With(Nutrient.Carbohydrate, total).WithNet(net);
+    }
 
     private static bool IsSaltyTrace(Ingredient ingredient) => ingredient.IsTrace && !(ingredient.Food.Per100g.Salt < SaltyPer100g);
 }

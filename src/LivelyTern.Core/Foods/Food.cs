@@ -55,6 +55,74 @@ public enum FoodGroup
     Seasonings,
 }
 
+/// <summary>What must be named on a label. Source: Regulation (EU) No 1169/2011, Annex II.</summary>
+public enum Allergen
+{
+    /// <summary>Cereals containing gluten.</summary>
+    Gluten,
+
+    /// <summary>Crustaceans.</summary>
+    Crustaceans,
+
+    /// <summary>Eggs.</summary>
+    Eggs,
+
+    /// <summary>Fish.</summary>
+    Fish,
+
+    /// <summary>Peanuts.</summary>
+    Peanuts,
+
+    /// <summary>Soybeans.</summary>
+    Soy,
+
+    /// <summary>Milk.</summary>
+    Milk,
+
+    /// <summary>Tree nuts.</summary>
+    TreeNuts,
+
+    /// <summary>Celery.</summary>
+    Celery,
+
+    /// <summary>Mustard.</summary>
+    Mustard,
+
+    /// <summary>Sesame seeds.</summary>
+    Sesame,
+
+    /// <summary>Sulphur dioxide and sulphites.</summary>
+    Sulphites,
+
+    /// <summary>Lupin.</summary>
+    Lupin,
+
+    /// <summary>Molluscs.</summary>
+    Molluscs,
+}
+
+/// <summary>Where a food is kept as it is bought.</summary>
+public enum StorageKind
+{
+    /// <summary>Dry, in the cupboard.</summary>
+    Cupboard,
+
+    /// <summary>Out on the counter.</summary>
+    Counter,
+
+    /// <summary>In the fridge.</summary>
+    Fridge,
+
+    /// <summary>In the freezer.</summary>
+    Freezer,
+}
+
+/// <summary>A cooked form and the raw food it is made of.</summary>
+/// <param name="RawId">The raw food.</param>
+/// <param name="YieldFactor">Cooked weight / raw weight: 2.8 for boiled rice, 0.73 for a roast breast.</param>
+/// <param name="Source">Where the factor comes from.</param>
+public sealed record CookedFrom(string RawId, decimal YieldFactor, string Source);
+
 /// <summary>A cup, a spoon, a slice or a piece of one food, in grams.</summary>
 /// <param name="Name">"cup", "tbsp", "medium", "slice", "piece".</param>
 /// <param name="Weight">Grams of one.</param>
@@ -84,6 +152,42 @@ public sealed record Food(
     IReadOnlyList<HouseholdMeasure> Measures,
     string Source)
 {
+    /// <summary>The share of the bought weight that is thrown away (peel, bone), 0 to 1.</summary>
+    public decimal Refuse { get; init; }
+
+    /// <summary>The share of a tin's stated weight that is left when it is drained, 0 to 1; null for what is not sold in liquid.</summary>
+    public decimal? DrainedShare { get; init; }
+
+    /// <summary>The raw food this is the cooked form of, or null.</summary>
+    public CookedFrom? CookedFrom { get; init; }
+
+    /// <summary>The package sizes it is commonly sold in, in grams.</summary>
+    public IReadOnlyList<decimal> PackageGrams { get; init; } = [];
+
+    /// <summary>The allergens it contains; what one brand adds is on its own label.</summary>
+    public IReadOnlyList<Allergen> Allergens { get; init; } = [];
+
+    /// <summary>Whether anyone stated its allergens: not so for a row of an imported library, where none listed means not known.</summary>
+    public bool KnowsAllergens => Allergens.Count > 0 || !Id.StartsWith("lib:", StringComparison.Ordinal);
+
+    /// <summary>Where it is kept as it is bought.</summary>
+    public StorageKind Storage { get; init; } = StorageKind.Cupboard;
+
+    /// <summary>What it does in a dish, such as "milk" or "cooking-fat": foods of one use can stand in for each other. Null where nothing can.</summary>
+    public string? Use { get; init; }
+
+    /// <summary>Whether its protein lacks an essential amino acid altogether: gelatin and collagen, which have no tryptophan.</summary>
+    public bool HasIncompleteProtein { get; init; }
+
+    /// <summary>The number under its barcode, or null.</summary>
+    public string? Gtin { get; init; }
+
+    /// <summary>Whether the cook wrote it down from a label.</summary>
+    public bool IsOwn { get; init; }
+
+    /// <summary>Total carbohydrate per 100 g, fibre within, from either convention; null where a part of it is not known.</summary>
+    public decimal? TotalCarbohydrate => Convention == CarbohydrateConvention.Total ? Per100g.Carbohydrate : Per100g.Carbohydrate + Per100g.Fibre;
+
     /// <summary>The measure that a bare count means: in "2 eggs", one egg. Null where none is known.</summary>
     public HouseholdMeasure? Piece => Measures.FirstOrDefault(measure => measure.Volume is null);
 

@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Foods;
@@ -6,6 +7,42 @@ namespace LivelyTern.Core.Foods;
 /// <param name="Food">The food it is asked of.</param>
 /// <param name="Measure">"cup", "tbsp", "piece".</param>
 public sealed record MissingMeasure(Food Food, string Measure);
+
+/// <summary>The parts of a line, as understood.</summary>
+/// <param name="Amount">The amount, or null for a trace or where none was found.</param>
+/// <param name="Measure">The household measure or size it was counted in, such as "slice" or "medium"; null otherwise.</param>
+/// <param name="FoodText">The words that name the food.</param>
+/// <param name="Note">What else was said: "chopped", "drained", "to taste".</param>
+public sealed record LineParts(AmountText? Amount, string? Measure, string FoodText, string Note)
+{
+    /// <summary>The weight that the note states for what was counted or measured by volume, "2 onions (250 g)" or "4 thighs (150 g each)"; null otherwise.</summary>
+    public StatedWeight? Stated { get; } = StatedWeight.In(Note);
+
+    /// <summary>The note where the amount is scaled: a weight of all follows, a weight of each stays.</summary>
+    internal string NoteFor(decimal factor) => factor == 1m || Stated is not { IsEach: false } stated ? Note
+        : stated.Amount.Scale(factor).Print() + (stated.After.Length > 0 ? ", " + stated.After : "");
+}
+
+/// <summary>A weight that a note states.</summary>
+/// <param name="Amount">The weight.</param>
+/// <param name="IsEach">Whether each one weighs that, or all together.</param>
+/// <param name="After">The rest of the note.</param>
+public sealed record StatedWeight(AmountText Amount, bool IsEach, string After)
+{
+    private const string Each = " each";
+
+    /// <summary>The weight that begins a note, or null.</summary>
+    internal static StatedWeight? In(string note)
+    {
+        var comma = note.IndexOf(',', StringComparison.Ordinal);
+        var first = (comma < 0 ? note : note[..comma]).Trim();
+        var isEach = first.EndsWith(Each, StringComparison.OrdinalIgnoreCase);
+        return AmountText.Alone(isEach ? first[..^Each.Length] : first) is { Unit.Kind: UnitKind.Mass, From: > 0 } amount ? new(amount, isEach, comma < 0 ? "" : note[(comma + 1)..].Trim()) : null;
+    }
+
+    /// <summary>The weight of so many.</summary>
+    internal Grams Of(decimal quantity) => new(Amount.Quantity * Amount.Unit!.InBase * (IsEach ? quantity : 1));
+}
 
 /// <summary>An amount of a food as typed, and what was understood of it.</summary>
 /// <param name="Text">The line as typed.</param>
@@ -22,98 +59,223 @@ public sealed record FoodLine(
     IReadOnlyList<Food> Candidates,
     MissingMeasure? Missing)
 {
+    private static readonly LineParts NoParts = new(null, null, "", "");
+
+    /// <summary>What was understood, part by part.</summary>
+    public LineParts Parts { get; init; } = NoParts;
+
     /// <summary>The heaviest single line a kitchen can mean, 100 kg.</summary>
     public static readonly Grams Heaviest = new(100_000m);
 
     private static readonly string[] TraceOpenings = ["a pinch of ", "pinch of ", "a pinch ", "pinch ", "a dash of ", "dash of ", "a sprinkle of "];
 
+    // Said of an amount weighed or counted with what is thrown away still on it.
+    private static readonly string[] AsBought = ["as bought", "with peel", "with skin on and stone", "unpeeled weight", "in shell", "with bone", "with bones", "bone in", "untrimmed"];
+
+    // Before a line of a list that was copied.
+    private static readonly char[] Bullets = ['-', '–', '—', '•', '·', '*', '▢', '□', '☐'];
+
+    // "Flour 200 g", "eggs: 2", "courgettes, 2 medium": the amount stands at the end.
+    private static readonly Regex Trailing = new(@"^(?<food>\D*[^\d\s:,–-])(?<mark>\s*[:–-]\s*|\s*,\s*|\s+)(?<amount>[\d¼½¾⅓⅔⅛⅜⅝⅞].*)$", RegexOptions.ExplicitCapture | RegexOptions.Compiled, TimeSpan.FromSeconds(1));
+
     /// <summary>Reads a line such as "600 g red lentils, dry", "2 tbsp rapeseed oil", "3 onions, chopped" or "salt, to taste".</summary>
     /// <param name="text">As typed.</param>
-    /// <param name="catalogue">The foods it may mean.</param>
+    /// <param name="foods">The foods it may mean.</param>
     /// <param name="chosen">The food the user chose for this line before; it counts where the text still has an amount.</param>
-    public static FoodLine Read(string text, FoodCatalogue catalogue, Food? chosen = null)
+    public static FoodLine Read(string text, IFoods foods, Food? chosen = null)
     {
         ArgumentNullException.ThrowIfNull(text);
-        ArgumentNullException.ThrowIfNull(catalogue);
-        if (Trace(text) is { } traced)
-            return Resolve(text, traced, catalogue, chosen, (food, _) => new FoodLine(text, new(food, Grams.Zero, IsTrace: true), true, null, [], null));
-        if (AmountText.Read(text) is not { } amount)
-            return Unread(text, "amount-missing", "Say how much of it: a number, perhaps a unit, then the food, as in “150 g strawberries”.");
+        ArgumentNullException.ThrowIfNull(foods);
+        var line = text.TrimStart();
+        if (line is [var bullet, ' ' or '\t', ..] && Bullets.Contains(bullet)) line = line[1..].TrimStart();
+        if (Trace(line) is var (traced, said))
+            return Resolve(text, traced, foods, chosen, (food, name, note) => new FoodLine(text, new(food, Grams.Zero, IsTrace: true), true, null, [], null) { Parts = new(null, null, name, Join(note, said)) });
+        if ((AmountText.Read(line) ?? AtTheEnd(line)) is not { } amount)
+            return Unread(text, "amount-missing", "Say how much of it: a number, perhaps a unit, then the food, as in “150 g strawberries”.", new(null, null, line.Trim(), ""));
         if (amount.From < 0 || amount.To < 0)
-            return Unread(text, "amount-negative", "An amount can't be below zero.");
+            return Unread(text, "amount-negative", "An amount can't be below zero.", new(amount, null, amount.Rest, ""));
         if (amount.To < amount.From)
-            return Unread(text, "amount-backwards", "The range runs backwards: put the smaller number first.");
-        return amount.Unit is not null ? Measured(text, amount, catalogue, chosen) : Counted(text, amount, catalogue, chosen);
+            return Unread(text, "amount-backwards", "The range runs backwards: put the smaller number first.", new(amount, null, amount.Rest, ""));
+        amount = Level(Packed(amount));
+        if (!amount.AgreesWithAlso) return Differ(text, amount, new(amount, null, amount.Rest, ""));
+        var read = amount.Unit is not null ? Measured(text, amount, foods, chosen) : Counted(text, amount, foods, chosen);
+        return read.Parts.Amount is null ? read with { Parts = new(amount, read.Parts.Measure, read.Parts.FoodText, read.Parts.Note) } : read;
     }
 
-    private static FoodLine Measured(string text, AmountText amount, FoodCatalogue catalogue, Food? chosen) =>
-        Resolve(text, FoodWords.WithoutContainer(amount.Rest), catalogue, chosen, (food, _) =>
-            food.WeightOf(amount.Quantity, amount.Unit!) is { } weight
-                ? Weighed(text, food, weight, amount.IsAbout || amount.Unit!.Kind == UnitKind.Volume)
-                : Ask(text, food, amount.Unit!.Name));
+    /// <summary>The line written from its parts; it reads back as the same amount of the same food.</summary>
+    /// <param name="factor">Scales the amount; a trace stays a trace.</param>
+    public string Print(decimal factor = 1m)
+    {
+        if (Parts.Amount is not { } amount) return Text.Trim();
+        var scaled = factor == 1m ? amount : amount.Scale(factor);
+        var measure = Parts.Measure is null ? "" : (scaled.Quantity <= 1 ? FoodWords.Singular(Parts.Measure) : Parts.Measure) + " ";
+        var note = Parts.NoteFor(factor) is { Length: > 0 } said ? ", " + said : "";
+        return $"{scaled.Print()} {measure}{Parts.FoodText}{note}";
+    }
+
+    private static FoodLine Measured(string text, AmountText amount, IFoods foods, Food? chosen) =>
+        Resolve(text, FoodWords.WithoutContainer(amount.Rest), foods, chosen, (food, name, note) =>
+        {
+            var parts = new LineParts(amount, null, name, note);
+            return amount.Unit!.Kind == UnitKind.Volume && parts.Stated is { } stated ? Stated(text, food, parts, stated)
+                : parts.Stated is { IsEach: false } again && amount with { Also = again.Amount } is { AgreesWithAlso: false } twice ? Differ(text, twice, parts)
+                : food.WeightOf(amount.Quantity, amount.Unit) is { } weight ? Weighed(text, food, weight, amount.IsAbout || amount.Unit.Kind == UnitKind.Volume, parts)
+                : Ask(text, food, amount.Unit.Name, parts);
+        });
 
     // "2 slices rye bread": the first words may name a measure of the food that the rest names.
-    private static FoodLine Counted(string text, AmountText amount, FoodCatalogue catalogue, Food? chosen)
+    private static FoodLine Counted(string text, AmountText amount, IFoods foods, Food? chosen)
     {
-        var words = amount.Rest.Split(' ', 2, StringSplitOptions.RemoveEmptyEntries);
-        if (words.Length == 2)
+        foreach (var (measure, rest) in CountedIn(amount.Rest))
         {
-            var rest = words[1].StartsWith("of ", StringComparison.OrdinalIgnoreCase) ? words[1][3..] : words[1];
-            var named = chosen is not null ? [chosen] : catalogue.Meaning(BeforeNote(rest, catalogue));
-            if (named is [var food] && food.MeasureNamed(words[0]) is { } measure)
-                return Weighed(text, food, measure.Weight * amount.Quantity, true);
+            var (name, note) = Split(rest, foods, chosen);
+            var parts = new LineParts(amount, measure, name, note);
+            var named = chosen is not null ? [chosen] : foods.Meaning(name);
+            if (named is not [var food]) continue;
+            var known = food.MeasureNamed(measure) ?? (measure.StartsWith("medium ", StringComparison.OrdinalIgnoreCase) ? food.MeasureNamed(measure[7..]) : null);
+            if (parts.Stated is { } stated && (known is not null || IsAsked(measure))) return Stated(text, food, parts, stated);
+            if (known is not null) return Weighed(text, food, known.Weight * amount.Quantity, true, parts);
+            if (!IsAsked(measure) || (chosen is null && foods.Meaning(Split(amount.Rest, foods, chosen).Name) is [_])) continue;
+
+            // A package that is sold in one size is that; of anything else only a kitchen knows what one weighs.
+            return FoodWords.IsContainer(measure) && food.PackageGrams is [var each]
+                ? Weighed(text, food, new(each * amount.Quantity), true, parts, isPackage: true)
+                : Ask(text, food, FoodWords.Singular(measure), parts);
         }
 
-        return Resolve(text, amount.Rest, catalogue, chosen, (food, note) =>
-            FoodWords.Telling(note).Select(food.MeasureNamed).FirstOrDefault(measure => measure is not null) is { } sized
-                ? Weighed(text, food, sized.Weight * amount.Quantity, true)
-                : food.Piece is { } piece ? Weighed(text, food, piece.Weight * amount.Quantity, true)
-                : Ask(text, food, "piece"));
+        // Where the food is not known either, the words that only count are not part of its name.
+        var counted = CountedIn(amount.Rest).Where(pair => IsAsked(pair.Measure)).Select(pair => pair.After).FirstOrDefault();
+        var whole = counted is not null && chosen is null && foods.Meaning(Split(amount.Rest, foods, chosen).Name).Count == 0 ? counted : amount.Rest;
+        return Resolve(text, whole, foods, chosen, (food, name, note) =>
+        {
+            var parts = new LineParts(amount, null, name, note);
+            return parts.Stated is { } stated ? Stated(text, food, parts, stated)
+                : FoodWords.Telling(note).Select(food.MeasureNamed).FirstOrDefault(measure => measure is not null) is { } sized ? Weighed(text, food, sized.Weight * amount.Quantity, true, parts)
+                : food.Piece is { } piece ? Weighed(text, food, piece.Weight * amount.Quantity, true, parts)
+                : Ask(text, food, "piece", parts);
+        });
     }
 
-    private static FoodLine Resolve(string text, string name, FoodCatalogue catalogue, Food? chosen, Func<Food, string, FoodLine> read)
+    // "2 tins (400 g) tomatoes" is "2 x 400 g tins".
+    private static AmountText Packed(AmountText amount)
     {
-        var before = BeforeNote(name, catalogue);
-        if (chosen is not null) return read(chosen, name);
-        if (string.IsNullOrWhiteSpace(name)) return Unread(text, "food-missing", "Say which food after the amount, as in “150 g strawberries”.");
-        var meant = catalogue.Meaning(before);
+        if (amount.Unit is not null || amount.Rest.Split(' ', 2) is not [var container, ['(', ..] rest] || !FoodWords.IsContainer(container)) return amount;
+        return rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && AmountText.Alone(rest[1..close]) is { } each
+            ? amount.PackedIn(each) with { Rest = $"{container} {rest[(close + 1)..].Trim()}" }
+            : amount;
+    }
+
+    // "1 level tbsp flour" is a tablespoon.
+    private static AmountText Level(AmountText amount) =>
+        amount.Unit is null && amount.Rest.Split(' ', 2) is [var level, var rest] && FoodWords.IsFull(level) && AmountText.Read("1 " + rest) is { Unit.Kind: UnitKind.Volume } one
+            ? amount with { Unit = one.Unit, Rest = one.Rest }
+            : amount;
+
+    private static FoodLine Stated(string text, Food food, LineParts parts, StatedWeight stated) => Weighed(text, food, stated.Of(parts.Amount!.Quantity), stated.Amount.IsAbout || (stated.IsEach && parts.Amount.IsAbout), parts);
+
+    // The first word, the first two ("large bunch", "heaped tbsp"), with what follows them.
+    private static IEnumerable<(string Measure, string After)> CountedIn(string text)
+    {
+        var words = text.Split(' ', 3, StringSplitOptions.RemoveEmptyEntries);
+        if (words.Length == 3 && IsAsked($"{words[0]} {words[1]}")) yield return ($"{words[0]} {words[1]}", AmountText.WithoutOf(words[2]));
+        if (words.Length >= 2) yield return (words[0], AmountText.WithoutOf(string.Join(' ', words[1..])));
+    }
+
+    // Whether it is a measure by its words alone, so that it is asked for where the food has none of that name.
+    private static bool IsAsked(string measure) => measure.Split(' ') switch
+    {
+        [var one] => FoodWords.IsCountedIn(one),
+        [var first, var second] => FoodWords.IsSize(first) ? FoodWords.IsCountedIn(second) : FoodWords.IsFuller(first) && Unit.Find(second) is { Kind: UnitKind.Volume },
+        _ => false,
+    };
+
+    // Only where nothing else can be meant: a unit or a size follows the number, or a mark stands before it ("flour type 550" has neither).
+    private static AmountText? AtTheEnd(string line)
+    {
+        if (Trailing.Match(line.Trim()) is not { Success: true } match || AmountText.Read(match.Groups["amount"].Value) is not { } amount) return null;
+        var food = match.Groups["food"].Value.Trim();
+        var isMarked = match.Groups["mark"].Value.Trim().Length > 0;
+        return amount.Unit is not null ? (amount.Rest.Length == 0 ? amount with { Rest = food } : null)
+            : amount.Rest.Length == 0 ? (isMarked ? amount with { Rest = food } : null)
+            : FoodWords.IsSize(amount.Rest) || FoodWords.IsCountedIn(amount.Rest) ? amount with { Rest = $"{amount.Rest} {food}" }
+            : null;
+    }
+
+    private static FoodLine Resolve(string text, string name, IFoods foods, Food? chosen, Func<Food, string, string, FoodLine> read)
+    {
+        var (before, note) = Split(name, foods, chosen);
+        if (chosen is not null) return read(chosen, before, note);
+        var parts = new LineParts(null, null, before, note);
+        if (string.IsNullOrWhiteSpace(name)) return Unread(text, "food-missing", "Say which food after the amount, as in “150 g strawberries”.", parts);
+        var meant = foods.Meaning(before);
         return meant switch
         {
-            [var food] => read(food, name.Length > before.Length ? name[before.Length..] : ""),
-            [] => Unread(text, "food-unknown", $"No food here is called “{before.Trim()}”. Try a plainer name, or pick one from the list.", catalogue.Suggest(FoodWords.Noun(before), 6)),
-            _ => Unread(text, "food-ambiguous", $"“{before.Trim()}” could be {List(meant)}: say which.", meant),
+            [var food] => read(food, before, note),
+            [] => Unread(text, "food-unknown", $"No food here is called “{before}”. Try a plainer name, or pick one from the list.", parts, Similar(before, foods)),
+            _ => Unread(text, "food-ambiguous", $"“{before}” could be {List(meant)}: say which.", parts, meant),
         };
     }
 
-    // "onions, chopped": the note after the comma is not part of the name, but "red lentils, dry" is one name.
-    private static string BeforeNote(string name, FoodCatalogue catalogue)
+    // Slips first ("chikpeas"), then foods of the same noun.
+    private static IReadOnlyList<Food> Similar(string name, IFoods foods)
     {
-        var comma = name.IndexOf(',', StringComparison.Ordinal);
-        if (comma < 0 || catalogue.IsName(name)) return name;
-        return catalogue.Meaning(name[..comma]).Count == 1 || catalogue.Meaning(name).Count == 0 ? name[..comma] : name;
+        var close = foods.Suggest(name, 6);
+        return close.Count > 0 ? close : foods.Suggest(FoodWords.Noun(name), 6);
     }
 
-    private static string? Trace(string text)
+    // "onions, chopped" and "chickpeas (drained)": the note after the comma or in brackets is not part of the name, but "red lentils, dry" is one name.
+    private static (string Name, string Note) Split(string text, IFoods foods, Food? chosen)
+    {
+        var name = text.Trim();
+        var at = name.AsSpan().IndexOfAny(',', '(');
+        if (at <= 0) return (name, "");
+        static string Said(string text) => string.Join(", ", text.Split([',', '(', ')'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
+        var (before, note) = (name[..at].TrimEnd(), Said(name[(at + 1)..]));
+        if (chosen is not null) return (before, note);
+        if (foods.IsName(name)) return (name, "");
+
+        // "red lentils, dry, rinsed": the name may itself hold a comma.
+        for (var to = name.Length; (to = name.AsSpan(0, to).LastIndexOfAny(',', '(')) > at;)
+        {
+            if (foods.IsName(name[..to])) return (name[..to].TrimEnd(), Said(name[(to + 1)..]));
+        }
+
+        return foods.Meaning(before).Count == 1 || foods.Meaning(name).Count == 0 ? (before, note) : (name, "");
+    }
+
+    private static (string Food, string Said)? Trace(string text)
     {
         var trimmed = text.Trim();
         foreach (var opening in TraceOpenings)
         {
-            if (trimmed.StartsWith(opening, StringComparison.OrdinalIgnoreCase)) return trimmed[opening.Length..];
+            if (trimmed.StartsWith(opening, StringComparison.OrdinalIgnoreCase)) return (trimmed[opening.Length..], "");
         }
 
-        return trimmed.EndsWith("to taste", StringComparison.OrdinalIgnoreCase) ? trimmed[..^8].TrimEnd(' ', ',') : null;
+        return trimmed.EndsWith("to taste", StringComparison.OrdinalIgnoreCase) && AmountText.Read(trimmed) is null ? (trimmed[..^8].TrimEnd(' ', ','), "to taste") : null;
     }
 
-    private static FoodLine Weighed(string text, Food food, Grams weight, bool isAbout) =>
-        weight > Heaviest
-            ? Unread(text, "amount-absurd", $"That is {weight.Value / 1000m:0} kg of {food.Name}: check the number and its unit.")
-            : new(text, new(food, weight), isAbout, null, [], null);
+    private static FoodLine Weighed(string text, Food food, Grams weight, bool isAbout, LineParts parts, bool isPackage = false)
+    {
+        // What a tin states is with its liquid: two tins of 400 g, drained, are 480 g of chickpeas.
+        if ((isPackage || parts.Amount?.Pack is not null) && food.DrainedShare is { } drained && Says(text, "drained")) (weight, isAbout) = (weight * drained, true);
+        if (food.Refuse > 0 && AsBought.Any(said => Says(text, said))) (weight, isAbout) = (weight * (1 - food.Refuse), true);
+        return weight > Heaviest
+            ? Unread(text, "amount-absurd", $"That is {weight.Value / 1000m:0} kg of {food.Name}: check the number and its unit.", parts)
+            : new(text, new(food, weight), isAbout, null, [], null) { Parts = parts };
+    }
 
-    private static FoodLine Ask(string text, Food food, string measure) =>
-        new(text, null, false, new("measure-unknown", "line", $"Weigh one {measure} of {food.Name} once: how many grams?"), [], new(food, measure));
+    private static bool Says(string text, string word) => text.Contains(word, StringComparison.OrdinalIgnoreCase);
 
-    private static FoodLine Unread(string text, string code, string sentence, IReadOnlyList<Food>? candidates = null) =>
-        new(text, null, false, new(code, "line", sentence), candidates ?? [], null);
+    private static string Join(string note, string said) => note.Length == 0 ? said : said.Length == 0 ? note : $"{note}, {said}";
+
+    private static FoodLine Ask(string text, Food food, string measure, LineParts parts) =>
+        new(text, null, false, new("measure-unknown", "line", $"Weigh one {measure} of {food.Name} once: how many grams?"), [], new(food, measure)) { Parts = parts };
+
+    private static FoodLine Unread(string text, string code, string sentence, LineParts parts, IReadOnlyList<Food>? candidates = null) =>
+        new(text, null, false, new(code, "line", sentence), candidates ?? [], null) { Parts = parts };
+
+    private static FoodLine Differ(string text, AmountText amount, LineParts parts) =>
+        Unread(text, "amounts-differ", $"{amount.Print()} and {amount.Also!.Print()} are not the same: keep the one that is meant.", parts);
 
     private static string List(IReadOnlyList<Food> foods) =>
         string.Join(" or ", foods.Take(4).Select(food => food.Name)) + (foods.Count > 4 ? " and others" : "");

@@ -1,3 +1,5 @@
+using LivelyTern.Core.Measures;
+
 namespace LivelyTern.Core.Foods;
 
 /// <summary>The words of a food's name, as they are compared: lower case, singular, without the words that only say how it is cut.</summary>
@@ -14,10 +16,24 @@ public static class FoodWords
         "tin", "can", "jar", "packet", "pack", "bag", "bottle", "carton", "tub", "box", "block",
     };
 
-    private static readonly char[] Separators = [' ', ',', ';', '(', ')', '-', '/', '.'];
+    // What cooks count in, of which only a kitchen knows what one weighs.
+    private static readonly HashSet<string> Household = new(StringComparer.Ordinal)
+    {
+        "bunch", "handful", "knob", "sprig", "stick", "thumb", "slice", "clove", "head", "stalk", "rib", "ear", "leaf", "sheet", "ball", "bar", "cube", "fillet", "rasher", "scoop", "sachet",
+        "envelope", "glass", "mug", "bowl", "splash", "drizzle", "dollop", "squeeze", "piece", "wedge", "spear", "floret", "punnet", "pot", "loaf", "bulb", "stem", "strip", "chunk", "square", "serving", "pod",
+    };
+
+    // Said of a spoon or a cup: as full as its measure means, or not.
+    private static readonly HashSet<string> Full = new(StringComparer.Ordinal) { "level", "even" }, Fuller = new(StringComparer.Ordinal) { "heaped", "heaping", "rounded", "generous", "scant" };
+    private static readonly HashSet<string> Sizes = new(StringComparer.Ordinal) { "small", "medium", "large", "big" };
+
+    private static readonly char[] Separators = [' ', ',', ';', '(', ')', '-', '/', '.', '&', '"', '\t', '|', '*', '+', ':'];
 
     /// <summary>The words that tell one food from another, in the order written.</summary>
     public static IReadOnlyList<string> Telling(string text) => [.. All(text).Where(word => !Preparation.Contains(word))];
+
+    /// <summary>The telling words in alphabetical order, by which a choice is remembered: the same for "dry red lentils" and "red lentils, dry".</summary>
+    public static string Key(string text) => string.Join(' ', Telling(text).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal));
 
     /// <summary>Every word, those of its preparation too: "chopped tomatoes" is a tin of its own.</summary>
     public static IReadOnlyList<string> All(string text)
@@ -33,13 +49,34 @@ public static class FoodWords
         return Telling(text.Split(',')[0]) is [.., var noun] ? noun : "";
     }
 
+    /// <summary>Whether a word is a package, as things are bought in: "tin", "packets".</summary>
+    public static bool IsContainer(string word) => Containers.Contains(Bare(word));
+
+    /// <summary>Whether a word is counted in, and says nothing of what is in it: "bunch", "handfuls", "tin".</summary>
+    public static bool IsCountedIn(string word) => Household.Contains(Bare(word)) || IsContainer(word);
+
+    /// <summary>Whether a word is a size: "medium".</summary>
+    public static bool IsSize(string word) => Sizes.Contains(Bare(word));
+
+    /// <summary>Whether a word says that a spoon or cup is as full as its measure means: "level".</summary>
+    public static bool IsFull(string word) => Full.Contains(Bare(word));
+
+    /// <summary>Whether a word says that a spoon or cup is fuller or emptier than its measure means: "heaped".</summary>
+    public static bool IsFuller(string word) => Fuller.Contains(Bare(word));
+
     /// <summary>The text without a leading container: "tin of chopped tomatoes" is "chopped tomatoes".</summary>
     public static string WithoutContainer(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
         var words = text.Trim().Split(' ', 2, StringSplitOptions.RemoveEmptyEntries);
-        if (words.Length < 2 || !Containers.Contains(Singular(words[0].ToLowerInvariant().TrimEnd(',')))) return text.Trim();
-        return words[1].StartsWith("of ", StringComparison.OrdinalIgnoreCase) ? words[1][3..] : words[1];
+        if (words.Length < 2 || !IsContainer(words[0])) return text.Trim();
+        return AmountText.WithoutOf(words[1]);
+    }
+
+    private static string Bare(string word)
+    {
+        ArgumentNullException.ThrowIfNull(word);
+        return Singular(word.ToLowerInvariant().TrimEnd(',', '.'));
     }
 
     /// <summary>The singular of an English word, good enough to compare two: lentils, tomatoes, berries, slices.</summary>

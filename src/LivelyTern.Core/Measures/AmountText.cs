@@ -3,12 +3,19 @@ using System.Text.RegularExpressions;
 
 namespace LivelyTern.Core.Measures;
 
+/// <summary>A number of packages of one size: "2 x 400 g" or "1 (15 oz)".</summary>
+/// <param name="Count">How many.</param>
+/// <param name="Each">What is in one, in <paramref name="Unit"/>.</param>
+/// <param name="Unit">A unit of mass or volume.</param>
+public sealed record PackSize(decimal Count, decimal Each, Unit Unit);
+
 /// <summary>An amount as people say it, read from the start of a line.</summary>
 /// <param name="From">The quantity, or the lower end of a range.</param>
 /// <param name="To">The upper end; the same as <paramref name="From"/> where no range was given.</param>
 /// <param name="Unit">The unit of mass or volume, or null for a count or a household measure.</param>
 /// <param name="Rest">What follows: the food, perhaps with a household measure before it.</param>
-public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Rest)
+/// <param name="Pack">The packages it was said in, or null.</param>
+public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Rest, PackSize? Pack = null)
 {
     /// <summary>The largest quantity that can be meant in a kitchen; more than this is a slip of the finger.</summary>
     public const decimal Absurd = 1_000_000m;
@@ -16,7 +23,7 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     private const string Number = @"(?:\d+\s+\d+\s*/\s*\d+|\d+\s*/\s*\d+|\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d+(?:[.,]\d+)?\s*[¼½¾⅓⅔⅛⅜⅝⅞]?|[¼½¾⅓⅔⅛⅜⅝⅞])";
 
     private static readonly Regex Leading = new(
-        @"^\s*(?:(?<times>\d+)\s*[x×]\s*)?(?<from>-?" + Number + @")(?:\s*(?:-|–|to)\s*(?<to>" + Number + @"))?\s*(?<rest>.*)$",
+        @"^\s*(?:(?<times>" + Number + @")\s*[x×]\s*)?(?<from>-?" + Number + @")(?:\s*(?:-|–|to)\s*(?<to>" + Number + @"))?\s*(?<rest>.*)$",
         RegexOptions.ExplicitCapture | RegexOptions.Compiled | RegexOptions.IgnoreCase,
         TimeSpan.FromSeconds(1));
 
@@ -47,22 +54,45 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         ["two "] = 2,
         ["three "] = 3,
         ["four "] = 4,
+        ["five "] = 5,
+        ["six "] = 6,
+        ["seven "] = 7,
+        ["eight "] = 8,
+        ["nine "] = 9,
+        ["ten "] = 10,
+        ["twelve "] = 12,
     };
+
+    // Between two amounts that are meant together: "1 cup plus 2 tbsp".
+    private static readonly string[] Joining = ["plus ", "and ", "+ ", ""];
+    private static readonly string[] Nearly = ["about ", "approx. ", "approx ", "approximately ", "around ", "roughly ", "ca. ", "ca ", "c. ", "~"];
 
     /// <summary>The quantity that counts: the mean of a range ("2-3 tbsp" is 2.5).</summary>
     public decimal Quantity => (From + To) / 2;
 
-    /// <summary>True where a range was given: what follows from it reads "about".</summary>
-    public bool IsAbout => From != To;
+    /// <summary>The same amount said in another way, "500 g (1 lb 2 oz)" or "250 ml / 1 cup"; null where it was said once.</summary>
+    public AmountText? Also { get; init; }
+
+    /// <summary>Whether what was said twice is the same amount, give or take the rounding of recipes (15 %): then the two are in one kind of unit and close.</summary>
+    public bool AgreesWithAlso => Also is not { Unit: { } other } || Unit is null || Unit.Kind != other.Kind || Math.Abs((Quantity * Unit.InBase) - (Also.Quantity * other.InBase)) <= Quantity * Unit.InBase * 0.15m;
+
+    /// <summary>Whether "about" was said before it.</summary>
+    public bool IsNearly { get; init; }
+
+    /// <summary>True where a range was given, or "about" was said: what follows from it reads "about".</summary>
+    public bool IsAbout => From != To || IsNearly;
 
     /// <summary>
     /// Reads "1 1/3 cup oats", "½ cup", "2-3 tbsp", "150g", "2 x 400 g tin tomatoes" (800 g),
-    /// "1 (15 oz) can chickpeas" (15 oz), "1,5 kg", "half a banana".
+    /// "1 (15 oz) can chickpeas" (15 oz), "1,5 kg", "half a banana", "1 lb 2 oz", "a dozen eggs", "500 g (1 lb 2 oz) potatoes". Where a
+    /// volume is said together with a weight, the weight counts.
     /// </summary>
     /// <returns>The amount, or null where the line does not begin with one (or it divides by zero).</returns>
     public static AmountText? Read(string line)
     {
         ArgumentNullException.ThrowIfNull(line);
+        if (Nearly.FirstOrDefault(word => line.TrimStart().StartsWith(word, StringComparison.OrdinalIgnoreCase)) is { } nearly)
+            return Read(line.TrimStart()[nearly.Length..]) is { } said ? said with { IsNearly = true } : null;
         foreach (var (word, quantity) in Words)
         {
             if (line.TrimStart().StartsWith(word, StringComparison.OrdinalIgnoreCase))
@@ -73,23 +103,103 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         if (!match.Success || Value(match.Groups["from"].Value) is not { } from) return null;
         var to = match.Groups["to"].Success ? Value(match.Groups["to"].Value) : from;
         var times = match.Groups["times"].Success ? Value(match.Groups["times"].Value) : 1;
-        return to is null || times is null ? null : WithUnit(from * times.Value, to.Value * times.Value, match.Groups["rest"].Value);
+        if (to is null || times is null) return null;
+        var each = WithUnit(from, to.Value, match.Groups["rest"].Value);
+        if (!match.Groups["times"].Success) return each;
+        return each.Scale(times.Value) with { Pack = each is { Unit: not null, Pack: null, IsAbout: false } ? new(times.Value, each.From, each.Unit) : null };
+    }
+
+    /// <summary>The same amount, scaled: 1.5 times "2 x 400 g" is "3 x 400 g", half of "2-3 tbsp" is "1-1 1/2 tbsp".</summary>
+    /// <param name="factor">Above zero.</param>
+    public AmountText Scale(decimal factor) =>
+        this with { From = From * factor, To = To * factor, Pack = Pack is null ? null : Pack with { Count = Pack.Count * factor }, Also = Also?.Scale(factor) };
+
+    /// <summary>As many packages of a size: two of 400 g.</summary>
+    internal AmountText PackedIn(AmountText each) =>
+        this with { From = From * each.From, To = To * each.To, Unit = each.Unit, Pack = IsAbout || each.IsAbout ? null : new(From, each.From, each.Unit!) };
+
+    /// <summary>A text that is an amount of mass or volume and nothing else, "about 150 g"; null for any other.</summary>
+    public static AmountText? Alone(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        return Read(text.StartsWith("or ", StringComparison.OrdinalIgnoreCase) ? text[3..] : text) is { Unit: not null, Rest: "" } alone ? alone : null;
+    }
+
+    /// <summary>The amount as it is written, which reads back as itself: "1 1/3 cup", "2-3 tbsp", "2 x 400 g", "3".</summary>
+    public string Print()
+    {
+        var about = IsNearly ? "about " : "";
+        if (Pack is not null) return $"{about}{Say(Pack.Count)} x {Say(Pack.Each)} {Pack.Unit.Name}";
+        var number = about + (From != To ? $"{Say(From)}-{Say(To)}" : Say(From));
+        return Unit is null ? number : $"{number} {Unit.Name}";
+    }
+
+    /// <summary>A number as cooks write it: whole, with a common fraction, or with up to four decimals. "1 1/3", "0.3125", "250".</summary>
+    public static string Say(decimal number)
+    {
+        var whole = decimal.Truncate(number);
+        var part = number - whole;
+        if (part == 0) return whole.ToString("0", CultureInfo.InvariantCulture);
+        foreach (var below in number is > 0 and < 100 ? (ReadOnlySpan<int>)[2, 3, 4, 8] : [])
+        {
+            var above = Math.Round(part * below);
+            if (above == 0 || above == below || Math.Abs((above / below) - part) > 0.000_001m) continue;
+            var fraction = string.Create(CultureInfo.InvariantCulture, $"{above:0}/{below}");
+            return whole == 0 ? fraction : string.Create(CultureInfo.InvariantCulture, $"{whole:0} {fraction}");
+        }
+
+        return Math.Abs(number) >= 100 ? number.ToString("0.#", CultureInfo.InvariantCulture) : number.ToString("0.####", CultureInfo.InvariantCulture);
     }
 
     private static AmountText WithUnit(decimal from, decimal to, string rest)
     {
         rest = rest.Trim();
-        if (rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && Read(rest[1..close]) is { Unit: not null, Rest: "" } each)
-            return new(from * each.From, to * each.To, each.Unit, rest[(close + 1)..].Trim());
+        if (rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && Alone(rest[1..close]) is { } each)
+            return new AmountText(from, to, null, rest[(close + 1)..].Trim()).PackedIn(each);
+        if (rest.StartsWith("dozen ", StringComparison.OrdinalIgnoreCase)) return new(from * 12, to * 12, null, WithoutOf(rest[6..].TrimStart()));
+
+        // "500g/1lb": a second amount may follow without a space.
+        var slash = rest.IndexOf('/', StringComparison.Ordinal);
+        if (slash > 0 && Unit.Find(rest[..slash]) is { } unitBefore && BeginsWithNumber(rest[(slash + 1)..])) return SaidTwice(new(from, to, unitBefore, rest[slash..]));
         var words = rest.Split(' ', StringSplitOptions.RemoveEmptyEntries);
         for (var take = Math.Min(3, words.Length); take > 0; take--)
         {
             if (Unit.Find(string.Join(' ', words[..take])) is not { } unit) continue;
             var after = string.Join(' ', words[take..]);
-            return new(from, to, unit, after.StartsWith("of ", StringComparison.OrdinalIgnoreCase) ? after[3..] : after);
+            var amount = SaidTwice(WithMore(new(from, to, unit, after)));
+            return amount with { Rest = WithoutOf(amount.Rest) };
         }
 
         return new(from, to, null, rest);
+    }
+
+    // "a cup of oats" is a cup, and oats.
+    internal static string WithoutOf(string rest) => rest.StartsWith("of ", StringComparison.OrdinalIgnoreCase) ? rest[3..] : rest;
+
+    private static bool BeginsWithNumber(string text) => text.TrimStart() is [var first, ..] && (char.IsAsciiDigit(first) || Fractions.ContainsKey(first));
+
+    // "1 lb 2 oz", "1 cup plus 2 tbsp": smaller units of the same kind are added.
+    private static AmountText WithMore(AmountText amount)
+    {
+        if (amount.IsAbout) return amount;
+        var joining = Joining.First(word => amount.Rest.StartsWith(word, StringComparison.OrdinalIgnoreCase));
+        var after = amount.Rest[joining.Length..];
+        return BeginsWithNumber(after) && Read(after) is { IsAbout: false, Pack: null, Unit: { } smaller } more && smaller.Kind == amount.Unit!.Kind && smaller.InBase < amount.Unit.InBase
+            ? new(amount.From + (more.From * smaller.InBase / amount.Unit.InBase), amount.To + (more.To * smaller.InBase / amount.Unit.InBase), amount.Unit, more.Rest) { Also = more.Also }
+            : amount;
+    }
+
+    private static AmountText SaidTwice(AmountText amount)
+    {
+        if (amount.Also is not null) return amount;
+        AmountText? other = null;
+        var rest = amount.Rest;
+        if (rest.StartsWith('/') && BeginsWithNumber(rest[1..]) && Read(rest[1..]) is { Unit: not null } second) (other, rest) = (second with { Rest = "" }, second.Rest);
+        else if (rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && Alone(rest[1..close]) is { } inside) (other, rest) = (inside, rest[(close + 1)..].Trim());
+        if (other is null) return amount;
+        return amount.Unit!.Kind == UnitKind.Volume && other.Unit!.Kind == UnitKind.Mass
+            ? other with { Rest = rest, Also = amount with { Rest = "" } }
+            : amount with { Rest = rest, Also = other };
     }
 
     private static decimal? Value(string text)

@@ -22,10 +22,16 @@ public sealed class Totals
 {
     private readonly ImmutableArray<Total> values;
 
-    private Totals(ImmutableArray<Total> values) => this.values = values;
+    private Totals(ImmutableArray<Total> values, Total netCarbohydrate = default) => (this.values, NetCarbohydrate) = (values, netCarbohydrate);
+
+    /// <summary>
+    /// Carbohydrate less fibre and polyols, in grams. Where a fibre figure is not known nothing is taken off for it and the total is
+    /// marked incomplete: the true figure may be lower.
+    /// </summary>
+    public Total NetCarbohydrate { get; }
 
     /// <summary>No food at all.</summary>
-    public static Totals None { get; } = new([.. Nutrients.All.Select(_ => Total.None)]);
+    public static Totals None { get; } = new([.. Nutrients.All.Select(_ => Total.None)], Total.None);
 
     /// <summary>The total of one nutrient.</summary>
     public Total this[Nutrient nutrient] => values[(int)nutrient];
@@ -51,7 +57,7 @@ public sealed class Totals
             }
         }
 
-        return new([.. sums.Select((sum, i) => new Total(sum, !unknown[i]))]);
+        return new([.. sums.Select((sum, i) => new Total(sum, !unknown[i]))], Total.None);
     }
 
     /// <summary>Both together.</summary>
@@ -59,19 +65,22 @@ public sealed class Totals
     {
         ArgumentNullException.ThrowIfNull(a);
         ArgumentNullException.ThrowIfNull(b);
-        return new([.. a.values.Select((total, i) => total + b.values[i])]);
+        return new([.. a.values.Select((total, i) => total + b.values[i])], a.NetCarbohydrate + b.NetCarbohydrate);
     }
 
     /// <summary>A share of it: a third of a batch holds a third of each nutrient.</summary>
     public static Totals operator *(Totals a, decimal factor)
     {
         ArgumentNullException.ThrowIfNull(a);
-        return new([.. a.values.Select(total => total * factor)]);
+        return new([.. a.values.Select(total => total * factor)], a.NetCarbohydrate * factor);
     }
 
     /// <summary>The same totals with one replaced.</summary>
-    public Totals With(Nutrient nutrient, Total total) => new(values.SetItem((int)nutrient, total));
+    public Totals With(Nutrient nutrient, Total total) => new(values.SetItem((int)nutrient, total), NetCarbohydrate);
+
+    /// <summary>The same totals with this net carbohydrate.</summary>
+    public Totals WithNet(Total net) => new(values, net);
 
     /// <summary>Marks every nutrient as "at least": something went in that nobody could read.</summary>
-    public Totals AtLeast() => new([.. values.Select(total => total with { IsComplete = false })]);
+    public Totals AtLeast() => new([.. values.Select(total => total with { IsComplete = false })], NetCarbohydrate with { IsComplete = false });
 }

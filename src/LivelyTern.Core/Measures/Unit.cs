@@ -21,6 +21,7 @@ public sealed record Unit(string Name, UnitKind Kind, decimal InBase, IReadOnlyL
     private const string Metric = "SI";
     private const string Customary = "NIST SP 811 / Handbook 44";
     private const string Imperial = "UK Weights and Measures Act 1985";
+    private const string Labelling = "US 21 CFR 101.9(b)(5)(viii)";
     private const string MetricKitchen = "common practice, no published source";
 
     /// <summary>The gram.</summary>
@@ -54,10 +55,19 @@ public sealed record Unit(string Name, UnitKind Kind, decimal InBase, IReadOnlyL
         Tablespoon,
         Teaspoon,
         new("fl oz", UnitKind.Volume, 29.57352956m, ["fl oz", "fluid ounce", "fluid ounces"], Customary),
+        new("pint", UnitKind.Volume, 473.176473m, ["pint", "pints", "us pint", "us pints"], Customary),
+        new("quart", UnitKind.Volume, 946.352946m, ["quart", "quarts", "qt"], Customary),
+        new("gallon", UnitKind.Volume, 3785.411784m, ["gallon", "gallons"], Customary),
+        new("dessertspoon", UnitKind.Volume, 10m, ["dessertspoon", "dessertspoons", "dsp"], MetricKitchen),
+        new("label cup", UnitKind.Volume, 240m, ["label cup", "label cups"], Labelling),
+        new("label tbsp", UnitKind.Volume, 15m, ["label tbsp", "label tablespoon", "label tablespoons"], Labelling),
+        new("label tsp", UnitKind.Volume, 5m, ["label tsp", "label teaspoon", "label teaspoons"], Labelling),
+        new("label fl oz", UnitKind.Volume, 30m, ["label fl oz"], Labelling),
+        new("label oz", UnitKind.Mass, 28m, ["label oz"], Labelling),
         new("metric cup", UnitKind.Volume, 250m, ["metric cup", "metric cups"], MetricKitchen),
         new("Australian tbsp", UnitKind.Volume, 20m, ["australian tbsp", "australian tablespoon", "australian tablespoons"], MetricKitchen),
         new("imperial fl oz", UnitKind.Volume, 28.4130625m, ["imperial fl oz", "imperial fluid ounce", "imperial fluid ounces"], Imperial),
-        new("imperial pint", UnitKind.Volume, 568.26125m, ["imperial pint", "imperial pints"], Imperial),
+        new("imperial pint", UnitKind.Volume, 568.26125m, ["imperial pint", "imperial pints", "uk pint", "uk pints"], Imperial),
     ];
 
     private static readonly Dictionary<string, Unit> BySpelling =

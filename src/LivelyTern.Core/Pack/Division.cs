@@ -37,13 +37,70 @@ public static class Divide
     /// <param name="boxes">Boxes to fill, at least 1.</param>
     public static Outcome<Division<int>> ByPieces(int pieces, int boxes)
     {
-        var problems = Count(boxes).ToList();
-        if (pieces is < 1 or > 10_000) problems.Add(new("pieces-absurd", "pieces", "Count between 1 and 10,000 pieces."));
-        else if (problems.Count == 0 && pieces < boxes) problems.Add(new("pieces-too-few", "pieces", $"{pieces} pieces don't fill {boxes} boxes: take fewer boxes."));
+        var problems = Pieces(pieces, boxes).ToList();
         if (problems.Count > 0) return problems;
 
         var (each, over) = Math.DivRem(pieces, boxes);
         return new Division<int>([.. Enumerable.Repeat(each, boxes)], over);
+    }
+
+    /// <summary>
+    /// As the plan has it: each planned portion gets its share of the batch, whatever the batch weighs in the end, so that it holds what was planned; what is
+    /// not planned goes into the boxes there are beyond those, else it is over. Portions of 300, 300 and 400 g of an expected 1,000 g, from 900 g
+    /// on the scale, are 270, 270 and 360 g. Where more was planned than the batch makes, all get a little less.
+    /// </summary>
+    /// <param name="batch">Grams of the finished batch.</param>
+    /// <param name="expected">Grams it was planned by.</param>
+    /// <param name="planned">The planned portions, in grams.</param>
+    /// <param name="boxes">How many boxes in all; at least as many as there are planned portions.</param>
+    /// <returns>The planned portions in their order, then the other boxes, in whole grams by largest remainder.</returns>
+    public static Outcome<Division<Grams>> AsPlanned(Grams batch, Grams expected, IReadOnlyList<Grams> planned, int boxes)
+    {
+        ArgumentNullException.ThrowIfNull(planned);
+        var problems = Count(boxes).Concat(Enough(boxes, planned.Count)).ToList();
+        if (problems.Count > 0) return problems;
+
+        var wanted = planned.Sum(portion => portion.Value);
+        var whole = Math.Max(wanted, expected.Value);
+        var rest = boxes > planned.Count ? (whole - wanted) / (boxes - planned.Count) : 0;
+        var exact = planned.Select(portion => portion.Value).Concat(Enumerable.Repeat(rest, boxes - planned.Count)).Select(share => batch.Value * share / whole).ToList();
+        var portions = WholeGrams(exact);
+        return new Division<Grams>(portions, batch - new Grams(portions.Sum(portion => portion.Value)));
+    }
+
+    /// <summary>As the plan has it, by pieces: portions of 300, 300 and 400 g of an expected 1,000 g, from 20 pieces, are 6, 6 and 8.</summary>
+    /// <param name="pieces">Pieces made.</param>
+    /// <param name="expected">Grams the batch was planned by.</param>
+    /// <param name="planned">The planned portions, in grams.</param>
+    /// <param name="boxes">How many boxes in all.</param>
+    public static Outcome<Division<int>> PiecesAsPlanned(int pieces, Grams expected, IReadOnlyList<Grams> planned, int boxes)
+    {
+        ArgumentNullException.ThrowIfNull(planned);
+        var problems = Pieces(pieces, boxes).Concat(Enough(boxes, planned.Count)).ToList();
+        if (problems.Count > 0) return problems;
+        var divided = AsPlanned(new(pieces), expected, planned, boxes);
+        return divided.Succeeded ? new Division<int>([.. divided.Value!.Portions.Select(portion => (int)portion.Value)], (int)divided.Value.Over.Value) : divided.Problems.ToList();
+    }
+
+    private static IEnumerable<Problem> Enough(int boxes, int planned)
+    {
+        if (boxes >= 1 && boxes < planned) yield return new("boxes-too-few", "portions", $"The plan has {planned} portions of this: make at least as many boxes, or take some off their days first.");
+    }
+
+    // Largest remainder: the whole grams of the sum, the odd ones to those that lost most by rounding down, earlier first.
+    private static List<Grams> WholeGrams(List<decimal> exact)
+    {
+        var odd = (int)(Math.Floor(exact.Sum() + 0.000_001m) - exact.Sum(decimal.Floor));
+        var more = exact.Select((share, i) => (Lost: share - decimal.Floor(share), i)).OrderByDescending(one => one.Lost).ThenBy(one => one.i).Take(odd).Select(one => one.i).ToHashSet();
+        return [.. exact.Select((share, i) => new Grams(decimal.Floor(share) + (more.Contains(i) ? 1 : 0)))];
+    }
+
+    private static List<Problem> Pieces(int pieces, int boxes)
+    {
+        var counted = Count(boxes).ToList();
+        if (pieces is < 1 or > 10_000) counted.Add(new("pieces-absurd", "pieces", "Count between 1 and 10,000 pieces."));
+        else if (counted.Count == 0 && pieces < boxes) counted.Add(new("pieces-too-few", "pieces", $"{pieces} pieces don't fill {boxes} boxes: take fewer boxes."));
+        return counted;
     }
 
     private static IEnumerable<Problem> Count(int portions)

@@ -23,7 +23,7 @@ public sealed record DayReading(
     {
         ArgumentNullException.ThrowIfNull(entries);
         ArgumentNullException.ThrowIfNull(aim);
-        var measured = entries.Select(entry => MeasureTotals.Of(entry, aim.Rule)).ToList();
+        var measured = entries.Select(aim.Count).ToList();
         var sums = MeasureTotals.Sum(measured, aim.Rule);
         var bands = sums.Where(sum => !aim[sum.Key].IsOpen).ToDictionary(sum => sum.Key, sum => aim[sum.Key].Read(sum.Value));
         return new(measured, sums, bands, MeasureTotals.Missing(entries, sums));

@@ -1,23 +1,70 @@
 using System.Collections.Immutable;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
 
 namespace LivelyTern.Core.Plan;
 
 /// <summary>One eater's one day.</summary>
 public readonly record struct EaterDay(Guid EaterId, DateOnly Day);
 
-/// <summary>Something laid on a day: a packed box, or a plain food by weight.</summary>
+/// <summary>A weight of a batch that is not packed yet; packed, it becomes a box.</summary>
+/// <param name="BatchId">The batch.</param>
+/// <param name="Weight">Cooked grams.</param>
+public sealed record Portion(Guid BatchId, Grams Weight)
+{
+    /// <summary>Why a portion can't weigh this; null where it can.</summary>
+    public static Problem? Not(Grams weight) => weight.Value is <= 0 or > 10_000m ? new("portion-absurd", "grams", "A portion weighs more than 0 g and up to 10 kg.") : null;
+}
+
+/// <summary>Something laid on a day: a packed box, a portion of a batch that is not packed yet, or a plain food by weight.</summary>
 /// <param name="Id">Stable identity.</param>
-/// <param name="BoxId">The box, or null for a plain food.</param>
-/// <param name="Text">The plain food as typed, or null for a box.</param>
-/// <param name="Food">The plain food and its weight, or null for a box.</param>
+/// <param name="BoxId">The box, or null for all else.</param>
+/// <param name="Text">The plain food as typed, or null for all else.</param>
+/// <param name="Food">The plain food and its weight, or null for all else.</param>
 /// <param name="EatenAt">When it was eaten, in UTC; null while it is planned.</param>
 public sealed record PlanItem(Guid Id, Guid? BoxId, string? Text, Ingredient? Food, DateTimeOffset? EatenAt = null)
 {
+    /// <summary>The portion, or null for all else.</summary>
+    public Portion? Portion { get; init; }
+
+    /// <summary>Whether it is of a batch: a box, or a portion that will be one.</summary>
+    public bool IsOfBatch => BoxId is not null || Portion is not null;
+
+    /// <summary>The slot of the day it is for, by name; null where none was chosen.</summary>
+    public string? Slot { get; init; }
+
+    /// <summary>Whether it stays where it is when days are fitted.</summary>
+    public bool IsLocked { get; init; }
+
+    /// <summary>Whether a fit laid it: another fit may take it away again.</summary>
+    public bool IsFitted { get; init; }
+
+    /// <summary>For a meal out: how far its energy may lie from what was entered, in kcal either way; null for all else.</summary>
+    public decimal? GiveOrTake { get; init; }
+
+    /// <summary>Whether it is a meal out, entered ahead.</summary>
+    public bool IsEvent => GiveOrTake is not null;
+
+    /// <summary>What it contains.</summary>
+    /// <param name="stock">The boxes and batches of the plan.</param>
+    public Contents Contents(Stock stock)
+    {
+        ArgumentNullException.ThrowIfNull(stock);
+        return stock.BoxOf(this)?.Contents ?? new Contents([Food!]);
+    }
+
+    /// <summary>What it is called: the dish, or the plain food as typed.</summary>
+    /// <param name="stock">The boxes and batches of the plan.</param>
+    public string Name(Stock stock)
+    {
+        ArgumentNullException.ThrowIfNull(stock);
+        return stock.BoxOf(this)?.Batch.RecipeName ?? Text ?? Food!.Food.Name;
+    }
+
     /// <summary>The same thing in the same state; a food is compared by its id and weight.</summary>
     public bool Equals(PlanItem? other) =>
-        other is not null && Id == other.Id && BoxId == other.BoxId && EatenAt == other.EatenAt && string.Equals(Text, other.Text, StringComparison.Ordinal)
+        other is not null && Id == other.Id && BoxId == other.BoxId && Portion == other.Portion && EatenAt == other.EatenAt && IsLocked == other.IsLocked && GiveOrTake == other.GiveOrTake && string.Equals(Slot, other.Slot, StringComparison.Ordinal) && string.Equals(Text, other.Text, StringComparison.Ordinal)
         && Food?.Weight == other.Food?.Weight && string.Equals(Food?.Food.Id, other.Food?.Food.Id, StringComparison.Ordinal);
 
     /// <inheritdoc/>
@@ -87,11 +134,73 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
     }
 
     /// <summary>Marks an item eaten at an instant, or not eaten with null.</summary>
-    public Outcome<PlanChange> Eat(Guid itemId, DateTimeOffset? at) => Replace(itemId, item => item with { EatenAt = at });
+    public Outcome<PlanChange> Eat(Guid itemId, DateTimeOffset? at) =>
+        at is not null && Find(itemId) is { } where && this[where].Find(item => item.Id == itemId)!.Portion is not null
+            ? new Problem("not-packed", "itemId", "Cook and pack this batch first: then its box can be eaten.")
+            : Replace(itemId, item => item with { EatenAt = at });
+
+    /// <summary>Locks an item where it lies, or unlocks it.</summary>
+    public Outcome<PlanChange> Lock(Guid itemId, bool isLocked) => Replace(itemId, item => item with { IsLocked = isLocked });
+
+    /// <summary>Puts an item into a slot of its day, or into none.</summary>
+    public Outcome<PlanChange> PutInSlot(Guid itemId, string? slot) => Replace(itemId, item => item with { Slot = slot });
+
+    /// <summary>Copies the plain foods of a day, or of one of its slots, onto another day as new items. Boxes cannot be copied: each is there once.</summary>
+    /// <param name="from">The day to copy from.</param>
+    /// <param name="to">The days to copy to.</param>
+    /// <param name="slot">Only what is in this slot; null for all.</param>
+    /// <param name="newId">Makes an id.</param>
+    public Outcome<PlanChange> Copy(EaterDay from, IReadOnlyList<EaterDay> to, string? slot, Func<Guid> newId)
+    {
+        ArgumentNullException.ThrowIfNull(to);
+        ArgumentNullException.ThrowIfNull(newId);
+        var foods = this[from].Where(item => item.Food is not null && !item.IsEvent && (slot is null || string.Equals(item.Slot, slot, StringComparison.Ordinal))).ToList();
+        if (foods.Count == 0) return new Problem("copy-nothing", "from", "There is no plain food on that day to copy: a box is there only once.");
+        if (to.Contains(from)) return new Problem("copy-onto-itself", "to", "A day is copied onto another day.");
+        return Changing([.. to.Distinct().Select(day => (day, this[day].AddRange(foods.Select(food => food with { Id = newId(), EatenAt = null, IsLocked = false, IsFitted = false }))))]);
+    }
+
+    /// <summary>One change that does what several do one after another.</summary>
+    /// <param name="steps">Each works on the plan as the steps before have left it.</param>
+    public Outcome<PlanChange> InOne(IEnumerable<Func<PlanBoard, Outcome<PlanChange>>> steps)
+    {
+        ArgumentNullException.ThrowIfNull(steps);
+        var (now, touched) = (this, new HashSet<EaterDay>());
+        foreach (var step in steps)
+        {
+            var change = step(now);
+            if (!change.Succeeded) return change;
+            var next = now.Apply(change.Value!);
+            if (!next.Succeeded) return next.Problems.ToList();
+            now = next.Value!;
+            touched.UnionWith(change.Value!.Days.Select(day => day.Where));
+        }
+
+        return Changing([.. touched.Select(day => (day, now[day]))]);
+    }
+
+    /// <summary>Sizes portions anew: all that an eater has of a batch that is not packed yet.</summary>
+    /// <param name="eaterId">Whose.</param>
+    /// <param name="batchId">The batch.</param>
+    /// <param name="weight">Cooked grams of each.</param>
+    public Outcome<PlanChange> Size(Guid eaterId, Guid batchId, Grams weight)
+    {
+        if (Portion.Not(weight) is { } wrong) return wrong;
+        var days = Days.Where(day => day.Key.EaterId == eaterId && day.Value.Exists(item => item.Portion?.BatchId == batchId)).Select(day => day.Key).ToList();
+        return days.Count == 0
+            ? new Problem("portion-none", "batchId", "There is no portion of that batch on this eater's days: boxes that are packed hold what they hold.")
+            : Changing([.. days.Select(day => (day, this[day].ConvertAll(item => item.Portion?.BatchId == batchId ? item with { Portion = new(batchId, weight) } : item)))]);
+    }
+
+    /// <summary>Sizes one portion anew.</summary>
+    public Outcome<PlanChange> Size(Guid itemId, Grams weight) =>
+        Find(itemId) is { } where && this[where].Find(item => item.Id == itemId)!.Portion is { } portion
+            ? Replace(itemId, item => item with { Portion = portion with { Weight = weight } })
+            : Gone;
 
     /// <summary>Replaces a plain food's amount.</summary>
     public Outcome<PlanChange> Amend(Guid itemId, string text, Ingredient food) =>
-        Find(itemId) is { } where && this[where].Find(item => item.Id == itemId)!.BoxId is not null
+        Find(itemId) is { } where && this[where].Find(item => item.Id == itemId)!.IsOfBatch
             ? new Problem("item-box", "itemId", "A box holds what was packed: only a plain food's amount can be typed anew.")
             : Replace(itemId, item => item with { Text = text, Food = food });
 

@@ -1,0 +1,17 @@
+namespace LivelyTern.Core.Foods;
+
+/// <summary>The foods a line may mean, wherever they are kept.</summary>
+public interface IFoods
+{
+    /// <summary>The food of this id, or null.</summary>
+    Food? Find(string id);
+
+    /// <summary>Whether a food has this very name, but for capitals and plurals: "Red lentils, dry".</summary>
+    bool IsName(string text);
+
+    /// <summary>The foods a text may mean: one where it is clear, several where it is not, none where nothing fits.</summary>
+    IReadOnlyList<Food> Meaning(string text);
+
+    /// <summary>The foods that fit what was typed so far, best first, typing slips forgiven.</summary>
+    IReadOnlyList<Food> Suggest(string typed, int most);
+}

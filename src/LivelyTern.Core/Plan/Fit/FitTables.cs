@@ -1,0 +1,215 @@
+using LivelyTern.Core.Aim;
+
+namespace LivelyTern.Core.Plan.Fit;
+
+/// <summary>A band in whole numbers, with what a unit outside it and a unit from its target cost.</summary>
+/// <param name="Min">At least, or null.</param>
+/// <param name="Target">About, or null.</param>
+/// <param name="Max">At most, or null.</param>
+/// <param name="OutCost">The cost of one unit outside.</param>
+/// <param name="FarCost">The cost of one unit from the target.</param>
+public readonly record struct WholeBand(int? Min, int? Target, int? Max, int OutCost, int FarCost)
+{
+    /// <summary>What a sum costs that lies outside.</summary>
+    public long Out(long sum) => sum > Max ? (sum - Max.Value) * OutCost : sum < Min ? (Min.Value - sum) * OutCost : 0;
+
+    /// <summary>What a sum costs that lies off the target.</summary>
+    public long Far(long sum) => Target is { } target ? Math.Abs(sum - target) * FarCost : 0;
+
+    /// <summary>Both.</summary>
+    public long Cost(long sum) => Out(sum) + Far(sum);
+}
+
+/// <summary>
+/// A fit in whole numbers, as the solvers count it and as <c>docs/fit.md</c> writes it down: whole kcal and grams; tenths of a gram of salt and
+/// saturated fat, tenths of a point. Each entry is rounded once, half away from zero.
+/// </summary>
+public sealed class FitTables
+{
+    /// <summary>The cost of one per cent outside a band.</summary>
+    public const int PerCentOut = 1000;
+    private const int PerCentFar = 25, PerBoxWasted = 300, PerBoxAgain = 150, PerServing = 20, PerDislikedBox = 800, PerDislikedServing = 200;
+
+    private readonly Measure[][] measures;
+    private readonly WholeBand[][][] bands;
+    private readonly int[][][] fixedSums;
+    private readonly int[][][][] boxes;
+    private readonly int[][][][] servings;
+    private readonly bool[][][] mayEat;
+
+    /// <summary>Counts a problem out.</summary>
+    public FitTables(FitProblem problem)
+    {
+        ArgumentNullException.ThrowIfNull(problem);
+        Problem = problem;
+        var (eaters, days) = (problem.Eaters, problem.DayCount);
+        measures = [.. eaters.Select(eater => (Measure[])[.. MeasureNutrient.All.Where(measure => eater.Days.Any(day => Band(day, measure) is { IsOpen: false }))])];
+        bands = [.. eaters.Select((eater, e) => eater.Days.Select(day => measures[e].Select(measure => Whole(Band(day, measure), measure, measure == eater.Leading, problem.Wishes)).ToArray()).ToArray())];
+        fixedSums = [.. eaters.Select((eater, e) => eater.Days.Select(day => measures[e].Select(measure => Whole(day.Fixed?.GetValueOrDefault(measure) ?? 0, measure)).ToArray()).ToArray())];
+        boxes = [.. eaters.Select((eater, e) => problem.Batches.Select(batch => batch.Sizes.Select(size =>
+            measures[e].Select(measure => Whole(size.For(eater.Id, measure), measure)).ToArray()).ToArray()).ToArray())];
+        servings = [.. eaters.Select((eater, e) => problem.Fillers.Select(filler => Enumerable.Range(0, filler.Most + 1).Select(count =>
+            measures[e].Select(measure => Whole(filler.For(eater.Id, measure, count), measure)).ToArray()).ToArray()).ToArray())];
+        mayEat = [.. eaters.Select(eater => problem.Batches.Select(batch => Enumerable.Range(0, days).Select(day =>
+            batch.ExcludedFor?.Contains(eater.Id, StringComparer.Ordinal) != true && day >= batch.FirstDay && day <= batch.LastDay && eater.Days[day].MostBoxes > 0).ToArray()).ToArray())];
+        GramsOf = [.. problem.Batches.Select(batch => (int[])[.. batch.Sizes.Select(size => Math.Max(1, (int)Math.Round(size.Grams, MidpointRounding.AwayFromZero)))])];
+        var dishes = problem.Batches.Select(batch => batch.Dish ?? batch.Id).Distinct(StringComparer.Ordinal).ToList();
+        DishOf = [.. problem.Batches.Select(batch => dishes.IndexOf(batch.Dish ?? batch.Id))];
+        Available = [.. problem.Batches.Select(batch => batch.Grams is { } grams ? (int)Math.Floor(grams) : 0)];
+        WasteCost = [.. problem.Batches.Select((batch, b) => batch.AmountIsOpen ? 0 : batch.IsPacked
+            ? PerBoxWasted * problem.Wishes.LessWaste
+            : problem.Wishes.LessWaste == 0 ? 0 : Math.Max(1, (int)Math.Round((decimal)PerBoxWasted * problem.Wishes.LessWaste / GramsOf[b][GramsOf[b].Count / 2], MidpointRounding.AwayFromZero)))];
+        AgainCost = PerBoxAgain * problem.Wishes.Variety;
+        ServingCost = PerServing * problem.Wishes.FewerFillers;
+    }
+
+    /// <summary>The problem these tables count.</summary>
+    public FitProblem Problem { get; }
+
+    /// <summary>The whole grams of each size of each batch.</summary>
+    public IReadOnlyList<IReadOnlyList<int>> GramsOf { get; }
+
+    /// <summary>The dish of each batch, by a number of its own.</summary>
+    public IReadOnlyList<int> DishOf { get; }
+
+    /// <summary>The whole grams there are of each batch that is not packed.</summary>
+    public IReadOnlyList<int> Available { get; }
+
+    /// <summary>The cost of a gram left over, or of a packed box, batch by batch.</summary>
+    public IReadOnlyList<int> WasteCost { get; }
+
+    /// <summary>The cost of a box of a dish past what its eater welcomes.</summary>
+    public int AgainCost { get; }
+
+    /// <summary>The cost of one serving of a filler.</summary>
+    public int ServingCost { get; }
+
+    /// <summary>The measures that an eater has a band for, in order; the other tables follow this order.</summary>
+    public ReadOnlySpan<Measure> Measures(int eater) => measures[eater];
+
+    /// <summary>A day's bands, measure by measure.</summary>
+    public ReadOnlySpan<WholeBand> Bands(int eater, int day) => bands[eater][day];
+
+    /// <summary>What lies on a day already.</summary>
+    public ReadOnlySpan<int> Fixed(int eater, int day) => fixedSums[eater][day];
+
+    /// <summary>What a box holds for an eater.</summary>
+    public ReadOnlySpan<int> Box(int eater, int batch, int size) => boxes[eater][batch][size];
+
+    /// <summary>What some servings of a filler hold for an eater, as one entry.</summary>
+    public ReadOnlySpan<int> Serving(int eater, int filler, int count) => servings[eater][filler][count];
+
+    /// <summary>Whether an eater may be given a batch on a day.</summary>
+    public bool MayEat(int eater, int batch, int day) => mayEat[eater][batch][day];
+
+    /// <summary>The most servings of a filler an eater may be given on a day.</summary>
+    public int MostServings(int eater, int filler, int day)
+    {
+        var what = Problem.Fillers[filler];
+        return what.ExcludedFor?.Contains(Problem.Eaters[eater].Id, StringComparer.Ordinal) == true ? 0 : Math.Min(what.Most, Problem.Eaters[eater].Days[day].MostServings);
+    }
+
+    /// <summary>What it costs that an eater gets a box they would rather not.</summary>
+    public int DislikeCost(int eater, FitBatch batch)
+    {
+        ArgumentNullException.ThrowIfNull(batch);
+        return batch.DislikedBy?.Contains(Problem.Eaters[eater].Id, StringComparer.Ordinal) == true ? PerDislikedBox : 0;
+    }
+
+    /// <summary>What it costs that an eater gets a serving they would rather not.</summary>
+    public int DislikeCost(int eater, FitFiller filler)
+    {
+        ArgumentNullException.ThrowIfNull(filler);
+        return filler.DislikedBy?.Contains(Problem.Eaters[eater].Id, StringComparer.Ordinal) == true ? PerDislikedServing : 0;
+    }
+
+    /// <summary>The sums of a day under a plan, measure by measure.</summary>
+    public long[] Sums(FitPlan plan, int eater, int day)
+    {
+        ArgumentNullException.ThrowIfNull(plan);
+        var sums = fixedSums[eater][day].Select(value => (long)value).ToArray();
+        foreach (var box in plan.Boxes.Where(box => box.Eater == eater && box.Day == day)) Add(sums, Box(eater, box.Batch, box.Size));
+        foreach (var serving in plan.Servings.Where(serving => serving.Eater == eater && serving.Day == day)) Add(sums, Serving(eater, serving.Filler, serving.Count));
+        return sums;
+    }
+
+    /// <summary>What a plan costs, part by part.</summary>
+    public FitCost Cost(FitPlan plan)
+    {
+        ArgumentNullException.ThrowIfNull(plan);
+        long outOf = 0, far = 0;
+        for (var e = 0; e < Problem.Eaters.Count; e++)
+        {
+            for (var d = 0; d < Problem.DayCount; d++)
+            {
+                var sums = Sums(plan, e, d);
+                for (var m = 0; m < sums.Length; m++)
+                {
+                    outOf += bands[e][d][m].Out(sums[m]);
+                    far += bands[e][d][m].Far(sums[m]);
+                }
+            }
+        }
+
+        var waste = Problem.Batches.Select((batch, b) => (long)WasteCost[b] * Left(plan, b)).Sum();
+        var again = plan.Boxes.GroupBy(box => (box.Eater, Dish: DishOf[box.Batch])).Sum(group => (long)Math.Max(0, group.Count() - Problem.Eaters[group.Key.Eater].AlikeWelcome) * AgainCost);
+        var dislikes = plan.Boxes.Sum(box => (long)DislikeCost(box.Eater, Problem.Batches[box.Batch])) + plan.Servings.Sum(serving => (long)serving.Count * DislikeCost(serving.Eater, Problem.Fillers[serving.Filler]));
+        return new(outOf, far, waste, again, plan.Servings.Sum(serving => (long)serving.Count * ServingCost), dislikes);
+    }
+
+    /// <summary>What is left of a batch under a plan: boxes where it is packed, else grams.</summary>
+    public int Left(FitPlan plan, int batch)
+    {
+        ArgumentNullException.ThrowIfNull(plan);
+        var taken = plan.Boxes.Where(box => box.Batch == batch);
+        return Problem.Batches[batch].IsPacked ? Problem.Batches[batch].Sizes.Sum(size => size.Boxes ?? 0) - taken.Count() : Available[batch] - taken.Sum(box => GramsOf[batch][box.Size]);
+    }
+
+    /// <summary>Which rule a plan breaks, or null: nothing eaten that is not there, not kept, excluded, twice a day, or past what a day takes.</summary>
+    public string? Breach(FitPlan plan)
+    {
+        ArgumentNullException.ThrowIfNull(plan);
+        foreach (var box in plan.Boxes)
+        {
+            if (!MayEat(box.Eater, box.Batch, box.Day)) return $"{Problem.Batches[box.Batch].Name} on day {box.Day} for {Problem.Eaters[box.Eater].Name}";
+        }
+
+        foreach (var serving in plan.Servings)
+        {
+            if (serving.Count > MostServings(serving.Eater, serving.Filler, serving.Day)) return $"{serving.Count} servings of {Problem.Fillers[serving.Filler].Name}";
+        }
+
+        if (plan.Servings.GroupBy(serving => (serving.Eater, serving.Day, serving.Filler)).Any(same => same.Count() > 1)) return "a filler entered twice";
+        if (plan.Boxes.GroupBy(box => (box.Eater, box.Day, DishOf[box.Batch])).Any(same => same.Count() > 1)) return "a dish twice on one day";
+        if (plan.Boxes.GroupBy(box => (box.Eater, box.Day)).Any(day => day.Count() > Problem.Eaters[day.Key.Eater].Days[day.Key.Day].MostBoxes)) return "too many boxes on one day";
+        if (plan.Servings.GroupBy(serving => (serving.Eater, serving.Day)).Any(day => day.Sum(serving => serving.Count) > Problem.Eaters[day.Key.Eater].Days[day.Key.Day].MostServings)) return "too many fillers on one day";
+        foreach (var (batch, b) in Problem.Batches.Select((batch, b) => (batch, b)))
+        {
+            var taken = plan.Boxes.Where(box => box.Batch == b).ToList();
+            if (Left(plan, b) < 0) return $"more of {batch.Name} than there is";
+            if (batch.IsPacked && batch.Sizes.Where((size, s) => taken.Count(box => box.Size == s) > size.Boxes).Any()) return $"more boxes of {batch.Name} than there are";
+            if (!batch.IsPacked && taken.GroupBy(box => box.Eater).Any(own => own.Select(box => box.Size).Distinct().Count() > 1)) return $"two sizes of {batch.Name} for one eater";
+        }
+
+        return null;
+    }
+
+    private static void Add(long[] sums, ReadOnlySpan<int> figures)
+    {
+        for (var m = 0; m < sums.Length; m++) sums[m] += figures[m];
+    }
+
+    private static Band Band(FitDay day, Measure measure) => day.Bands.GetValueOrDefault(measure, Core.Aim.Band.Open);
+
+    private static int Scale(Measure measure) => measure is Measure.Points or Measure.Salt or Measure.SaturatedFat ? 10 : 1;
+
+    private static int Whole(decimal value, Measure measure) => (int)Math.Round(value * Scale(measure), MidpointRounding.AwayFromZero);
+
+    private static WholeBand Whole(Band band, Measure measure, bool leads, FitWishes wishes)
+    {
+        int? Of(decimal? bound) => bound is { } value ? Whole(value, measure) : null;
+        var size = Math.Max(10, Of(band.Target) ?? Of(band.Max) ?? Of(band.Min) ?? 10);
+        var perCentFar = PerCentFar * wishes.Closeness * (leads ? 2 : 1);
+        return new(Of(band.Min), Of(band.Target), Of(band.Max), Math.Max(1, 100 * PerCentOut / size), band.Target is null || wishes.Closeness == 0 ? 0 : Math.Max(1, 100 * perCentFar / size));
+    }
+}

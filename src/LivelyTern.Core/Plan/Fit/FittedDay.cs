@@ -1,0 +1,61 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Plan.Fit;
+
+/// <summary>A day of a fitted plan, added up from the problem's own decimal figures and not from the solver's whole numbers.</summary>
+/// <param name="EaterId">Whose.</param>
+/// <param name="Day">Which, from 0.</param>
+/// <param name="Sums">What it comes to, for the measures with a band.</param>
+/// <param name="Bands">Where each sum lies.</param>
+/// <param name="InTheWay">Where it does not fit: which bounds are in the way, in words.</param>
+public sealed record FittedDay(string EaterId, int Day, IReadOnlyDictionary<Measure, decimal> Sums, IReadOnlyDictionary<Measure, BandReading> Bands, IReadOnlyList<string> InTheWay)
+{
+    /// <summary>Whether every band holds.</summary>
+    public bool Fits => Bands.Values.All(band => band.Position == BandPosition.Within);
+
+    /// <summary>Reads a day.</summary>
+    public static FittedDay Read(FitProblem problem, FitPlan plan, int eater, int day)
+    {
+        ArgumentNullException.ThrowIfNull(problem);
+        ArgumentNullException.ThrowIfNull(plan);
+        var (who, what) = (problem.Eaters[eater], problem.Eaters[eater].Days[day]);
+        var bands = what.Bands.Where(band => band.Value is { IsOpen: false }).ToDictionary();
+        var sums = bands.Keys.ToDictionary(measure => measure, measure => Sum(problem, plan, eater, day, measure));
+        var read = bands.ToDictionary(band => band.Key, band => band.Value.Read(new Total(sums[band.Key], true)));
+        var isOut = read.Where(band => band.Value.Position != BandPosition.Within).ToList();
+        var tight = AtTheEdge(bands, sums).Select(measure => $"{Word(measure)} at {sums[measure]:0.#}").ToList();
+        var beside = tight.Count == 0 ? "" : $", with {string.Join(" and ", tight)} already at the edge";
+        return new(who.Id, day, sums, read, [.. isOut.Select(band => $"{who.Name}, day {day + 1}: {Word(band.Key)} {(band.Value.Over is { } over ? $"{over:0.#} over its most" : $"{band.Value.RoomFrom:0.#} short of its least")}{beside}")]);
+    }
+
+    private static decimal Sum(FitProblem problem, FitPlan plan, int eater, int day, Measure measure)
+    {
+        var id = problem.Eaters[eater].Id;
+        var boxes = plan.Boxes.Where(box => box.Eater == eater && box.Day == day).Select(box => problem.Batches[box.Batch].Sizes[box.Size])
+            .Sum(size => size.For(id, measure));
+        var fillers = plan.Servings.Where(serving => serving.Eater == eater && serving.Day == day)
+            .Sum(serving => problem.Fillers[serving.Filler].For(id, measure, serving.Count));
+        return (problem.Eaters[eater].Days[day].Fixed?.GetValueOrDefault(measure) ?? 0) + boxes + fillers;
+    }
+
+    /// <summary>The measures that hold, but only just: what is in the way where another is out.</summary>
+    /// <param name="bands">The bands.</param>
+    /// <param name="sums">The sums of the same measures.</param>
+    public static IReadOnlyList<Measure> AtTheEdge(IReadOnlyDictionary<Measure, Band> bands, IReadOnlyDictionary<Measure, decimal> sums)
+    {
+        ArgumentNullException.ThrowIfNull(bands);
+        ArgumentNullException.ThrowIfNull(sums);
+        return [.. bands.Where(band => sums.TryGetValue(band.Key, out var sum) && band.Value.Read(new Total(sum, true)).Position == BandPosition.Within && IsTight(band.Value, sum)).Select(band => band.Key)];
+    }
+
+    private static bool IsTight(Band band, decimal sum) => (band.Max is { } max && sum > max * 0.98m) || (band.Min is { } min && sum < min * 1.02m);
+
+    private static string Word(Measure measure) => measure switch
+    {
+        Measure.SaturatedFat => "saturated fat",
+        Measure.NetCarbohydrate => "net carbs",
+        Measure.Carbohydrate => "carbs",
+        _ => measure.ToString().ToLowerInvariant(),
+    };
+}

@@ -1,0 +1,254 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Keep;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+
+namespace LivelyTern.Core.Plan.Fit;
+
+/// <summary>An eater whose days are to be fitted.</summary>
+public sealed record FittedEater(Eater Eater, EatingWays Ways);
+
+/// <summary>An amount of a plain food that may fill a gap.</summary>
+/// <param name="Text">As it is laid on the plan: "1 apple".</param>
+/// <param name="Food">What it means.</param>
+public sealed record FillerOffer(string Text, Ingredient Food);
+
+/// <summary>What a fit may move.</summary>
+public enum FitScope
+{
+    /// <summary>Only what is not there yet: whatever lies on the days stays.</summary>
+    Gaps,
+
+    /// <summary>Boxes, and what an earlier fit laid; foods laid by hand stay.</summary>
+    Boxes,
+
+    /// <summary>All that is not eaten, locked or a meal out.</summary>
+    Everything,
+}
+
+/// <summary>A stretch of the plan as a fit's problem, and a fit's answer as days of the plan.</summary>
+public sealed class WeekToFit
+{
+    private readonly IReadOnlyList<FittedEater> eaters;
+    private readonly IReadOnlyList<EaterDay> days;
+    private readonly PlanBoard board;
+    private readonly Stock stock;
+    private readonly IReadOnlyList<FillerOffer> fillers;
+    private readonly FitScope scope;
+    private readonly List<Offer> offers = [];
+    private readonly DateOnly start, today;
+    private readonly int span;
+
+    /// <summary>Takes a stretch of the plan.</summary>
+    /// <param name="eaters">Who is fitted.</param>
+    /// <param name="days">The days to be filled, of those eaters.</param>
+    /// <param name="today">Nothing is laid on a day that is past.</param>
+    /// <param name="board">The plan as it lies.</param>
+    /// <param name="stock">What lies on its days.</param>
+    /// <param name="shelf">The boxes on no day.</param>
+    /// <param name="unpacked">The batches that are not packed yet, with what lies of them on any day.</param>
+    /// <param name="fillers">What may fill a gap.</param>
+    /// <param name="scope">What may be moved.</param>
+    /// <param name="wishes">What counts how much.</param>
+    /// <param name="amountIsOpen">Which batches still to be cooked may be made larger or smaller; null for none.</param>
+    public WeekToFit(
+        IReadOnlyList<FittedEater> eaters, IReadOnlyList<EaterDay> days, DateOnly today, PlanBoard board, Stock stock, IReadOnlyList<Box> shelf, IReadOnlyList<UnpackedBatch> unpacked,
+        IReadOnlyList<FillerOffer> fillers, FitScope scope, FitWishes wishes, Func<Batch, bool>? amountIsOpen = null)
+    {
+        ArgumentNullException.ThrowIfNull(days);
+        ArgumentNullException.ThrowIfNull(stock);
+        ArgumentNullException.ThrowIfNull(unpacked);
+        (this.eaters, this.board, this.fillers, this.scope, this.today) = (eaters, board, fillers, scope, today);
+        this.stock = stock with { Boxes = stock.Boxes.Values.Concat(shelf).DistinctBy(box => box.Id).ToDictionary(box => box.Id) };
+        this.days = [.. days.Where(day => day.Day >= today).Distinct()];
+        start = this.days.Count == 0 ? today : this.days.Min(day => day.Day);
+        span = this.days.Count == 0 ? 0 : this.days.Max(day => day.Day).DayNumber - start.DayNumber + 1;
+        var released = this.days.SelectMany(Released).ToList();
+        OfferBoxes([.. shelf, .. released.Where(item => item.BoxId is not null).Select(item => this.stock.BoxOf(item)!)]);
+        OfferPortions(unpacked, released, amountIsOpen);
+        Problem = new(start, [.. eaters.Select(Show)], [.. offers.Select(Show)], [.. fillers.Select(Show)], wishes);
+    }
+
+    /// <summary>The problem.</summary>
+    public FitProblem Problem { get; }
+
+    /// <summary>Boxes that were left out: past their time in the fridge, and whether they were frozen is not known.</summary>
+    public IReadOnlyList<Box> LeftOut { get; private set; } = [];
+
+    /// <summary>What a day holds under a plan, in the order of its slots.</summary>
+    /// <param name="plan">A fit's plan.</param>
+    /// <param name="newId">Makes an id for an item that is new.</param>
+    public IReadOnlyDictionary<EaterDay, System.Collections.Immutable.ImmutableList<PlanItem>> DaysUnder(FitPlan plan, Func<Guid> newId)
+    {
+        ArgumentNullException.ThrowIfNull(plan);
+        ArgumentNullException.ThrowIfNull(newId);
+        var lying = days.SelectMany(day => Released(day).Select(item => (day, item))).ToList();
+        var laid = Boxes(plan, lying);
+        return days.ToDictionary(day => day, day =>
+        {
+            var here = laid.Where(pair => Where(pair.At.Eater, pair.At.Day) == day).Select(pair => pair.Box.Id).ToHashSet();
+            var portions = plan.Boxes.Where(at => offers[at.Batch].Unpacked is not null && Where(at.Eater, at.Day) == day).Select(PortionOf).ToList();
+            var servings = plan.Servings.Where(serving => Where(serving.Eater, serving.Day) == day).ToDictionary(serving => TextOf(serving), serving => serving, StringComparer.Ordinal);
+            var released = Released(day).ToHashSet();
+
+            // What the plan has here too stays the very same item.
+            var stays = board[day].Where(item => !released.Contains(item) || (item.BoxId is { } box ? here.Remove(box) : item.Portion is { } portion ? portions.Remove(portion) : item.Text is { } text && servings.Remove(text))).ToList();
+            var boxesHere = here.Select(box => new PlanItem(newId(), box, null, null) { IsFitted = true });
+            var portionsHere = portions.Select(portion => new PlanItem(newId(), null, null, null) { Portion = portion, IsFitted = true });
+            var foods = servings.Values.Select(serving => Food(serving, newId));
+            return InSlots(day, stays, [.. boxesHere, .. portionsHere, .. foods]);
+        });
+    }
+
+    // Which box of its size each laid one is: the one that lies on that day already; only then are others taken.
+    private List<(FitBox At, Box Box)> Boxes(FitPlan plan, List<(EaterDay Day, PlanItem Item)> lying)
+    {
+        var free = offers.ConvertAll(offer => offer.Sizes.ConvertAll(size => new List<Box>(size)));
+        var laid = new Box?[plan.Boxes.Count];
+        foreach (var staying in new[] { true, false })
+        {
+            for (var i = 0; i < plan.Boxes.Count; i++)
+            {
+                var at = plan.Boxes[i];
+                if (laid[i] is not null || offers[at.Batch].Unpacked is not null) continue;
+                var where = Where(at.Eater, at.Day);
+                var bin = free[at.Batch][at.Size];
+                var box = staying ? bin.Find(box => lying.Exists(one => one.Day == where && one.Item.BoxId == box.Id)) : bin.OrderBy(box => lying.Exists(one => one.Item.BoxId == box.Id)).FirstOrDefault();
+                if (box is null) continue;
+                bin.Remove(box);
+                laid[i] = box;
+            }
+        }
+
+        return [.. plan.Boxes.Select((at, i) => (at, laid[i])).Where(pair => pair.Item2 is not null).Select(pair => (pair.at, pair.Item2!))];
+    }
+
+    private Portion PortionOf(FitBox at) => new(offers[at.Batch].Unpacked!.Id, offers[at.Batch].Sizes[at.Size][0].Weight);
+
+    private EaterDay Where(int eater, int day) => new(eaters[eater].Eater.Id, start.AddDays(day));
+
+    // What a fit may take off a day. A box past its fridge days was laid knowing that it is frozen: a fit could not lay it again, so it stays.
+    private IEnumerable<PlanItem> Released(EaterDay day) => board[day].Where(item =>
+        item.EatenAt is null && !item.IsLocked && !item.IsEvent && scope != FitScope.Gaps && (scope == FitScope.Everything || item.IsOfBatch || item.IsFitted)
+        && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!.Batch.Contents, stock.BoxOf(item)!.Batch.CookedOn).IsOver(today)));
+
+    private string TextOf(FitServing serving) => serving.Count == 1 ? fillers[serving.Filler].Text : $"{serving.Count} x {fillers[serving.Filler].Text}";
+
+    private PlanItem Food(FitServing serving, Func<Guid> newId)
+    {
+        var food = fillers[serving.Filler].Food;
+        return new(newId(), null, TextOf(serving), food with { Weight = food.Weight * serving.Count }) { IsFitted = true };
+    }
+
+    // Boxes of a batch, by what they weigh; those past the fridge that nobody knows to be frozen are left out.
+    private void OfferBoxes(IReadOnlyList<Box> all)
+    {
+        var leftOut = new List<Box>();
+        foreach (var batch in all.DistinctBy(box => box.Id).GroupBy(box => box.Batch.Id).OrderBy(batch => batch.First().Batch.CookedOn).ThenBy(batch => batch.Key))
+        {
+            var useBy = UseBy.Of(batch.First().Batch.Contents, batch.First().Batch.CookedOn);
+            if (useBy.IsOver(today))
+            {
+                leftOut.AddRange(batch);
+                continue;
+            }
+
+            offers.Add(new(batch.Key, [.. batch.GroupBy(box => Math.Round(box.Weight.Value / 5)).OrderBy(size => size.Key).Select(size => size.OrderBy(box => box.Id).ToList())], batch.First().Batch.CookedOn, useBy.Freezer, null, null, false));
+        }
+
+        LeftOut = leftOut;
+    }
+
+    // What of an unpacked batch lies on no day, and what the days to be filled give back. Where amounts are open, one still to be cooked may be made up to twice as large.
+    private void OfferPortions(IReadOnlyList<UnpackedBatch> unpacked, IReadOnlyList<PlanItem> released, Func<Batch, bool>? amountIsOpen)
+    {
+        foreach (var one in unpacked.Where(one => one.Whole > Grams.Zero).OrderBy(one => one.Batch.CookedOn).ThenBy(one => one.Batch.Id))
+        {
+            var from = one.Batch.EatenFrom(today);
+            var useBy = UseBy.Of(one.Batch.Contents, from);
+            List<List<Box>> sizes = [.. one.ToChooseFrom().Select(size => (List<Box>)[new(one.Batch.Id, one.Batch, size, null)])];
+            if (useBy.IsOver(today))
+            {
+                LeftOut = [.. LeftOut, sizes[0][0]];
+                continue;
+            }
+
+            var back = released.Where(item => item.Portion?.BatchId == one.Batch.Id).Sum(item => item.Portion!.Weight.Value);
+            var isOpen = one.Batch.IsAhead && amountIsOpen?.Invoke(one.Batch) == true;
+            offers.Add(new(one.Batch.Id, sizes, from, useBy.Freezer, Math.Max(0, (one.Whole.Value * (isOpen ? 2 : 1)) - one.Laid.Value + back), one.Batch, isOpen));
+        }
+    }
+
+    private FitEater Show(FittedEater who)
+    {
+        var slots = who.Ways.Slots.Count(slot => slot.TakesBox);
+        return new(who.Eater.Id.ToString(), who.Eater.Name, who.Eater.Aim.Leading, [.. Enumerable.Range(0, span).Select(day => Day(who, new EaterDay(who.Eater.Id, start.AddDays(day)), slots))], who.Ways.AlikeWelcome ?? 99);
+    }
+
+    private FitDay Day(FittedEater who, EaterDay where, int slots)
+    {
+        var aim = who.Ways.AimOn(who.Eater.Aim, where.Day);
+        if (!days.Contains(where)) return new FitDay(new Dictionary<Measure, Band>(), null, 0, 0);
+        var released = Released(where).ToHashSet();
+        var stays = board[where].Where(item => !released.Contains(item)).ToList();
+        var sums = MeasureTotals.Sum(stays.Select(item => aim.Count(item.Contents(stock))), aim.Rule);
+        return new(
+            aim.Bands.ToDictionary(band => band.Key, band => Narrowed(band.Value, band.Key)), sums.ToDictionary(sum => sum.Key, sum => sum.Value.AtLeast),
+            Math.Max(0, slots - stays.Count(item => item.IsOfBatch || item.IsEvent)));
+    }
+
+    // Whole numbers round each entry: a band wide enough is kept a unit away from its edges, so that the exact sums lie inside too.
+    private static Band Narrowed(Band band, Measure measure)
+    {
+        if (measure is Measure.Points or Measure.Salt or Measure.SaturatedFat) return band;
+        var wide = band is { Min: { } min, Max: { } max } ? max - min >= 10 : band.Min is not null || band.Max is not null;
+        return wide ? band with { Min = band.Min + 1, Max = band.Max > 10 ? band.Max - 1 : band.Max } : band;
+    }
+
+    private FitBatch Show(Offer offer)
+    {
+        var one = offer.Sizes[0][0];
+        return new(
+            offer.BatchId.ToString(), one.Batch.RecipeName, [.. offer.Sizes.Select(size => Show(size[0], offer.Grams is null ? size.Count : null))], offer.Grams,
+            Math.Clamp(offer.From.DayNumber - start.DayNumber, 0, FitProblem.MostDays), Math.Min(FitProblem.MostDays, offer.To.DayNumber - start.DayNumber),
+            [.. eaters.Where(who => who.Ways.Forbids(one.Contents)).Select(who => who.Eater.Id.ToString())], [.. eaters.Where(who => who.Ways.Dislikes(one.Contents)).Select(who => who.Eater.Id.ToString())], offer.IsOpen, one.Batch.RecipeName);
+    }
+
+    private FitSize Show(Box box, int? count)
+    {
+        var contents = box.Contents;
+        return new(
+            box.Weight.Value, MeasureTotals.Of(contents, null).ToDictionary(total => total.Key, total => total.Value.AtLeast),
+            eaters.Where(who => who.Eater.Aim.Rule is not null).ToDictionary(who => who.Eater.Id.ToString(), who => who.Eater.Aim.Rule!.Of(contents).AtLeast, StringComparer.Ordinal), count, ProteinFor(contents));
+    }
+
+    // For those who leave some of its protein out, what they count of it.
+    private Dictionary<string, decimal>? ProteinFor(Contents contents) => contents.IncompleteProtein == 0 ? null
+        : eaters.Where(who => who.Eater.Aim.LeavesOutIncompleteProtein).ToDictionary(who => who.Eater.Id.ToString(), who => who.Eater.Aim.Count(contents)[Measure.Protein].AtLeast, StringComparer.Ordinal);
+
+    private FitFiller Show(FillerOffer offer)
+    {
+        const int Most = 2;
+        var contents = new Contents([offer.Food]);
+        return new(
+            offer.Text, offer.Text, MeasureTotals.Of(contents, null).ToDictionary(total => total.Key, total => total.Value.AtLeast),
+            eaters.Where(who => who.Eater.Aim.Rule is not null).ToDictionary(
+                who => who.Eater.Id.ToString(), who => (IReadOnlyList<decimal>)[.. Enumerable.Range(1, Most).Select(count => who.Eater.Aim.Rule!.Of(contents.Scale(count)).AtLeast)], StringComparer.Ordinal),
+            Most,
+            [.. eaters.Where(who => who.Ways.Forbids(contents)).Select(who => who.Eater.Id.ToString())], [.. eaters.Where(who => who.Ways.Dislikes(contents)).Select(who => who.Eater.Id.ToString())],
+            ProteinFor(contents));
+    }
+
+    // New things go where the day's shares are best met: boxes into slots that take one, each slot one box while there are slots.
+    private System.Collections.Immutable.ImmutableList<PlanItem> InSlots(EaterDay day, IReadOnlyList<PlanItem> stays, IReadOnlyList<PlanItem> laid)
+    {
+        if (laid.Count == 0) return [.. stays];
+        var who = eaters.First(one => one.Eater.Id == day.EaterId);
+        return [.. DaySlots.Order([.. stays, .. DaySlots.Place(stays, laid, who.Ways.Slots, item => MeasureTotals.Of(item.Contents(stock), who.Eater.Aim.Rule)[Measure.Energy].AtLeast)], who.Ways.Slots)];
+    }
+
+    // Boxes of a batch by size, or the sizes an unpacked one may be portioned in, with the grams there are of it.
+    private sealed record Offer(Guid BatchId, List<List<Box>> Sizes, DateOnly From, DateOnly To, decimal? Grams, Batch? Unpacked, bool IsOpen);
+}

@@ -1,0 +1,55 @@
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Plan;
+
+/// <summary>A part of a meal out, as its menu states it, or as it is estimated.</summary>
+/// <param name="Name">What it is.</param>
+/// <param name="Figures">kcal and grams; what is left out is not known.</param>
+/// <param name="HighKcal">Where it is an estimate: at most this many kcal, the stated kcal being the least.</param>
+public sealed record MenuItem(string Name, IReadOnlyDictionary<Nutrient, decimal> Figures, decimal? HighKcal = null);
+
+/// <summary>A meal out as one block: its parts added up, an estimate by its middle.</summary>
+/// <param name="Food">100 g of a food that holds just what the meal holds; a figure that one part lacks is not known.</param>
+/// <param name="GiveOrTake">How far its energy may lie from that, in kcal either way: 600 to 900 kcal are 750, give or take 150.</param>
+public sealed record MealOut(Ingredient Food, decimal GiveOrTake)
+{
+    private const decimal Most = 20_000m;
+    private const int MostItems = 40;
+
+    /// <summary>Adds a meal up, or says what is wrong with it, field by field.</summary>
+    public static Outcome<MealOut> Of(string name, IReadOnlyList<MenuItem> items)
+    {
+        ArgumentNullException.ThrowIfNull(name);
+        ArgumentNullException.ThrowIfNull(items);
+        var problems = Problems(name.Trim(), items).ToList();
+        if (problems.Count > 0) return problems;
+        decimal? Sum(Nutrient nutrient) => items.All(item => item.Figures.ContainsKey(nutrient)) ? items.Sum(item => item.Figures[nutrient]) : null;
+        var give = items.Sum(item => ((item.HighKcal ?? item.Figures[Nutrient.Energy]) - item.Figures[Nutrient.Energy]) / 2);
+        return new MealOut(Printed(name.Trim(), nutrient => nutrient == Nutrient.Energy ? Sum(nutrient) + give : Sum(nutrient)), give);
+    }
+
+    /// <summary>Figures off a menu or a label, as 100 g of a food that holds just them.</summary>
+    /// <param name="name">What they are of.</param>
+    /// <param name="of">A figure, or null where it is not known.</param>
+    public static Ingredient Printed(string name, Func<Nutrient, decimal?> of)
+    {
+        ArgumentNullException.ThrowIfNull(of);
+        var per100g = new Nutrients(
+            of(Nutrient.Energy), of(Nutrient.Protein), of(Nutrient.Fat), of(Nutrient.SaturatedFat), of(Nutrient.Carbohydrate),
+            of(Nutrient.Sugars), of(Nutrient.Fibre), of(Nutrient.Salt), of(Nutrient.Polyols), of(Nutrient.Alcohol));
+        return new(new("printed:" + name, name, [], FoodGroup.Seasonings, per100g, CarbohydrateConvention.Total, [], "as printed"), new Grams(100));
+    }
+
+    private static IEnumerable<Problem> Problems(string name, IReadOnlyList<MenuItem> items)
+    {
+        if (name.Length is 0 or > 80) yield return new("name-missing", "name", "Give the meal a name of up to 80 letters.");
+        if (items.Count is 0 or > MostItems) yield return new("event-empty", "items", $"Enter what is eaten there, or an estimate: between 1 and {MostItems} lines.");
+        foreach (var (item, i) in items.Take(MostItems).Select((item, i) => (item, i)))
+        {
+            if (item.Figures.Any(figure => figure.Value is < 0 or > Most)) yield return new("figure-absurd", $"items[{i}]", $"A figure lies between 0 and {Most:0}.");
+            else if (!item.Figures.TryGetValue(Nutrient.Energy, out var low)) yield return new("energy-missing", $"items[{i}]", "Give at least the kcal: a menu states them, or estimate.");
+            else if (item.HighKcal < low || item.HighKcal > Most) yield return new("range-crossed", $"items[{i}].highKcal", "The most is below the least: check the two numbers.");
+        }
+    }
+}

@@ -1,0 +1,159 @@
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Plan.Fit;
+
+namespace LivelyTern.Core.Plan.Menus;
+
+/// <summary>
+/// Chooses dishes so that the days can fit: one after another the dish that lowers the cost of a first plan most, then dishes in each other's place
+/// while that lowers it. What is cooked often, what shares foods and what uses up the house count beside it, as <c>docs/fit.md</c> writes down.
+/// </summary>
+public sealed class MenuSearch
+{
+    private const int LastWeek = 15_000, WeekBefore = 5000, SharedFood = 500, AlikeDish = 20_000, UsedUp = 8000, MostTried = 30;
+    private const decimal Alike = 0.7m, WorthSharing = 20m;
+    private const int FinalRounds = 1;
+    private const double FinalSeconds = 2.5;
+
+    private readonly WeekToFit week;
+    private readonly IWeekFitter fitter;
+    private readonly MenuWish wish;
+    private readonly CancellationToken stop;
+    private readonly List<MenuDish> dishes;
+    private readonly FitTables tables;
+    private readonly IFirstPlans firstPlans;
+    private readonly Dictionary<Guid, int> offered;
+    private readonly HashSet<int> candidates;
+    private readonly Dictionary<Guid, IReadOnlyDictionary<string, Ingredient>> foods;
+
+    /// <summary>Takes days, what is there for them, and the collection.</summary>
+    /// <param name="week">The days, with every dish among their unpacked batches, under its recipe's id and with an open amount.</param>
+    /// <param name="collection">The dishes; one that is forbidden to every eater is left out.</param>
+    /// <param name="wish">What is asked for.</param>
+    /// <param name="fitter">Fits days.</param>
+    /// <param name="stop">Stops the search: the best so far is the answer.</param>
+    public MenuSearch(WeekToFit week, IReadOnlyList<MenuDish> collection, MenuWish wish, IWeekFitter fitter, CancellationToken stop)
+    {
+        ArgumentNullException.ThrowIfNull(week);
+        ArgumentNullException.ThrowIfNull(wish);
+        (this.week, this.fitter, this.wish, this.stop) = (week, fitter, wish, stop);
+        tables = new(week.Problem);
+        firstPlans = fitter.FirstPlans(tables);
+        var places = week.Problem.Batches.Select((batch, at) => (batch, at)).Where(one => one.batch.ExcludedFor?.Count != week.Problem.Eaters.Count).ToDictionary(one => one.batch.Id, one => one.at, StringComparer.Ordinal);
+        offered = collection.Where(dish => places.ContainsKey(dish.RecipeId.ToString())).ToDictionary(dish => dish.RecipeId, dish => places[dish.RecipeId.ToString()]);
+        candidates = [.. offered.Values];
+        foods = collection.ToDictionary(dish => dish.RecipeId, Telling);
+        dishes = [.. collection.Where(dish => offered.ContainsKey(dish.RecipeId) && !wish.Without.Contains(dish.RecipeId))
+            .OrderByDescending(dish => wish.Keep.Contains(dish.RecipeId)).ThenBy(dish => OwnCost(dish)).ThenBy(dish => dish.Batch.Batch.RecipeName, StringComparer.Ordinal).Take(MostTried + wish.Keep.Count)];
+    }
+
+    /// <summary>The menu.</summary>
+    public ProposedMenu Propose()
+    {
+        var chosen = dishes.Where(dish => wish.Keep.Contains(dish.RecipeId)).ToList();
+        var cost = Cost(chosen);
+        while (chosen.Count < wish.Dishes && Best(dishes.Except(chosen).Select(dish => (List<MenuDish>)[.. chosen, dish])) is var (more, moreCost)) (chosen, cost) = (more, moreCost);
+
+        // Once round: each dish that need not stay against every other.
+        for (var i = 0; i < chosen.Count && !stop.IsCancellationRequested; i++)
+        {
+            if (wish.Keep.Contains(chosen[i].RecipeId)) continue;
+            var at = i;
+            if (Best(dishes.Except(chosen).Select(dish => chosen.Select((was, k) => k == at ? dish : was).ToList())) is var (other, otherCost) && otherCost < cost) (chosen, cost) = (other, otherCost);
+        }
+
+        return Show(chosen);
+    }
+
+    private (List<MenuDish> Menu, long Cost)? Best(IEnumerable<List<MenuDish>> menus)
+    {
+        (List<MenuDish>, long)? best = null;
+        foreach (var menu in menus)
+        {
+            if (stop.IsCancellationRequested) break;
+            var cost = Cost(menu);
+            if (best is null || cost < best.Value.Item2) best = (menu, cost);
+        }
+
+        return best;
+    }
+
+    private FitPlan First(IEnumerable<MenuDish> menu)
+    {
+        var chosen = menu.Select(dish => offered[dish.RecipeId]).ToHashSet();
+        return firstPlans.With(batch => chosen.Contains(batch) || !candidates.Contains(batch));
+    }
+
+    // What a first plan costs with these dishes, and what they cost as a menu.
+    private long Cost(List<MenuDish> menu)
+    {
+        var cost = tables.Cost(First(menu)).Total + menu.Sum(OwnCost);
+        for (var i = 0; i < menu.Count; i++)
+        {
+            for (var k = 0; k < i; k++) cost += IsAlike(menu[i], menu[k]) ? AlikeDish : -(SharedFood * Math.Min(4, Shared(menu[i], menu[k]).Count));
+        }
+
+        return cost;
+    }
+
+    private long OwnCost(MenuDish dish)
+    {
+        var ago = dish.LastCooked is { } last ? Math.Abs(wish.PrepDay.DayNumber - last.DayNumber) : int.MaxValue;
+        return (ago switch { <= 8 => LastWeek, <= 15 => WeekBefore, _ => 0 }) - (long)Uses(dish, dish.Batch.Whole).Sum(used => UsedUp * (used.Of.Value <= 0 ? 0 : used.Weight / used.Of));
+    }
+
+    // What tells a dish: foods of some weight that are not seasonings or fats.
+    private static IReadOnlyDictionary<string, Ingredient> Telling(MenuDish dish) =>
+        dish.Batch.Batch.Contents.Gathered().Ingredients.Where(part => part.Weight.Value >= WorthSharing && part.Food.Group is not (FoodGroup.Seasonings or FoodGroup.Fats))
+            .GroupBy(part => part.Food.Id, StringComparer.Ordinal).ToDictionary(same => same.Key, same => same.First(), StringComparer.Ordinal);
+
+    private List<string> Shared(MenuDish one, MenuDish other) =>
+        [.. foods[one.RecipeId].Where(food => foods[other.RecipeId].ContainsKey(food.Key)).Select(food => food.Value.Food.Name).Order(StringComparer.Ordinal)];
+
+    // Two dishes of mostly the same foods are one dish twice, whatever they share.
+    private bool IsAlike(MenuDish one, MenuDish other)
+    {
+        var (mine, theirs) = (foods[one.RecipeId], foods[other.RecipeId]);
+        var (all, others) = (mine.Values.Sum(part => part.Weight.Value), theirs.Values.Sum(part => part.Weight.Value));
+        if (all <= 0 || others <= 0) return false;
+        return mine.Where(part => theirs.ContainsKey(part.Key)).Sum(part => Math.Min(part.Value.Weight.Value / all, theirs[part.Key].Weight.Value / others)) >= Alike;
+    }
+
+    // Of what is in the house, as much as the dish takes when so much of it is cooked.
+    private IEnumerable<UsesUp> Uses(MenuDish dish, Grams cooked)
+    {
+        var share = dish.Batch.Whole.Value <= 0 ? 0 : cooked / dish.Batch.Whole;
+        foreach (var have in wish.AtHand.Where(have => have.Weight.Value > 0))
+        {
+            if (foods[dish.RecipeId].TryGetValue(have.Food.Id, out var part)) yield return new(have.Food.Name, new(Math.Min(have.Weight.Value, part.Weight.Value * share)), have.Weight);
+        }
+    }
+
+    private ProposedMenu Show(List<MenuDish> chosen)
+    {
+        // The days filled with just these; batches nobody asked for are not there.
+        List<int> order = [.. Enumerable.Range(0, week.Problem.Batches.Count).Where(batch => !candidates.Contains(batch)), .. chosen.Select(dish => offered[dish.RecipeId])];
+        var problem = week.Problem with { Batches = [.. order.Select(batch => week.Problem.Batches[batch])] };
+        var plan = fitter.Fit(new FitTables(problem), new FitEffort(FinalSeconds, FinalRounds), null, stop).Plan;
+        var first = order.Count - chosen.Count;
+        var shown = chosen.Select((dish, i) =>
+        {
+            var boxes = plan.Boxes.Where(box => box.Batch == first + i).ToList();
+            var grams = boxes.Sum(box => problem.Batches[first + i].Sizes[box.Size].Grams);
+            var each = dish.Batch.Whole.Value / Math.Max(1, dish.Batch.Batch.Portions);
+            var portions = boxes.Count == 0 ? dish.Batch.Batch.Portions : Math.Max(1, (int)Math.Ceiling((grams / each) - 0.02m));
+            return new ProposedDish(
+                dish.RecipeId, dish.Batch.Batch.RecipeName, portions, boxes.Count, wish.Keep.Contains(dish.RecipeId), dish.LastCooked, [.. Uses(dish, new Grams(portions * each))],
+                [.. chosen.Where(other => other != dish).Select(other => new SharedFoods(other.Batch.Batch.RecipeName, Shared(dish, other))).Where(shared => shared.Foods.Count > 0)]);
+        }).ToList();
+
+        // What fits without the dishes fits with them too: the days need not take them.
+        var without = FitDays(week.Problem, First([]));
+        return new(shown, Math.Max(FitDays(problem, plan), without), without, Days(problem).Count());
+    }
+
+    private static IEnumerable<(int Eater, int Day)> Days(FitProblem problem) =>
+        from e in Enumerable.Range(0, problem.Eaters.Count) from d in Enumerable.Range(0, problem.DayCount) where problem.Eaters[e].Days[d].Bands.Count > 0 select (e, d);
+
+    private static int FitDays(FitProblem problem, FitPlan plan) => Days(problem).Count(at => FittedDay.Read(problem, plan, at.Eater, at.Day).Fits);
+}

@@ -1,0 +1,38 @@
+using LivelyTern.Core.Cook;
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Plan;
+
+/// <summary>A batch that is not packed yet, and how much of it lies on days.</summary>
+/// <param name="Batch">The batch, with a weight.</param>
+/// <param name="Laid">Grams of its portions on any day of anyone.</param>
+/// <param name="SizeOf">For each eater who has portions of it: the weight of one, the latest where they differ.</param>
+public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<Guid, Grams> SizeOf)
+{
+    private static readonly decimal[] OfOrdinary = [0.5m, 0.65m, 0.8m, 0.9m, 1, 1.15m, 1.3m, 1.5m, 1.7m];
+
+    /// <summary>What it makes, in grams.</summary>
+    public Grams Whole => Batch.Weight ?? Grams.Zero;
+
+    /// <summary>Grams on no day; below zero where more lies on days than it makes.</summary>
+    public Grams Left => Whole - Laid;
+
+    /// <summary>An ordinary portion: the whole by its portions, in steps that a scale reads, 430 g and not 427.</summary>
+    public Grams Ordinary => ToStep(Whole * (1m / Math.Max(1, Batch.Portions)));
+
+    /// <summary>What a new portion weighs for an eater: as their others of this batch, else an ordinary one.</summary>
+    public Grams NewFor(Guid eaterId) => SizeOf.TryGetValue(eaterId, out var own) ? own : Ordinary;
+
+    /// <summary>The portions that cover what lies on days at the ordinary size, at least one: what the batch would have to be made for.</summary>
+    public int PortionsLaid => Math.Max(1, (int)Math.Ceiling((Laid / new Grams(Math.Max(1, Whole.Value / Math.Max(1, Batch.Portions)))) - 0.02m));
+
+    /// <summary>Into how many boxes it goes: those of its portions on days, and ordinary ones for the rest, where that is more than a small remainder.</summary>
+    /// <param name="portions">How many of its portions lie on days.</param>
+    public int BoxesFor(int portions) => Math.Max(1, portions + Math.Max(0, (int)Math.Round(Left / Ordinary, MidpointRounding.AwayFromZero)));
+
+    /// <summary>Sizes to choose from when days are fitted: from half an ordinary portion to 1.7 of it, and those in use, smallest first.</summary>
+    public IReadOnlyList<Grams> ToChooseFrom() =>
+        [.. OfOrdinary.Select(factor => ToStep(Ordinary * factor)).Concat(SizeOf.Values).Where(size => size > Grams.Zero).Distinct().Order()];
+
+    private static Grams ToStep(Grams weight) => new(Math.Max(1, Rounding.ToStep(weight.Value, weight.Value switch { >= 100 => 10, >= 20 => 5, _ => 1 })));
+}

@@ -1,0 +1,68 @@
+using System.Globalization;
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Keep;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+using LivelyTern.Core.Plan.Fit;
+
+namespace LivelyTern.Core.Plan;
+
+/// <summary>Something that a calendar shows.</summary>
+/// <param name="Uid">Stays the same while the thing is the same.</param>
+/// <param name="Day">The day.</param>
+/// <param name="At">When, in the kitchen's own time; null for the whole day.</param>
+/// <param name="Title">What.</param>
+/// <param name="Text">More of it, line by line.</param>
+public sealed record CalendarEntry(string Uid, DateOnly Day, TimeOnly? At, string Title, string Text);
+
+/// <summary>The plan as calendar entries: a meal for each slot with something in it, the days batches were or are to be cooked, and what is to be thawed the day before.</summary>
+public static class WeekCalendar
+{
+    /// <summary>The entries of a plan, in the order of days.</summary>
+    public static IReadOnlyList<CalendarEntry> Of(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock)
+    {
+        ArgumentNullException.ThrowIfNull(eaters);
+        ArgumentNullException.ThrowIfNull(board);
+        ArgumentNullException.ThrowIfNull(stock);
+        return [.. Meals(eaters, board, stock).Concat(Thaws(eaters, board, stock)).Concat(PrepDays(eaters, board, stock)).OrderBy(entry => entry.Day).ThenBy(entry => entry.At).ThenBy(entry => entry.Uid, StringComparer.Ordinal)];
+    }
+
+    private static IEnumerable<CalendarEntry> Meals(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock)
+    {
+        foreach (var who in eaters)
+        {
+            foreach (var (where, items) in board.Days.Where(day => day.Key.EaterId == who.Eater.Id))
+            {
+                foreach (var meal in items.GroupBy(item => who.Ways.Slots.FirstOrDefault(slot => string.Equals(slot.Name, item.Slot, StringComparison.OrdinalIgnoreCase))))
+                {
+                    var kcal = meal.Sum(item => MeasureTotals.Of(item.Contents(stock), null)[Measure.Energy].AtLeast);
+                    yield return new(
+                        $"meal-{who.Eater.Id:N}-{Day(where.Day)}-{meal.Key?.Name ?? "day"}", where.Day, meal.Key?.At,
+                        $"{who.Eater.Name}: {string.Join(", ", meal.Select(item => item.Name(stock)))}",
+                        $"{(meal.Key is { } slot ? slot.Name + ", " : "")}{kcal.ToString("0", CultureInfo.InvariantCulture)} kcal\n{string.Join('\n', meal.Select(item => "· " + item.Name(stock)))}");
+                }
+            }
+        }
+    }
+
+    private static IEnumerable<CalendarEntry> Thaws(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock) =>
+        from eater in eaters
+        from day in board.Days
+        where day.Key.EaterId == eater.Eater.Id
+        from item in day.Value
+        where item.IsOfBatch && item.EatenAt is null
+        let box = stock.BoxOf(item)!
+        where UseBy.Of(box.Batch.Contents, box.Batch.CookedOn).IsFrozenFor(day.Key.Day)
+        group (eater.Eater.Name, box.Batch.RecipeName) by day.Key.Day into frozen
+        select new CalendarEntry(
+            $"thaw-{Day(frozen.Key)}", frozen.Key.AddDays(-1), null, $"Move to the fridge to thaw: {string.Join(", ", frozen.Select(one => one.RecipeName).Distinct(StringComparer.Ordinal))}",
+            string.Join('\n', frozen.Select(one => $"· {one.RecipeName}, for {one.Name} on {frozen.Key.ToString("dddd", CultureInfo.InvariantCulture)}")) + "\nNever thaw on the counter (USDA FSIS).");
+
+    // The days batches were cooked that lie on the plan, and those on which others are to be.
+    private static IEnumerable<CalendarEntry> PrepDays(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock) =>
+        board.Days.Where(day => eaters.Any(who => who.Eater.Id == day.Key.EaterId)).SelectMany(day => day.Value).Where(item => item.IsOfBatch).Select(item => stock.BoxOf(item)!.Batch)
+            .Concat(stock.Unpacked.Values.Where(batch => batch.IsAhead)).DistinctBy(batch => batch.Id).GroupBy(batch => batch.CookedOn)
+            .Select(day => new CalendarEntry($"prep-{Day(day.Key)}", day.Key, null, "Prep day: " + string.Join(", ", day.Select(batch => batch.RecipeName).Distinct(StringComparer.Ordinal)), ""));
+
+    private static string Day(DateOnly day) => day.ToString("yyyyMMdd", CultureInfo.InvariantCulture);
+}

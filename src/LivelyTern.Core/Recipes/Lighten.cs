@@ -1,0 +1,135 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Recipes;
+
+/// <summary>What a portion should come to.</summary>
+/// <param name="LessKcal">How many kcal to take off a portion.</param>
+/// <param name="KeepProtein">The grams of protein a portion must still have; 0 for any.</param>
+/// <param name="Excluded">Allergens that nothing suggested may bring.</param>
+public sealed record LightenGoal(decimal LessKcal, decimal KeepProtein, IReadOnlyList<Allergen>? Excluded = null);
+
+/// <summary>How a line is made lighter.</summary>
+public enum LightenKind
+{
+    /// <summary>Another food in its place.</summary>
+    Swap,
+
+    /// <summary>Less of it.</summary>
+    Less,
+
+    /// <summary>Left out.</summary>
+    Without,
+}
+
+/// <summary>One change of one line.</summary>
+/// <param name="Line">The line's place in the recipe, from 0.</param>
+/// <param name="Kind">What is done.</param>
+/// <param name="Text">The line as it would read; empty where it is left out.</param>
+/// <param name="FoodId">The food in its place, or null.</param>
+/// <param name="Reason">Why this one, in words.</param>
+public sealed record LightenStep(int Line, LightenKind Kind, string Text, string? FoodId, string Reason);
+
+/// <summary>A change of one or two lines, tried.</summary>
+/// <param name="Steps">What is changed.</param>
+/// <param name="Portion">What a portion then holds.</param>
+/// <param name="Kcal">The difference a portion, in kcal; below zero is less.</param>
+/// <param name="Protein">The difference a portion, in grams.</param>
+/// <param name="ReachesGoal">Whether it takes off what was asked and keeps the protein.</param>
+public sealed record LightenIdea(IReadOnlyList<LightenStep> Steps, Contents Portion, decimal Kcal, decimal Protein, bool ReachesGoal);
+
+/// <summary>
+/// "Take 60 kcal off a portion and keep 25 g of protein": every real swap (a food of the same use, gram for gram) and every reduction
+/// (three quarters, half, a quarter, none of a line) is tried, alone and in pairs, and ranked: those that reach the goal first, with the
+/// fewest lines changed, the least of the dish given up, and the goal overshot least.
+/// </summary>
+public static class Lighten
+{
+    /// <summary>How many ideas are returned at most.</summary>
+    public const int Most = 12;
+
+    private const int PairsFrom = 24;
+    private static readonly (decimal Keep, string Reason)[] Cuts = [(0.75m, "three quarters of it"), (0.5m, "half of it"), (0.25m, "a quarter of it")];
+
+    /// <summary>The ideas, best first; empty where nothing takes anything off.</summary>
+    /// <param name="recipe">The recipe, read.</param>
+    /// <param name="goal">What a portion should come to.</param>
+    /// <param name="foods">The foods that may stand in.</param>
+    public static Outcome<IReadOnlyList<LightenIdea>> Ideas(Recipe recipe, LightenGoal goal, IReadOnlyCollection<Food> foods)
+    {
+        ArgumentNullException.ThrowIfNull(recipe);
+        ArgumentNullException.ThrowIfNull(goal);
+        ArgumentNullException.ThrowIfNull(foods);
+        if (goal.LessKcal is not (> 0 and <= 5000)) return new Problem("goal-none", "lessKcal", "Say how many kcal to take off a portion: more than 0.");
+        if (goal.KeepProtein is < 0 or > 1000) return new Problem("goal-protein", "keepProtein", "Grams of protein to keep: from 0 to 1,000.");
+        var portion = recipe.Portion;
+        var totals = portion.Totals;
+        var single = Changes(recipe, goal, foods).Select(change => Try([change])).Where(tried => tried.Idea.Kcal <= -1).OrderBy(Score).ToList();
+        var first = single.Take(PairsFrom).ToList();
+        var pairs = first.SelectMany((a, i) => first.Skip(i + 1).Where(b => a.Changes[0].Step.Line != b.Changes[0].Step.Line).Select(b => Try([a.Changes[0], b.Changes[0]])));
+
+        // A pair only where it reaches what neither of its two does alone.
+        var reach = single.Where(tried => tried.Idea.ReachesGoal).SelectMany(tried => tried.Changes).Select(change => change.Step).ToHashSet();
+        var useful = pairs.Where(pair => pair.Idea.ReachesGoal && !pair.Changes.Any(change => reach.Contains(change.Step)));
+        return single.Concat(useful).OrderBy(Score).Select(tried => tried.Idea).Take(Most).ToList();
+
+        (LightenIdea Idea, IReadOnlyList<Change> Changes) Try(IReadOnlyList<Change> changes)
+        {
+            var after = new Contents([.. portion.Ingredients, .. changes.SelectMany(change => change.Delta.Scale(1m / recipe.Yield.Portions).Ingredients)], portion.SomethingUnread);
+            var (kcal, protein) = (after.Totals[Nutrient.Energy].AtLeast - totals[Nutrient.Energy].AtLeast, after.Totals[Nutrient.Protein].AtLeast - totals[Nutrient.Protein].AtLeast);
+            var reaches = -kcal >= goal.LessKcal && after.Totals[Nutrient.Protein].AtLeast >= goal.KeepProtein;
+            return (new([.. changes.Select(change => change.Step)], after, kcal, protein, reaches), changes);
+        }
+
+        // Lower is better: short of the goal, then lines changed and dish given up, then what is overshot.
+        (int, decimal) Score((LightenIdea Idea, IReadOnlyList<Change> Changes) tried)
+        {
+            var (idea, changes) = tried;
+            var shortKcal = Math.Max(0, goal.LessKcal + idea.Kcal) / goal.LessKcal;
+            var shortProtein = Math.Max(0, goal.KeepProtein - totals[Nutrient.Protein].AtLeast - idea.Protein) / Math.Max(1, goal.KeepProtein);
+            var overshoot = Math.Max(0, -idea.Kcal - goal.LessKcal) / goal.LessKcal;
+            return (idea.ReachesGoal ? 0 : 1, (4 * (shortKcal + shortProtein)) + changes.Sum(change => change.GivenUp) + (changes.Count * 0.5m) + (0.25m * Math.Min(overshoot, 4)));
+        }
+    }
+
+    private sealed record Change(LightenStep Step, Contents Delta, decimal GivenUp);
+
+    private static IEnumerable<Change> Changes(Recipe recipe, LightenGoal goal, IReadOnlyCollection<Food> foods)
+    {
+        var raw = recipe.Batch.RawWeight.Value;
+        for (var i = 0; i < recipe.Lines.Count; i++)
+        {
+            var line = recipe.Lines[i];
+            if (line.Written.IsTakenOut || line.Read.Ingredient is not { IsTrace: false } ingredient || line.Contents is not { } contents || line.Read.Parts.Amount is null) continue;
+            if (contents.Totals[Nutrient.Energy].AtLeast <= 0) continue;
+            foreach (var other in ingredient.Food.Use is { } use ? foods.Where(food => string.Equals(food.Use, use, StringComparison.Ordinal) && !string.Equals(food.Id, ingredient.Food.Id, StringComparison.Ordinal)) : [])
+            {
+                if (!IsLighter(other, ingredient.Food) || (goal.Excluded is { } excluded && other.Allergens.Intersect(excluded).Any())) continue;
+                var note = line.Read.Parts.Note.Length > 0 ? ", " + line.Read.Parts.Note : "";
+                var text = string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{AmountText.Say(Math.Round(ingredient.Weight.Value, 0, MidpointRounding.AwayFromZero))} g {other.Name}{note}");
+                yield return new(
+                    new(i, LightenKind.Swap, text, other.Id, $"{other.Name} for {ingredient.Food.Name}, gram for gram: {other.Per100g.Energy:0} instead of {ingredient.Food.Per100g.Energy:0} kcal in 100 g"),
+                    new([new(other, ingredient.Weight), .. contents.Scale(-1).Ingredients]), 0.2m);
+            }
+
+            foreach (var (keep, reason) in Cuts)
+            {
+                yield return new(
+                    new(i, LightenKind.Less, line.Read.Print(keep), line.Written.FoodId, $"{reason}: {ingredient.Food.Name}"),
+                    contents.Scale(keep - 1), GivenUp(ingredient, raw) * (1 - keep));
+            }
+
+            yield return new(new(i, LightenKind.Without, "", null, $"without {ingredient.Food.Name}"), contents.Scale(-1), GivenUp(ingredient, raw));
+        }
+    }
+
+    // Oil, sugar and cheese are given up more easily than what the dish is made of; the more of the dish it is, the more is given up.
+    private static decimal GivenUp(Ingredient ingredient, decimal raw)
+    {
+        var isExtra = ingredient.Food.Group is FoodGroup.Fats or FoodGroup.Sweets || ingredient.Food.Use is "cheese" or "cream" or "rich-spread";
+        return (isExtra ? 0.3m : 1.5m) + (raw > 0 ? 2m * ingredient.Weight.Value / raw : 0);
+    }
+
+    private static bool IsLighter(Food other, Food than) => other.Per100g.Energy is { } energy && than.Per100g.Energy is { } before && energy < before * 0.95m;
+}

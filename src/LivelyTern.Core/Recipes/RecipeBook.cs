@@ -1,0 +1,164 @@
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Recipes;
+
+/// <summary>
+/// Recipes read against the foods, where a line may also be an amount of another recipe: "300 g tomato base", or "2 portions of dal". A
+/// recipe that would contain itself is never read in a circle: the line that closes the loop is not understood, and says why.
+/// </summary>
+public sealed class RecipeBook : IFoods
+{
+    private const string Prefix = "recipe:";
+    private readonly IFoods foods;
+    private readonly IReadOnlyDictionary<Guid, WrittenRecipe> written;
+    private readonly Dictionary<Guid, Recipe> read = [];
+    private readonly List<Guid> path = [];
+    private int closed;
+    private readonly ILookup<string, Guid> byName;
+
+    /// <summary>A book of these recipes over these foods.</summary>
+    /// <param name="foods">The foods.</param>
+    /// <param name="written">The recipes.</param>
+    /// <param name="putAway">Those that are found by their id only.</param>
+    public RecipeBook(IFoods foods, IReadOnlyDictionary<Guid, WrittenRecipe> written, IReadOnlySet<Guid>? putAway = null)
+    {
+        (this.foods, this.written) = (foods, written);
+        byName = written.Where(pair => putAway?.Contains(pair.Key) != true).ToLookup(pair => NameKey(pair.Value.Name), pair => pair.Key, StringComparer.Ordinal);
+    }
+
+    /// <summary>The id by which a line chooses a recipe.</summary>
+    public static string IdOf(Guid recipe) => Prefix + recipe.ToString("D");
+
+    /// <summary>The recipe an id means, or null where it means a food.</summary>
+    public static Guid? RecipeOf(string id)
+    {
+        ArgumentNullException.ThrowIfNull(id);
+        return id.StartsWith(Prefix, StringComparison.Ordinal) && Guid.TryParse(id[Prefix.Length..], out var recipe) ? recipe : null;
+    }
+
+    /// <summary>A recipe of the book, read.</summary>
+    /// <param name="id">One of the book's recipes.</param>
+    public Recipe Read(Guid id)
+    {
+        if (read.TryGetValue(id, out var known)) return known;
+        var before = closed;
+        path.Add(id);
+        var recipe = Read(written[id]);
+        path.RemoveAt(path.Count - 1);
+
+        // Within a loop what a recipe reads as depends on where the reading began: only what met none is kept.
+        if (path.Count == 0 || closed == before) read[id] = recipe;
+        return recipe;
+    }
+
+    /// <summary>A recipe that need not be in the book, read.</summary>
+    /// <param name="recipe">As written.</param>
+    /// <param name="self">Its id, where it is one: it is then no part of itself.</param>
+    public Recipe Read(WrittenRecipe recipe, Guid? self = null)
+    {
+        ArgumentNullException.ThrowIfNull(recipe);
+        if (self is { } own) path.Add(own);
+        var lines = recipe.Lines.Select(ReadLine).ToList();
+        if (self is not null) path.RemoveAt(path.Count - 1);
+        return new(recipe.Name, lines, recipe.Yield);
+    }
+
+    /// <summary>The names of a circle that a recipe would close, "dal, sauce, dal"; null where there is none.</summary>
+    /// <param name="recipe">As it is to be saved.</param>
+    /// <param name="self">Its id.</param>
+    public IReadOnlyList<string>? LoopOf(WrittenRecipe recipe, Guid self)
+    {
+        ArgumentNullException.ThrowIfNull(recipe);
+        var been = new HashSet<Guid> { self };
+        return Walk(recipe, [recipe.Name]);
+
+        IReadOnlyList<string>? Walk(WrittenRecipe at, List<string> names)
+        {
+            foreach (var id in at.Lines.Select(line => line.FoodId is null ? null : RecipeOf(line.FoodId)).OfType<Guid>().Distinct())
+            {
+                if (id == self) return [.. names, recipe.Name];
+                if (!been.Add(id) || !written.TryGetValue(id, out var next)) continue;
+                if (Walk(next, [.. names, next.Name]) is { } loop) return loop;
+            }
+
+            return null;
+        }
+    }
+
+    /// <inheritdoc/>
+    public Food? Find(string id)
+    {
+        if (RecipeOf(id) is not { } recipe) return foods.Find(id);
+        if (path.Contains(recipe)) closed++;
+        else if (written.ContainsKey(recipe)) return AsFood(recipe);
+        return null;
+    }
+
+    /// <inheritdoc/>
+    public bool IsName(string text) => Named(text) is not null || foods.IsName(text);
+
+    /// <inheritdoc/>
+    public IReadOnlyList<Food> Meaning(string text) => Named(text) is { } recipe ? [AsFood(recipe)] : foods.Meaning(text);
+
+    /// <inheritdoc/>
+    public IReadOnlyList<Food> Suggest(string typed, int most) => foods.Suggest(typed, most);
+
+    private RecipeLine ReadLine(WrittenLine line)
+    {
+        var sub = line.FoodId is null ? null : RecipeOf(line.FoodId);
+        if (sub is { } closing && path.Contains(closing))
+        {
+            closed++;
+            return new(line, Unread(line, "recipe-loop", $"{written[closing].Name} can't be a part of itself: take this line out, or choose something else for it."), null);
+        }
+
+        if (sub is { } gone && !written.ContainsKey(gone)) return new(line, Unread(line, "recipe-gone", "The recipe chosen for this line is no longer here."), null);
+        var reading = FoodLine.Read(line.Text, this, line.FoodId is null ? null : Find(line.FoodId));
+        return new(line, reading, reading.Ingredient is { } ingredient ? Bring(ingredient, line.IsTakenOut) : null);
+    }
+
+    private Contents Bring(Ingredient ingredient, bool isTakenOut)
+    {
+        var sign = isTakenOut ? -1 : 1;
+        if (RecipeOf(ingredient.Food.Id) is not { } sub) return new([ingredient with { Weight = ingredient.Weight * sign }]);
+        var recipe = Read(sub);
+        return recipe.Weight.Value <= 0 ? new([], SomethingUnread: true) : recipe.Batch.Gathered().Scale(sign * (ingredient.Weight / recipe.Weight));
+    }
+
+    // By its very name only, and never where it would close a loop: then the words mean a food.
+    private Guid? Named(string text)
+    {
+        var key = NameKey(text);
+        foreach (var id in key.Length == 0 ? [] : byName[key])
+        {
+            if (!path.Contains(id) && path.TrueForAll(outer => !Reaches(id, outer, []))) return id;
+            closed++;
+        }
+
+        return null;
+    }
+
+    private bool Reaches(Guid from, Guid to, HashSet<Guid> been) =>
+        from == to || (been.Add(from) && written.TryGetValue(from, out var recipe)
+            && recipe.Lines.Any(line => line.FoodId is not null && RecipeOf(line.FoodId) is { } next && Reaches(next, to, been)));
+
+    // A recipe as it is measured: by its weight, by the portion, by the piece. Its figures come from its own foods, not from here.
+    private Food AsFood(Guid id)
+    {
+        var recipe = Read(id);
+        List<HouseholdMeasure> measures = [];
+        if (recipe.Weight.Value > 0)
+        {
+            if (recipe.Yield.Pieces is { } pieces) measures.Add(new("piece", recipe.Weight * (1m / pieces), recipe.Name));
+            measures.Add(new("portion", recipe.Weight * (1m / recipe.Yield.Portions), recipe.Name));
+            if (recipe.Yield.VolumeMl is { } volume) measures.Add(new("ml", recipe.Weight * (1m / volume), recipe.Name));
+        }
+
+        return new(IdOf(id), recipe.Name, [], FoodGroup.Seasonings, new(), CarbohydrateConvention.Total, measures, "your recipe") { Allergens = recipe.Batch.Allergens };
+    }
+
+    private static string NameKey(string text) => string.Join(' ', FoodWords.All(text));
+
+    private static FoodLine Unread(WrittenLine line, string code, string sentence) => new(line.Text, null, false, new(code, "line", sentence), [], null);
+}

@@ -1,0 +1,183 @@
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Recipes;
+
+/// <summary>What a line of a recipe is for.</summary>
+public enum RecipePart
+{
+    /// <summary>The dish itself.</summary>
+    Main,
+
+    /// <summary>Its sauce.</summary>
+    Sauce,
+
+    /// <summary>Added at eating.</summary>
+    Topping,
+
+    /// <summary>Served beside it.</summary>
+    Side,
+}
+
+/// <summary>A line as the cook wrote it.</summary>
+/// <param name="Text">As typed: an amount of a food or of another recipe.</param>
+/// <param name="FoodId">What the cook chose for it, a food's id or a recipe's (<see cref="RecipeBook.IdOf"/>); null where its words say enough.</param>
+/// <param name="Part">What it is for.</param>
+/// <param name="IsTakenOut">Whether it is taken out again: fat poured off, trimmings, marinade thrown away.</param>
+/// <param name="Key">Names the line through later versions and in variants.</param>
+public sealed record WrittenLine(string Text, string? FoodId = null, RecipePart Part = RecipePart.Main, bool IsTakenOut = false, string Key = "");
+
+/// <summary>What a step needs for itself while it lasts.</summary>
+public enum Occupies
+{
+    /// <summary>The oven, at the step's temperature.</summary>
+    Oven,
+
+    /// <summary>A ring of the stove.</summary>
+    Ring,
+
+    /// <summary>The slow cooker.</summary>
+    SlowCooker,
+
+    /// <summary>The pressure cooker.</summary>
+    PressureCooker,
+
+    /// <summary>The microwave.</summary>
+    Microwave,
+
+    /// <summary>The air fryer.</summary>
+    AirFryer,
+
+    /// <summary>The waffle iron.</summary>
+    WaffleIron,
+
+    /// <summary>The blender.</summary>
+    Blender,
+
+    /// <summary>A baking tray.</summary>
+    Tray,
+
+    /// <summary>A board.</summary>
+    Board,
+
+    /// <summary>Room in the fridge, to chill.</summary>
+    Fridge,
+}
+
+/// <summary>A step of the work.</summary>
+/// <param name="Text">What to do.</param>
+/// <param name="HandsOn">Minutes with both hands; 0 where none.</param>
+/// <param name="Unattended">Minutes that pass by themselves; 0 where none.</param>
+/// <param name="Occupies">What it needs for itself.</param>
+/// <param name="TemperatureC">Degrees Celsius of the oven or the like.</param>
+/// <param name="DoneWhen">How to see that it is done.</param>
+public sealed record RecipeStep(string Text, int HandsOn = 0, int Unattended = 0, IReadOnlyList<Occupies>? Occupies = null, int? TemperatureC = null, string? DoneWhen = null);
+
+/// <summary>The shape of a pan.</summary>
+public enum PanShape
+{
+    /// <summary>Length by width.</summary>
+    Rectangular,
+
+    /// <summary>A diameter.</summary>
+    Round,
+}
+
+/// <summary>A pan, by the floor it offers.</summary>
+/// <param name="Shape">Its shape.</param>
+/// <param name="LengthCm">Length or diameter, in centimetres.</param>
+/// <param name="WidthCm">Width in centimetres; none for a round one.</param>
+public sealed record Pan(PanShape Shape, decimal LengthCm, decimal? WidthCm = null)
+{
+    /// <summary>Square centimetres: 30 x 20 cm are 600, a round 20 cm is 314.</summary>
+    public decimal AreaCm2 => Shape == PanShape.Round ? LengthCm * LengthCm * (decimal)Math.PI / 4m : LengthCm * (WidthCm ?? LengthCm);
+
+    /// <summary>What is wrong with its size.</summary>
+    /// <param name="field">The field to name.</param>
+    public IEnumerable<Problem> Problems(string field)
+    {
+        if (LengthCm is not (> 0 and <= 200) || WidthCm is <= 0 or > 200)
+            yield return new("pan-size", field, "A pan measures more than 0 and at most 200 cm each way.");
+    }
+}
+
+/// <summary>What a recipe makes.</summary>
+/// <param name="Portions">Portions; at least 1.</param>
+/// <param name="Pieces">Pieces, where it makes pieces.</param>
+/// <param name="CookedGrams">What the finished batch weighs, where it was weighed.</param>
+/// <param name="VolumeMl">What it fills, in millilitres.</param>
+/// <param name="Pan">The pan it is made in.</param>
+public sealed record RecipeYield(int Portions, int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, Pan? Pan = null)
+{
+    /// <summary>The most portions a batch is cut into.</summary>
+    public const int MostPortions = 1000;
+
+    /// <summary>What is wrong with it, field by field.</summary>
+    public IEnumerable<Problem> Problems()
+    {
+        if (Portions < 1) yield return new("portions-none", "portions", "A batch makes at least one portion.");
+        if (Portions > MostPortions) yield return new("portions-absurd", "portions", $"More than {MostPortions} portions can't be meant: check the number.");
+        if (Pieces is < 1 or > 10_000) yield return new("pieces-absurd", "pieces", "Pieces are a whole number from 1 to 10,000.");
+        if (CookedGrams is <= 0 or > 100_000m) yield return new("cooked-weight", "cookedGrams", "A finished batch weighs more than 0 g and at most 100 kg.");
+        if (VolumeMl is <= 0 or > 100_000m) yield return new("volume", "volumeMl", "A finished batch fills more than 0 ml and at most 100 l.");
+        foreach (var problem in Pan?.Problems("pan") ?? []) yield return problem;
+    }
+}
+
+/// <summary>A recipe as the cook wrote it down.</summary>
+/// <param name="Name">What the cook calls it.</param>
+/// <param name="Lines">Its lines.</param>
+/// <param name="Yield">What it makes.</param>
+/// <param name="Steps">How it is made.</param>
+public sealed record WrittenRecipe(string Name, IReadOnlyList<WrittenLine> Lines, RecipeYield Yield, IReadOnlyList<RecipeStep>? Steps = null)
+{
+    /// <summary>The most lines a recipe holds.</summary>
+    public const int MostLines = 200;
+
+    /// <summary>The longest line.</summary>
+    public const int LongestLine = 300;
+
+    /// <summary>The most steps.</summary>
+    public const int MostSteps = 100;
+
+    /// <summary>Minutes with both hands, over all steps.</summary>
+    public int HandsOn => Steps?.Sum(step => step.HandsOn) ?? 0;
+
+    /// <summary>Minutes that pass by themselves, over all steps.</summary>
+    public int Unattended => Steps?.Sum(step => step.Unattended) ?? 0;
+
+    private const int LongestStep = 2000;
+    private const int MostMinutes = 10_080;
+
+    /// <summary>What is wrong with it, field by field, but for its name.</summary>
+    public IEnumerable<Problem> Problems()
+    {
+        foreach (var problem in LineProblems(Lines).Concat(Yield.Problems())) yield return problem;
+        var steps = Steps ?? [];
+        if (steps.Count > MostSteps) yield return new("steps-many", "steps", $"A recipe holds up to {MostSteps} steps.");
+        for (var i = 0; i < Math.Min(steps.Count, MostSteps); i++)
+        {
+            var step = steps[i];
+            if (step.Text is not { Length: <= LongestStep } || step.DoneWhen is { Length: > LongestStep })
+                yield return new("step-long", $"steps[{i}].text", $"A step holds up to {LongestStep} letters.");
+            if (step.HandsOn is < 0 or > MostMinutes || step.Unattended is < 0 or > MostMinutes)
+                yield return new("step-minutes", $"steps[{i}].handsOn", "A step takes between no minutes and a week.");
+            if (step.TemperatureC is < -40 or > 500) yield return new("step-temperature", $"steps[{i}].temperatureC", "A temperature between −40 and 500 °C.");
+        }
+    }
+
+    /// <summary>What is wrong with lines that are only to be read.</summary>
+    public static IEnumerable<Problem> LineProblems(IReadOnlyList<WrittenLine>? lines)
+    {
+        if (lines is null)
+        {
+            yield return new("lines-missing", "lines", "Give the recipe's lines, one text each.");
+            yield break;
+        }
+
+        if (lines.Count > MostLines) yield return new("lines-many", "lines", $"A recipe holds up to {MostLines} lines.");
+        for (var i = 0; i < Math.Min(lines.Count, MostLines); i++)
+        {
+            if (lines[i].Text is not { Length: <= LongestLine }) yield return new("line-long", $"lines[{i}]", $"A line holds up to {LongestLine} letters.");
+        }
+    }
+}
