@@ -1,0 +1,246 @@
+using System.Globalization;
+using System.IO.Compression;
+using System.Text;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using Sylvan.Data.Csv;
+
+namespace LivelyTern.Formats.Foods;
+
+/// <summary>
+/// A download of FoodData Central as a set of CSV files in a zip: <c>food.csv</c> and <c>food_nutrient.csv</c>, and where they are there
+/// <c>food_category.csv</c>, <c>food_portion.csv</c>, <c>measure_unit.csv</c> and <c>branded_food.csv</c>. Figures are per 100 g,
+/// carbohydrate by difference, fibre within. Format: FoodData Central, Download Field Descriptions (from memory).
+/// </summary>
+/// <param name="path">The zip.</param>
+public sealed class FdcCsv(string path) : IFoodFile
+{
+    /// <summary>Packed more than this many times over, a file is not a table but a trap.</summary>
+    private const long MostRatio = 250;
+    private const long MostBytes = 12L << 30;
+    private const int HighestNutrient = 4096;
+
+    /// <summary>The share of the work that the joining is.</summary>
+    private const double Joining = 0.5;
+
+    // FoodData Central's nutrient ids. Sodium is in mg, energy in kcal; 2047 and 2048 are energy by general and by specific factors.
+    private static readonly (int Id, Nutrient Nutrient)[] Ids =
+    [
+        (1008, Nutrient.Energy), (1003, Nutrient.Protein), (1004, Nutrient.Fat), (1258, Nutrient.SaturatedFat), (1005, Nutrient.Carbohydrate),
+        (2000, Nutrient.Sugars), (1079, Nutrient.Fibre), (1093, Nutrient.Salt), (1086, Nutrient.Polyols), (1018, Nutrient.Alcohol),
+    ];
+
+    private static readonly int[] OtherEnergy = [2048, 2047];
+    private static readonly HashSet<string> Foods = new(StringComparer.Ordinal) { "foundation_food", "sr_legacy_food", "survey_fndds_food", "branded_food" };
+
+    // Kept from the first reading for the next: what was looked at is what is taken, and joining it again would take longer than writing it.
+    private Joined? joined;
+
+    /// <inheritdoc/>
+    public string Kind => "FoodData Central, a set of CSV files";
+
+    /// <summary>Whether a zip holds such a set.</summary>
+    public static bool IsOne(ZipArchive zip) => Entry(zip, "food.csv") is not null && Entry(zip, "food_nutrient.csv") is not null;
+
+    /// <summary>Refuses a zip that unpacks to many times its size.</summary>
+    public static void Check(ZipArchive zip)
+    {
+        ArgumentNullException.ThrowIfNull(zip);
+        foreach (var entry in zip.Entries)
+        {
+            if (entry.Length > MostBytes || (entry.Length > 10 << 20 && entry.Length / Math.Max(1, entry.CompressedLength) > MostRatio))
+                throw new UnreadableFileException(UnreadableFileException.TooLarge);
+        }
+    }
+
+    /// <inheritdoc/>
+    public IEnumerable<ImportedRow> Rows(IProgress<double>? progress = null, CancellationToken stop = default)
+    {
+        var begun = joined is null ? Joining : 0;
+        var table = joined ??= Join(progress, stop);
+        foreach (var (row, why) in table.Skipped) yield return ImportedRow.Refuse(row, why);
+        var values = new decimal?[Ids.Length];
+        for (var i = 0; i < table.Foods.Count; i++)
+        {
+            if (i % 1000 == 0)
+            {
+                stop.ThrowIfCancellationRequested();
+                progress?.Report(begun + ((1 - begun) * i / table.Foods.Count));
+            }
+
+            for (var k = 0; k < Ids.Length; k++)
+            {
+                var value = table.Figures[(i * Ids.Length) + k];
+                values[(int)Ids[k].Nutrient] = double.IsNaN(value) ? null : Ids[k].Nutrient == Nutrient.Salt ? Label.SaltOf((decimal)value) : (decimal)value;
+            }
+
+            var (id, name, category) = table.Foods[i];
+            yield return ImportedRow.Of(i + 1, new(
+                id.ToString(CultureInfo.InvariantCulture), name, GroupWords.GroupOf(table.Categories.GetValueOrDefault(category)), FoodCsv.OfValues(values), CarbohydrateConvention.Total, table.Measures[i], table.Gtins?[i]));
+        }
+    }
+
+    private Joined Join(IProgress<double>? progress, CancellationToken stop)
+    {
+        using var zip = Open();
+        Check(zip);
+        var foods = new List<(int Id, string Name, int Category)>();
+        var places = new Dictionary<int, int>();
+        var skipped = new List<(long Row, string Why)>();
+        ReadFoods(zip, foods, places, skipped, stop);
+        progress?.Report(0.1);
+
+        var figures = new double[foods.Count * Ids.Length];
+        Array.Fill(figures, double.NaN);
+        ReadNutrients(zip, places, figures, progress, stop);
+        var measures = ReadPortions(zip, places, foods.Count, stop);
+        var gtins = ReadBarcodes(zip, places, measures, foods.Count, stop);
+        return new(foods, figures, measures, gtins, ReadNames(zip, "food_category.csv", "description"), skipped);
+    }
+
+    private ZipArchive Open()
+    {
+        try
+        {
+            return ZipFile.OpenRead(path);
+        }
+        catch (InvalidDataException error)
+        {
+            throw new UnreadableFileException("The zip is damaged: fetch it again.", error);
+        }
+    }
+
+    private static void ReadFoods(ZipArchive zip, List<(int Id, string Name, int Category)> foods, Dictionary<int, int> places, List<(long Row, string Why)> skipped, CancellationToken stop)
+    {
+        using var reader = Reader(zip, "food.csv")!;
+        var (id, type, name, category) = (At(reader, "fdc_id"), At(reader, "data_type", isNeeded: false), At(reader, "description"), At(reader, "food_category_id", isNeeded: false));
+        for (var row = 1L; reader.Read(); row++)
+        {
+            if (row % 10_000 == 0) stop.ThrowIfCancellationRequested();
+            if (type >= 0 && !Foods.Contains(reader.GetString(type)))
+            {
+                skipped.Add((row, "it is a sample of a food, not a food"));
+                continue;
+            }
+
+            if (!int.TryParse(reader.GetFieldSpan(id), CultureInfo.InvariantCulture, out var food)) skipped.Add((row, "its fdc_id is not a number"));
+            else if (!places.TryAdd(food, foods.Count)) skipped.Add((row, $"fdc_id {food} is there twice"));
+            else foods.Add((food, reader.GetString(name).Trim(), category >= 0 && int.TryParse(reader.GetFieldSpan(category), CultureInfo.InvariantCulture, out var group) ? group : 0));
+        }
+    }
+
+    private static void ReadNutrients(ZipArchive zip, Dictionary<int, int> places, double[] figures, IProgress<double>? progress, CancellationToken stop)
+    {
+        var slots = new sbyte[HighestNutrient];
+        Array.Fill(slots, (sbyte)-1);
+        for (var i = 0; i < Ids.Length; i++) slots[Ids[i].Id] = (sbyte)i;
+        foreach (var other in OtherEnergy) slots[other] = (sbyte)Ids.Length;
+        using var reader = Reader(zip, "food_nutrient.csv")!;
+        var (food, nutrient, amount) = (At(reader, "fdc_id"), At(reader, "nutrient_id"), At(reader, "amount"));
+        var (last, place) = (int.MinValue, -1);
+        for (var row = 1L; reader.Read(); row++)
+        {
+            if (row % 100_000 == 0)
+            {
+                stop.ThrowIfCancellationRequested();
+                progress?.Report(0.1 + (0.3 * Math.Min(1, row / (14.0 * Math.Max(1, places.Count)))));
+            }
+
+            if (!int.TryParse(reader.GetFieldSpan(nutrient), CultureInfo.InvariantCulture, out var id) || id is < 0 or >= HighestNutrient || slots[id] < 0) continue;
+            if (!int.TryParse(reader.GetFieldSpan(food), CultureInfo.InvariantCulture, out var of)) continue;
+
+            // The rows of one food stand together, as a rule.
+            if (of != last) (last, place) = (of, places.GetValueOrDefault(of, -1));
+            if (place < 0 || !double.TryParse(reader.GetFieldSpan(amount), CultureInfo.InvariantCulture, out var value)) continue;
+            var slot = slots[id];
+            if (slot < Ids.Length) figures[(place * Ids.Length) + slot] = value;
+            else if (double.IsNaN(figures[place * Ids.Length])) figures[place * Ids.Length] = value;
+        }
+    }
+
+    private static string?[] ReadPortions(ZipArchive zip, Dictionary<int, int> places, int count, CancellationToken stop)
+    {
+        var measures = new string?[count];
+        using var reader = Reader(zip, "food_portion.csv");
+        if (reader is null) return measures;
+        var units = ReadNames(zip, "measure_unit.csv", "name");
+        var (food, amount, unit, modifier, weight) = (At(reader, "fdc_id"), At(reader, "amount", isNeeded: false), At(reader, "measure_unit_id", isNeeded: false), At(reader, "modifier", isNeeded: false), At(reader, "gram_weight"));
+        for (var row = 1L; reader.Read(); row++)
+        {
+            if (row % 100_000 == 0) stop.ThrowIfCancellationRequested();
+            if (!int.TryParse(reader.GetFieldSpan(food), CultureInfo.InvariantCulture, out var of) || !places.TryGetValue(of, out var place)) continue;
+            if (!decimal.TryParse(reader.GetFieldSpan(weight), NumberStyles.Float, CultureInfo.InvariantCulture, out var grams) || grams <= 0) continue;
+            var many = amount >= 0 && decimal.TryParse(reader.GetFieldSpan(amount), NumberStyles.Float, CultureInfo.InvariantCulture, out var said) && said > 0 ? said : 1m;
+            var name = unit >= 0 && int.TryParse(reader.GetFieldSpan(unit), CultureInfo.InvariantCulture, out var id) && units.TryGetValue(id, out var known) && !string.Equals(known, "undetermined", StringComparison.Ordinal) ? known : null;
+            Add(measures, place, name ?? (modifier >= 0 ? reader.GetString(modifier) : ""), grams / many);
+        }
+
+        return measures;
+    }
+
+    private static string?[]? ReadBarcodes(ZipArchive zip, Dictionary<int, int> places, string?[] measures, int count, CancellationToken stop)
+    {
+        using var reader = Reader(zip, "branded_food.csv");
+        if (reader is null) return null;
+        var gtins = new string?[count];
+        var (food, gtin, size, unit) = (At(reader, "fdc_id"), At(reader, "gtin_upc", isNeeded: false), At(reader, "serving_size", isNeeded: false), At(reader, "serving_size_unit", isNeeded: false));
+        for (var row = 1L; reader.Read(); row++)
+        {
+            if (row % 100_000 == 0) stop.ThrowIfCancellationRequested();
+            if (!int.TryParse(reader.GetFieldSpan(food), CultureInfo.InvariantCulture, out var of) || !places.TryGetValue(of, out var place)) continue;
+            if (gtin >= 0 && Gtin.Read(reader.GetString(gtin)) is { Succeeded: true, Value: { } number }) gtins[place] = number;
+            if (size >= 0 && unit >= 0 && reader.GetFieldSpan(unit) is "g" or "G" or "GRM" && decimal.TryParse(reader.GetFieldSpan(size), NumberStyles.Float, CultureInfo.InvariantCulture, out var grams) && grams > 0)
+                Add(measures, place, "serving", grams);
+        }
+
+        return gtins;
+    }
+
+    // "cup, chopped" is a cup; a name without letters is none.
+    private static void Add(string?[] measures, int place, string name, decimal grams)
+    {
+        var word = name.Split([',', ';', '='], 2)[0].Trim();
+        if (word.Length is 0 or > 30 || !word.Any(char.IsLetter) || measures[place] is { Length: > 200 }) return;
+        var measure = string.Create(CultureInfo.InvariantCulture, $"{word}={grams:0.##}");
+        if (measures[place] is { } known && known.Contains(word + "=", StringComparison.Ordinal)) return;
+        measures[place] = measures[place] is { } before ? before + ";" + measure : measure;
+    }
+
+    private static Dictionary<int, string> ReadNames(ZipArchive zip, string file, string column)
+    {
+        var names = new Dictionary<int, string>();
+        using var reader = Reader(zip, file);
+        if (reader is null) return names;
+        var (id, name) = (At(reader, "id"), At(reader, column));
+        while (reader.Read())
+        {
+            if (int.TryParse(reader.GetFieldSpan(id), CultureInfo.InvariantCulture, out var number)) names[number] = reader.GetString(name);
+        }
+
+        return names;
+    }
+
+    private static ZipArchiveEntry? Entry(ZipArchive zip, string name) =>
+        zip.Entries.FirstOrDefault(entry => string.Equals(entry.Name, name, StringComparison.OrdinalIgnoreCase));
+
+    private static CsvDataReader? Reader(ZipArchive zip, string name)
+    {
+        if (Entry(zip, name) is not { } entry) return null;
+        var text = new StreamReader(new Counted(entry.Open(), MostBytes), Encoding.UTF8, detectEncodingFromByteOrderMarks: true, 1 << 16);
+        return CsvDataReader.Create(text, new CsvDataReaderOptions { HasHeaders = true, BufferSize = 1 << 17, MaxBufferSize = 1 << 22, OwnsReader = true, Delimiter = ',' });
+    }
+
+    private static int At(CsvDataReader reader, string column, bool isNeeded = true)
+    {
+        for (var i = 0; i < reader.FieldCount; i++)
+        {
+            if (string.Equals(reader.GetName(i), column, StringComparison.OrdinalIgnoreCase)) return i;
+        }
+
+        return isNeeded ? throw new UnreadableFileException($"A file of the set has no column {column}: it is not in FoodData Central's shape.") : -1;
+    }
+
+    /// <summary>The files joined by food: figures in columns, ten to a food, NaN where none is stated. About 200 bytes a food.</summary>
+    private sealed record Joined(
+        List<(int Id, string Name, int Category)> Foods, double[] Figures, string?[] Measures, string?[]? Gtins, Dictionary<int, string> Categories, List<(long Row, string Why)> Skipped);
+}

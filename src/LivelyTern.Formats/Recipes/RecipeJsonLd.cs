@@ -1,0 +1,267 @@
+using System.Globalization;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using System.Xml;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes;
+
+namespace LivelyTern.Formats.Recipes;
+
+/// <summary>
+/// schema.org/Recipe as JSON-LD, read and written. Source: https://schema.org/Recipe, https://schema.org/NutritionInformation; durations as
+/// ISO 8601.
+/// </summary>
+public static class RecipeJsonLd
+{
+    private static readonly Regex BreakTagPattern = new(@"<br\s*/?>|</p>|</li>", RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
+    private static readonly Regex LeadPattern = new(@"^\s*(?:(?:about|approx\.?|approximately|serves|makes|yields?:?|for|ca\.?)\s+)+", RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
+
+    private const int Deepest = 32;
+
+    // What a recipe of ours has no place for and nobody misses; everything else unknown is listed.
+    private static readonly HashSet<string> Silent = new(StringComparer.Ordinal) { "@context", "@type", "@id", "mainEntityOfPage", "url", "isPartOf", "potentialAction", "inLanguage" };
+    private static readonly JsonSerializerOptions Printed = new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+
+    /// <summary>Reads all recipes of one or more JSON-LD blocks; a broken block is told and the others are read.</summary>
+    public static ReadRecipes Read(IReadOnlyList<string> blocks)
+    {
+        ArgumentNullException.ThrowIfNull(blocks);
+        var recipes = new List<ReadRecipe>();
+        var remarks = new List<string>();
+        for (var i = 0; i < blocks.Count; i++)
+        {
+            try
+            {
+                var node = JsonNode.Parse(blocks[i], null, new JsonDocumentOptions { AllowTrailingCommas = true, CommentHandling = JsonCommentHandling.Skip, MaxDepth = 64 });
+                recipes.AddRange(Find(node, 0).Select(Map));
+            }
+            catch (Exception error) when (error is JsonException or ArgumentException or InvalidOperationException)
+            {
+                // A key that is there twice is found only when the object is first looked into.
+                remarks.Add(blocks.Count == 1 ? "The JSON is broken: it ends early or a quote is missing." : $"Block {i + 1} of {blocks.Count} is broken and was not read.");
+            }
+        }
+
+        if (recipes.Count == 0 && remarks.Count == 0) remarks.Add("There is JSON here, but no recipe in it.");
+        return new(recipes, remarks);
+    }
+
+    /// <summary>A recipe as JSON-LD, with what one portion holds.</summary>
+    /// <param name="written">As the cook wrote it.</param>
+    /// <param name="recipe">The same, read.</param>
+    public static string Write(WrittenRecipe written, Recipe recipe)
+    {
+        ArgumentNullException.ThrowIfNull(written);
+        ArgumentNullException.ThrowIfNull(recipe);
+        var totals = recipe.Portion.Totals;
+        var nutrition = new JsonObject { ["@type"] = "NutritionInformation", ["servingSize"] = Say(recipe.Weight.Value / recipe.Yield.Portions) + " g" };
+        void Add(string name, Nutrient nutrient, string unit, decimal factor = 1)
+        {
+            // What is only known "at least" is left out: the standard has no word for it.
+            if (totals[nutrient].IsComplete) nutrition[name] = Say(totals[nutrient].AtLeast * factor) + " " + unit;
+        }
+
+        Add("calories", Nutrient.Energy, "calories");
+        Add("proteinContent", Nutrient.Protein, "g");
+        Add("fatContent", Nutrient.Fat, "g");
+        Add("saturatedFatContent", Nutrient.SaturatedFat, "g");
+        Add("carbohydrateContent", Nutrient.Carbohydrate, "g");
+        Add("sugarContent", Nutrient.Sugars, "g");
+        Add("fiberContent", Nutrient.Fibre, "g");
+        Add("sodiumContent", Nutrient.Salt, "mg", 1000m / Core.Foods.Label.SaltPerSodium);
+
+        var yields = new JsonArray(recipe.Yield.Portions.ToString(CultureInfo.InvariantCulture), $"{recipe.Yield.Portions} portions");
+        if (recipe.Yield.Pieces is { } pieces) yields.Add($"{pieces} pieces");
+        if (recipe.Yield.CookedGrams is { } cooked) yields.Add($"{Say(cooked)} g");
+        if (recipe.Yield.VolumeMl is { } volume) yields.Add($"{Say(volume)} ml");
+        var steps = written.Steps ?? [];
+        var node = new JsonObject
+        {
+            ["@context"] = "https://schema.org",
+            ["@type"] = "Recipe",
+            ["name"] = written.Name,
+            ["recipeYield"] = yields,
+            ["recipeIngredient"] = new JsonArray([.. written.Lines.Where(line => !line.IsTakenOut).Select(line => (JsonNode)line.Text)]),
+            ["recipeInstructions"] = new JsonArray([.. steps.Select(step => (JsonNode)new JsonObject { ["@type"] = "HowToStep", ["text"] = StepText(step) })]),
+            ["nutrition"] = nutrition,
+        };
+        foreach (var (name, minutes) in new[] { ("prepTime", written.HandsOn), ("cookTime", written.Unattended), ("totalTime", written.HandsOn + written.Unattended) })
+        {
+            if (minutes > 0) node[name] = XmlConvert.ToString(TimeSpan.FromMinutes(minutes));
+        }
+
+        return node.ToJsonString(Printed);
+    }
+
+    private static string StepText(RecipeStep step) => string.Join(' ', new[] { step.Text, step.DoneWhen is { Length: > 0 } done ? $"Done when: {done}" : "" }.Where(part => part.Length > 0));
+
+    private static string Say(decimal number) => number.ToString("0.#", CultureInfo.InvariantCulture);
+
+    private static IEnumerable<JsonObject> Find(JsonNode? node, int depth)
+    {
+        if (depth > Deepest) yield break;
+        if (node is JsonArray list)
+        {
+            foreach (var recipe in list.SelectMany(item => Find(item, depth + 1))) yield return recipe;
+        }
+        else if (node is JsonObject thing)
+        {
+            if (Texts(thing["@type"]).Any(type => type is "Recipe" or "schema:Recipe" or "https://schema.org/Recipe" or "http://schema.org/Recipe"))
+            {
+                yield return thing;
+                yield break;
+            }
+
+            foreach (var recipe in new[] { "@graph", "mainEntity", "itemListElement", "item" }.SelectMany(name => Find(thing[name], depth + 1))) yield return recipe;
+        }
+    }
+
+    private static ReadRecipe Map(JsonObject thing)
+    {
+        var missed = new List<string>();
+        var lines = new List<WrittenLine>();
+        var steps = new List<RecipeStep>();
+        var (portions, pieces, grams, ml) = ((int?)null, (int?)null, (decimal?)null, (decimal?)null);
+        var (prep, cook, total) = ((int?)null, (int?)null, (int?)null);
+        var name = "";
+        foreach (var (key, value) in thing)
+        {
+            switch (key)
+            {
+                case "name":
+                    name = RecipeHtml.Plain(Texts(value).FirstOrDefault() ?? "");
+                    break;
+                case "recipeIngredient" or "ingredients":
+                    foreach (var text in Texts(value).Select(RecipeHtml.Plain).Where(text => text.Length > 0))
+                    {
+                        if (text.Length > WrittenRecipe.LongestLine) missed.Add($"{key}: {Cut(text)}");
+                        else if (lines.Count >= WrittenRecipe.MostLines) missed.Add($"{key}: {text}");
+                        else lines.Add(new(text));
+                    }
+
+                    break;
+                case "recipeInstructions":
+                    Instructions(value, steps, missed, 0);
+                    break;
+                case "recipeYield" or "yield":
+                    foreach (var text in Texts(value))
+                    {
+                        if (!Yield(text, ref portions, ref pieces, ref grams, ref ml)) missed.Add($"{key}: {Cut(text)}");
+                    }
+
+                    break;
+                case "prepTime":
+                    prep = Minutes(key, value, missed);
+                    break;
+                case "cookTime":
+                    cook = Minutes(key, value, missed);
+                    break;
+                case "totalTime":
+                    total = Minutes(key, value, missed);
+                    break;
+                default:
+                    if (!Silent.Contains(key) && value is not null) missed.Add($"{key}: {Cut(string.Join(", ", Texts(value).DefaultIfEmpty(value.ToJsonString())))}");
+                    break;
+            }
+        }
+
+        Times(steps, prep, cook, total, missed);
+        return new(name, lines, new(portions ?? 1, pieces, grams, ml), steps, missed);
+    }
+
+    // Hands-on time goes to the first step and the rest to the last, where steps have none of their own.
+    private static void Times(List<RecipeStep> steps, int? prep, int? cook, int? total, List<string> missed)
+    {
+        var waits = cook ?? (total is { } all ? Math.Max(0, all - (prep ?? 0)) : null);
+        if (steps.Count == 0)
+        {
+            if (prep is not null) missed.Add($"prepTime: {prep} minutes");
+            if (waits is not null) missed.Add($"cookTime: {waits} minutes");
+            return;
+        }
+
+        if (prep is { } hands) steps[0] = steps[0] with { HandsOn = hands };
+        if (waits is { } minutes) steps[^1] = steps[^1] with { Unattended = minutes };
+    }
+
+    private static void Instructions(JsonNode? node, List<RecipeStep> steps, List<string> missed, int depth)
+    {
+        if (depth > Deepest || node is null) return;
+        switch (node)
+        {
+            case JsonArray list:
+                foreach (var item in list) Instructions(item, steps, missed, depth + 1);
+                break;
+            case JsonObject thing when thing["itemListElement"] is { } inner:
+                Instructions(inner, steps, missed, depth + 1);
+                break;
+            case JsonObject thing:
+                Step(Texts(thing["text"]).Concat(Texts(thing["name"])).FirstOrDefault() ?? "");
+                break;
+            default:
+                // One text for all: a line each.
+                foreach (var text in Texts(node).SelectMany(text => RecipeHtml.Plain(BreakTagPattern.Replace(text, "\n")).Split('\n'))) Step(text);
+                break;
+        }
+
+        void Step(string raw)
+        {
+            var text = RecipeHtml.Plain(raw);
+            if (text.Length == 0) return;
+            if (steps.Count >= WrittenRecipe.MostSteps || text.Length > 2000) missed.Add($"recipeInstructions: {Cut(text)}");
+            else steps.Add(new(text, TemperatureC: RecipeText.TemperatureIn(text)));
+        }
+    }
+
+    // "6 servings", "24 cookies", "1.2 kg", "about 2 l", "6".
+    private static bool Yield(string text, ref int? portions, ref int? pieces, ref decimal? grams, ref decimal? ml)
+    {
+        var plain = LeadPattern.Replace(RecipeHtml.Plain(text), "");
+        if (!plain.Any(char.IsDigit) || AmountText.Read(plain + " ") is not { Quantity: > 0 } amount) return false;
+        if (amount.Unit is { Kind: UnitKind.Mass } mass) grams ??= amount.Quantity * mass.InBase;
+        else if (amount.Unit is { } volume) ml ??= amount.Quantity * volume.InBase;
+        else
+        {
+            var whole = (int)Math.Clamp(Math.Round(amount.Quantity, MidpointRounding.AwayFromZero), 1, RecipeYield.MostPortions);
+            var word = amount.Rest.Trim().TrimEnd('.').ToLowerInvariant();
+            if (word.Length == 0 || word.StartsWith("serving", StringComparison.Ordinal) || word.StartsWith("portion", StringComparison.Ordinal) || word.StartsWith("person", StringComparison.Ordinal) || word.StartsWith("people", StringComparison.Ordinal)) portions ??= whole;
+            else
+            {
+                pieces ??= whole;
+                portions ??= whole;
+            }
+        }
+
+        return true;
+    }
+
+    private static int? Minutes(string key, JsonNode? value, List<string> missed)
+    {
+        foreach (var text in Texts(value))
+        {
+            try
+            {
+                return (int)Math.Clamp(XmlConvert.ToTimeSpan(text.Trim().ToUpperInvariant()).TotalMinutes, 0, 10_080);
+            }
+            catch (Exception error) when (error is FormatException or OverflowException)
+            {
+                missed.Add($"{key}: {Cut(text)}");
+            }
+        }
+
+        return null;
+    }
+
+    private static IEnumerable<string> Texts(JsonNode? node) => node switch
+    {
+        JsonArray list => list.SelectMany(Texts),
+        JsonValue value when value.TryGetValue<string>(out var text) => [text],
+        JsonValue value => [value.ToJsonString()],
+        JsonObject thing => Texts(thing["@value"] ?? thing["name"] ?? thing["url"] ?? thing["text"]),
+        _ => [],
+    };
+
+    private static string Cut(string text) => text.Length <= 200 ? text : text[..200] + " …";
+}

@@ -1,0 +1,75 @@
+using System.Globalization;
+using System.Text;
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes;
+
+namespace LivelyTern.Formats.Recipes;
+
+/// <summary>A recipe as Markdown, to print or to send.</summary>
+public static class RecipeMarkdown
+{
+    private static readonly (Nutrient Nutrient, string Name, string Unit)[] Rows =
+    [
+        (Nutrient.Energy, "energy", "kcal"), (Nutrient.Protein, "protein", "g"), (Nutrient.Carbohydrate, "carbohydrate, fibre within", "g"), (Nutrient.Fibre, "fibre", "g"), (Nutrient.Fat, "fat", "g"), (Nutrient.SaturatedFat, "saturated fat", "g"), (Nutrient.Salt, "salt", "g"),
+    ];
+
+    /// <summary>Writes it; figures that are not wholly known read "at least".</summary>
+    public static string Write(WrittenRecipe written, Recipe recipe)
+    {
+        ArgumentNullException.ThrowIfNull(written);
+        ArgumentNullException.ThrowIfNull(recipe);
+        var text = new StringBuilder();
+        text.Append(CultureInfo.InvariantCulture, $"# {Plain(written.Name)}\n\nMakes {recipe.Yield.Portions} portions");
+        if (recipe.Yield.Pieces is { } pieces) text.Append(CultureInfo.InvariantCulture, $", {pieces} pieces");
+        text.Append(CultureInfo.InvariantCulture, $", {recipe.Weight.Value / recipe.Yield.Portions:0} g each.\n\n## Ingredients\n");
+        foreach (var part in written.Lines.Where(line => !line.IsTakenOut).GroupBy(line => line.Part).OrderBy(group => group.Key))
+        {
+            text.Append('\n');
+            if (part.Key != RecipePart.Main) text.Append(CultureInfo.InvariantCulture, $"{Heading(part.Key)}:\n\n");
+            foreach (var line in part) text.Append(CultureInfo.InvariantCulture, $"- {Plain(line.Text)}\n");
+        }
+
+        foreach (var line in written.Lines.Where(line => line.IsTakenOut)) text.Append(CultureInfo.InvariantCulture, $"- taken out again: {Plain(line.Text)}\n");
+        if (written.Steps is { Count: > 0 } steps)
+        {
+            text.Append("\n## Method\n\n");
+            for (var i = 0; i < steps.Count; i++) text.Append(CultureInfo.InvariantCulture, $"{i + 1}. {Plain(steps[i].Text)}{Times(steps[i])}\n");
+        }
+
+        text.Append("\n## One portion\n\n| | |\n|---|---:|\n");
+        var totals = recipe.Portion.Totals;
+        foreach (var (nutrient, name, unit) in Rows)
+        {
+            var total = totals[nutrient];
+            text.Append(CultureInfo.InvariantCulture, $"| {name} | {(total.IsComplete ? "" : "at least ")}{Rounding.ToStep(total.AtLeast, nutrient == Nutrient.Energy ? 1 : 0.1m):0.#} {unit} |\n");
+        }
+
+        return text.ToString();
+    }
+
+    private static string Heading(RecipePart part) => part switch { RecipePart.Sauce => "For the sauce", RecipePart.Topping => "Topping, added at eating", RecipePart.Side => "On the side", _ => "" };
+
+    private static string Times(RecipeStep step)
+    {
+        var times = new List<string>();
+        if (step.HandsOn > 0) times.Add($"{step.HandsOn} min hands-on");
+        if (step.Unattended > 0) times.Add($"{step.Unattended} min unattended");
+        if (step.TemperatureC is { } celsius) times.Add($"{celsius} °C");
+        if (step.DoneWhen is { Length: > 0 } done) times.Add("done when " + Plain(done));
+        return times.Count == 0 ? "" : $" ({string.Join(", ", times)})";
+    }
+
+    // Signs that mean something to Markdown or HTML are shown as they were typed.
+    private static string Plain(string text)
+    {
+        var plain = new StringBuilder(text.Length);
+        foreach (var letter in text.ReplaceLineEndings(" "))
+        {
+            if (letter is '\\' or '`' or '*' or '_' or '<' or '>' or '[' or ']' or '|' or '#') plain.Append('\\');
+            plain.Append(letter);
+        }
+
+        return plain.ToString();
+    }
+}

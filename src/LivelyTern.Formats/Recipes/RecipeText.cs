@@ -1,0 +1,95 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes;
+
+namespace LivelyTern.Formats.Recipes;
+
+/// <summary>
+/// A recipe as plain text: its name, what goes in line by line, then how it is made. Headings such as "Ingredients", "For the sauce:" and
+/// "Method" part it; without them a line that begins with an amount goes in and the text after it is a step.
+/// </summary>
+public static class RecipeText
+{
+    private static readonly Regex BulletPattern = new(@"^(?:[-*•·▢☐]\s+|\d{1,2}[.)]\s+)", RegexOptions.NonBacktracking);
+    private static readonly Regex NumberedPattern = new(@"^\s*\d{1,2}[.)]\s", RegexOptions.NonBacktracking);
+    private static readonly Regex ServesPattern = new(@"^(?:serves|makes|yields?|servings|portions)\s*:?\s*(?<n>\d{1,4})\s*(?:portions|servings|people|persons)?\.?$", RegexOptions.NonBacktracking | RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture);
+    private static readonly Regex TemperaturePattern = new(@"(?<n>\d{2,3})\s*°?\s*(?<u>[CF])\b", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture);
+    private static readonly Regex TimePattern = new(@"(?<n>\d{1,3})\s*(?<u>minutes?|mins?|hours?|hrs?|h)\b", RegexOptions.NonBacktracking | RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture);
+
+    private enum Place
+    {
+        Top,
+        Lines,
+        Steps,
+    }
+
+    /// <summary>Reads one recipe.</summary>
+    public static ReadRecipes Read(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        var (name, place, part) = ("", Place.Top, RecipePart.Main);
+        var lines = new List<WrittenLine>();
+        var steps = new List<RecipeStep>();
+        var missed = new List<string>();
+        var portions = (int?)null;
+        foreach (var raw in text.Split('\n'))
+        {
+            var line = BulletPattern.Replace(raw.Trim().TrimStart('#').Trim(), "").Replace("**", "", StringComparison.Ordinal).Trim();
+            if (line.Length == 0 || line.All(letter => letter is '-' or '=' or '_' or '*')) continue;
+            if (ServesPattern.Match(line) is { Success: true } serves && int.TryParse(serves.Groups["n"].Value, CultureInfo.InvariantCulture, out var n) && n is >= 1 and <= RecipeYield.MostPortions)
+            {
+                portions ??= n;
+                continue;
+            }
+
+            var heading = line.TrimEnd(':', ' ').ToLowerInvariant();
+            if (heading is "ingredients" or "you need" or "what goes in") (place, part) = (Place.Lines, RecipePart.Main);
+            else if (heading is "method" or "directions" or "instructions" or "steps" or "preparation" or "how to make it") place = Place.Steps;
+            else if (line.EndsWith(':') && PartOf(heading) is { } named && place != Place.Steps) (place, part) = (Place.Lines, named);
+            else if (name.Length == 0 && place == Place.Top && !IsLine(line)) name = line.Length <= 120 ? line : line[..120];
+            else if (line.Length > 2000) missed.Add(line[..200] + " …");
+            else if (place == Place.Steps) AddStep(line);
+            else if (IsLine(line) && line.Length <= WrittenRecipe.LongestLine && lines.Count < WrittenRecipe.MostLines) (place, lines) = (Place.Lines, [.. lines, new(line, Part: part)]);
+            else if (place == Place.Lines && NumberedPattern.IsMatch(raw)) AddStep(line);
+            else if (place == Place.Lines && line.Length <= 60 && lines.Count < WrittenRecipe.MostLines && !line.EndsWith('.')) lines.Add(new(line, Part: part));
+            else if (place == Place.Lines && line.EndsWith('.')) AddStep(line);
+            else missed.Add(line.Length <= 200 ? line : line[..200] + " …");
+        }
+
+        return lines.Count == 0 && steps.Count == 0
+            ? new([], ["No line here says how much of what goes in."])
+            : new([new(name, lines, new(portions ?? 1), steps, missed)], []);
+
+        void AddStep(string step)
+        {
+            if (steps.Count < WrittenRecipe.MostSteps) steps.Add(new(step, Unattended: MinutesIn(step), TemperatureC: TemperatureIn(step)));
+            else missed.Add(step);
+        }
+    }
+
+    /// <summary>The oven temperature a text names, in °C: 350 °F is 177.</summary>
+    internal static int? TemperatureIn(string text)
+    {
+        var match = TemperaturePattern.Match(text);
+        if (!match.Success || !int.TryParse(match.Groups["n"].Value, CultureInfo.InvariantCulture, out var degrees)) return null;
+        var celsius = match.Groups["u"].Value is "F" or "f" ? (degrees - 32) * 5 / 9m : degrees;
+        return celsius is >= -40 and <= 500 ? (int)Math.Round(celsius, MidpointRounding.AwayFromZero) : null;
+    }
+
+    // "simmer for 25 minutes", "bake 1 hour": the first time a step names.
+    private static int MinutesIn(string text)
+    {
+        var match = TimePattern.Match(text);
+        if (!match.Success || !int.TryParse(match.Groups["n"].Value, CultureInfo.InvariantCulture, out var n)) return 0;
+        return Math.Min(match.Groups["u"].Value.StartsWith("h", StringComparison.OrdinalIgnoreCase) ? n * 60 : n, 10_080);
+    }
+
+    private static bool IsLine(string line) => AmountText.Read(line) is { Rest.Length: > 0 } || line.EndsWith("to taste", StringComparison.OrdinalIgnoreCase) || line.StartsWith("pinch", StringComparison.OrdinalIgnoreCase);
+
+    private static RecipePart? PartOf(string heading) =>
+        heading.Contains("sauce", StringComparison.Ordinal) || heading.Contains("dressing", StringComparison.Ordinal) || heading.Contains("glaze", StringComparison.Ordinal) ? RecipePart.Sauce
+        : heading.Contains("topping", StringComparison.Ordinal) || heading.Contains("to serve", StringComparison.Ordinal) || heading.Contains("garnish", StringComparison.Ordinal) ? RecipePart.Topping
+        : heading.Contains("side", StringComparison.Ordinal) || heading.Contains("salad", StringComparison.Ordinal) ? RecipePart.Side
+        : heading.StartsWith("for ", StringComparison.Ordinal) ? RecipePart.Main : null;
+}
