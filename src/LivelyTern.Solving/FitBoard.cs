@@ -1,0 +1,215 @@
+using LivelyTern.Core.Plan.Fit;
+
+namespace LivelyTern.Solving;
+
+/// <summary>
+/// Boxes being laid: every step keeps the rules of <see cref="FitTables.Breach"/>, each day is completed with the best fillers found for it, and the
+/// board knows what the whole costs. Steps since the last <see cref="Keep"/> can be taken back.
+/// </summary>
+internal sealed class FitBoard
+{
+    private readonly int days, batches, dishes, againCost, most;
+    private readonly int[] sizeAt, boxesOn, boxesOf, dishOf, dishOn, dishesOf, sizeOf, left, measuresOf, mostBoxes, welcome, dislikedBox, wasteCost;
+    private readonly bool[] isPacked, mayEat;
+    private readonly int[][] boxesLeft, gramsOf;
+    private readonly int[][][] figures;
+    private readonly ulong[][] keys;
+    private readonly long[] sums, prices;
+    private readonly ulong[] boxesKey;
+    private readonly bool[] isStale;
+    private readonly List<int> stale = [];
+    private readonly DayCompletion completion;
+    private readonly List<(int At, int Before)> done = [];
+    private long cost;
+
+    /// <summary>An empty board.</summary>
+    public FitBoard(FitTables tables, DayCompletion completion)
+    {
+        this.completion = completion;
+        var problem = tables.Problem;
+        var eaters = problem.Eaters.Count;
+        (days, batches) = (problem.DayCount, problem.Batches.Count);
+        var on = Enumerable.Range(0, eaters * days).Select(at => (E: at / days, D: at % days)).ToList();
+        sizeAt = new int[on.Count * batches];
+        Array.Fill(sizeAt, -1);
+        (boxesOn, boxesOf, sizeOf) = (new int[on.Count], new int[eaters * batches], new int[eaters * batches]);
+        dishOf = [.. tables.DishOf];
+        dishes = dishOf.Length == 0 ? 0 : dishOf.Max() + 1;
+        (dishOn, dishesOf) = (new int[on.Count * dishes], new int[eaters * dishes]);
+        left = [.. Enumerable.Range(0, batches).Select(batch => tables.Left(FitPlan.Nothing, batch))];
+        boxesLeft = [.. problem.Batches.Select(batch => (int[])[.. batch.Sizes.Select(size => size.Boxes ?? 0)])];
+        measuresOf = [.. Enumerable.Range(0, eaters).Select(e => tables.Measures(e).Length)];
+        most = measuresOf.Max();
+        sums = new long[on.Count * most];
+        for (var i = 0; i < on.Count; i++) tables.Sums(FitPlan.Nothing, on[i].E, on[i].D).CopyTo(sums, i * most);
+        mostBoxes = [.. on.Select(at => problem.Eaters[at.E].Days[at.D].MostBoxes)];
+        mayEat = [.. on.SelectMany(at => Enumerable.Range(0, batches).Select(b => tables.MayEat(at.E, b, at.D)))];
+        welcome = [.. problem.Eaters.Select(eater => eater.AlikeWelcome)];
+        isPacked = [.. problem.Batches.Select(batch => batch.IsPacked)];
+        gramsOf = [.. tables.GramsOf.Select(sizes => sizes.ToArray())];
+        (wasteCost, againCost) = ([.. tables.WasteCost], tables.AgainCost);
+        dislikedBox = [.. Enumerable.Range(0, eaters).SelectMany(e => problem.Batches.Select(batch => tables.DislikeCost(e, batch)))];
+        figures = [.. Enumerable.Range(0, eaters * batches).Select(own => Enumerable.Range(0, gramsOf[own % batches].Length).Select(size => tables.Box(own / batches, own % batches, size).ToArray()).ToArray())];
+        keys = [.. Enumerable.Range(0, batches).Select(b => Enumerable.Range(0, gramsOf[b].Length).Select(size => Key((b * 64) + size)).ToArray())];
+        (boxesKey, isStale, prices) = (new ulong[on.Count], new bool[on.Count], new long[on.Count]);
+        cost = left.Select((count, b) => (long)count * wasteCost[b]).Sum();
+        for (var i = 0; i < on.Count; i++) Spoil(i);
+    }
+
+    /// <summary>What the plan costs now.</summary>
+    public long Cost
+    {
+        get
+        {
+            foreach (var on in stale)
+            {
+                isStale[on] = false;
+                var price = completion.Price(on, boxesKey[on], Sums(on));
+                cost += price - prices[on];
+                prices[on] = price;
+            }
+
+            stale.Clear();
+            return cost;
+        }
+    }
+
+    /// <summary>The size of the box of a batch on a day, or -1.</summary>
+    public int SizeAt(int eater, int day, int batch) => sizeAt[At(eater, day, batch)];
+
+    /// <summary>How many boxes lie on a day.</summary>
+    public int BoxesOn(int eater, int day) => boxesOn[(eater * days) + day];
+
+    /// <summary>The size that an eater's boxes of a divided batch have; -1 while they have none.</summary>
+    public int SizeOf(int eater, int batch) => boxesOf[(eater * batches) + batch] == 0 ? -1 : sizeOf[(eater * batches) + batch];
+
+    /// <summary>A number that names a thing, well spread (splitmix64, Steele, Lea and Flood 2014).</summary>
+    public static ulong Key(int thing)
+    {
+        var z = ((ulong)thing + 1) * 0x9E3779B97F4A7C15UL;
+        z = (z ^ (z >> 30)) * 0xBF58476D1CE4E5B9UL;
+        z = (z ^ (z >> 27)) * 0x94D049BB133111EBUL;
+        return z ^ (z >> 31);
+    }
+
+    /// <summary>Lays a box, if the rules allow it.</summary>
+    public bool Put(int eater, int day, int batch, int size)
+    {
+        var (at, on) = (At(eater, day, batch), (eater * days) + day);
+        if (sizeAt[at] >= 0 || !mayEat[at] || boxesOn[on] >= mostBoxes[on] || dishOn[(on * dishes) + dishOf[batch]] > 0) return false;
+        if (isPacked[batch] ? boxesLeft[batch][size] == 0 : left[batch] < gramsOf[batch][size] || (SizeOf(eater, batch) is >= 0 and var own && own != size)) return false;
+        Change(at, size);
+        return true;
+    }
+
+    /// <summary>Takes a box off its day; false where none lies.</summary>
+    public bool Take(int eater, int day, int batch)
+    {
+        var at = At(eater, day, batch);
+        if (sizeAt[at] < 0) return false;
+        Change(at, -1);
+        return true;
+    }
+
+    /// <summary>Takes back every step since the last <see cref="Keep"/>.</summary>
+    public void Back()
+    {
+        for (var i = done.Count - 1; i >= 0; i--) Change(done[i].At, done[i].Before, record: false);
+        done.Clear();
+    }
+
+    /// <summary>Forgets the steps: they cannot be taken back any more.</summary>
+    public void Keep() => done.Clear();
+
+    /// <summary>The plan as it lies, with its fillers.</summary>
+    public FitPlan ToPlan()
+    {
+        var (boxes, servings) = (new List<FitBox>(), new List<FitServing>());
+        for (var on = 0; on < boxesOn.Length; on++)
+        {
+            for (var b = 0; b < batches; b++)
+            {
+                if (sizeAt[(on * batches) + b] is >= 0 and var size) boxes.Add(new(on / days, on % days, b, size));
+            }
+
+            var counts = completion.Counts(on, boxesKey[on], Sums(on));
+            for (var f = 0; f < counts.Length; f++)
+            {
+                if (counts[f] > 0) servings.Add(new(on / days, on % days, f, counts[f]));
+            }
+        }
+
+        return new(boxes, servings);
+    }
+
+    /// <summary>The boxes as they lie, to be laid so again.</summary>
+    public int[] Boxes() => (int[])sizeAt.Clone();
+
+    /// <summary>Lays boxes as they lay before, or as a plan has them.</summary>
+    public void Show(int[] sizes)
+    {
+        for (var at = 0; at < sizes.Length; at++)
+        {
+            if (sizeAt[at] >= 0 && sizeAt[at] != sizes[at]) Change(at, -1);
+        }
+
+        for (var at = 0; at < sizes.Length; at++)
+        {
+            if (sizeAt[at] != sizes[at]) Change(at, sizes[at]);
+        }
+
+        Keep();
+    }
+
+    /// <summary>Lays the boxes of a plan that keeps the rules.</summary>
+    public void Show(FitPlan plan)
+    {
+        var sizes = new int[sizeAt.Length];
+        Array.Fill(sizes, -1);
+        foreach (var box in plan.Boxes) sizes[At(box.Eater, box.Day, box.Batch)] = box.Size;
+        Show(sizes);
+    }
+
+    private int At(int eater, int day, int batch) => (((eater * days) + day) * batches) + batch;
+
+    private ReadOnlySpan<long> Sums(int on) => sums.AsSpan(on * most, measuresOf[on / days]);
+
+    private void Spoil(int on)
+    {
+        if (isStale[on]) return;
+        isStale[on] = true;
+        stale.Add(on);
+    }
+
+    // From one size to another, -1 being none: sums, what is left and the cost follow.
+    private void Change(int at, int size, bool record = true)
+    {
+        var (on, batch) = Math.DivRem(at, batches);
+        var before = sizeAt[at];
+        if (record) done.Add((at, before));
+        if (before >= 0) Count(on, batch, before, -1);
+        if (size >= 0) Count(on, batch, size, 1);
+        sizeAt[at] = size;
+        Spoil(on);
+    }
+
+    private void Count(int on, int batch, int size, int sign)
+    {
+        var own = (on / days * batches) + batch;
+        var taken = sign * (isPacked[batch] ? 1 : gramsOf[batch][size]);
+        left[batch] -= taken;
+        cost -= (long)taken * wasteCost[batch];
+        boxesLeft[batch][size] -= sign;
+        boxesOn[on] += sign;
+        var dish = (on / days * dishes) + dishOf[batch];
+        if (Math.Max(dishesOf[dish], dishesOf[dish] + sign) > welcome[on / days]) cost += sign * againCost;
+        dishesOf[dish] += sign;
+        dishOn[(on * dishes) + dishOf[batch]] += sign;
+        boxesOf[own] += sign;
+        if (sign > 0) sizeOf[own] = size;
+        cost += sign * dislikedBox[own];
+        boxesKey[on] += sign > 0 ? keys[batch][size] : 0UL - keys[batch][size];
+        var more = figures[own][size];
+        for (var m = 0; m < more.Length; m++) sums[(on * most) + m] += sign * more[m];
+    }
+}
