@@ -1,12 +1,14 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes;
 
 namespace LivelyTern.Data;
 
 #pragma warning disable CS1591 // Rows mirror the core's records, where the units are documented.
 
-/// <summary>A food, built in or the cook's own.</summary>
-public sealed class FoodRow
+/// <summary>A food of the kitchen: built in, the cook's own, or taken from a library because something was written with it.</summary>
+public sealed class FoodRow : IVersioned
 {
     public required string Id { get; set; }
 
@@ -14,6 +16,89 @@ public sealed class FoodRow
     public required Food Food { get; set; }
 
     public List<WeighedMeasureRow> WeighedMeasures { get; set; } = [];
+
+    /// <summary>The day it was last written into something, to the day.</summary>
+    public DateTimeOffset? UsedAt { get; set; }
+
+    public DateTimeOffset? ArchivedAt { get; set; }
+
+    public int Version { get; set; } = 1;
+}
+
+/// <summary>The food the cook last chose for some words.</summary>
+public sealed class FoodChoiceRow
+{
+    /// <summary>The telling words, <see cref="FoodWords.Key"/>.</summary>
+    public required string Key { get; set; }
+
+    public required string FoodId { get; set; }
+
+    public DateTimeOffset ChosenAt { get; set; }
+}
+
+/// <summary>A library of foods, imported as one and undone as one.</summary>
+public sealed class LibraryRow
+{
+    public int Id { get; set; }
+
+    public required string Name { get; set; }
+
+    public required string Source { get; set; }
+
+    public DateTimeOffset ImportedAt { get; set; }
+
+    /// <summary>False while rows are still written: then nothing of it is found.</summary>
+    public bool IsWhole { get; set; }
+
+    public long Taken { get; set; }
+
+    public long Refused { get; set; }
+
+    public long Doubtful { get; set; }
+}
+
+/// <summary>A food of a library. Numbers are per 100 g, kcal and grams; as REAL they are exact to 15 digits, more than any table has.</summary>
+public sealed class LibraryFoodRow
+{
+    public long Id { get; set; }
+
+    public int LibraryId { get; set; }
+
+    public required string Code { get; set; }
+
+    public required string Name { get; set; }
+
+    public FoodGroup Group { get; set; }
+
+    public CarbohydrateConvention Convention { get; set; }
+
+    public double? Energy { get; set; }
+
+    public double? Protein { get; set; }
+
+    public double? Fat { get; set; }
+
+    public double? SaturatedFat { get; set; }
+
+    public double? Carbohydrate { get; set; }
+
+    public double? Sugars { get; set; }
+
+    public double? Fibre { get; set; }
+
+    public double? Salt { get; set; }
+
+    public double? Polyols { get; set; }
+
+    public double? Alcohol { get; set; }
+
+    /// <summary>"cup=240;tbsp=15", in grams.</summary>
+    public string? Measures { get; set; }
+
+    public string? Gtin { get; set; }
+
+    /// <summary>Whether its figures look wrong.</summary>
+    public bool IsDoubtful { get; set; }
 }
 
 /// <summary>A household measure that the cook weighed once.</summary>
@@ -37,6 +122,12 @@ public sealed class EaterRow : IVersioned
     public required string Name { get; set; }
 
     public required DayAim Aim { get; set; }
+
+    /// <summary>Other days, slots, exclusions and likes; null while nothing was said.</summary>
+    public EatingWays? Ways { get; set; }
+
+    /// <summary>The body a need was worked out for, where the eater keeps it here.</summary>
+    public Body? Body { get; set; }
 
     /// <summary>A clinician set an energy aim below the floor, and the eater said so.</summary>
     public bool ClinicianSetIt { get; set; }
@@ -67,6 +158,37 @@ public sealed class RecipeRow : IVersioned
     public int Version { get; set; } = 1;
 
     public List<RecipeLineRow> Lines { get; set; } = [];
+
+    public int? Pieces { get; set; }
+
+    public decimal? CookedGrams { get; set; }
+
+    public decimal? VolumeMl { get; set; }
+
+    public Pan? Pan { get; set; }
+
+    public IReadOnlyList<RecipeStep>? Steps { get; set; }
+
+    /// <summary>The recipe this is a variant of; its own lines are then none, and <see cref="Changes"/> says what differs.</summary>
+    public Guid? BaseId { get; set; }
+
+    public IReadOnlyList<VariantChange>? Changes { get; set; }
+}
+
+/// <summary>A saved version of a recipe, with what a portion held then.</summary>
+public sealed class RecipeVersionRow
+{
+    public int Id { get; set; }
+
+    public Guid RecipeId { get; set; }
+
+    public int Version { get; set; }
+
+    public DateTimeOffset SavedAt { get; set; }
+
+    public required WrittenRecipe Written { get; set; }
+
+    public required IReadOnlyDictionary<Measure, Total> Portion { get; set; }
 }
 
 public sealed class RecipeLineRow
@@ -81,6 +203,13 @@ public sealed class RecipeLineRow
 
     /// <summary>The food the cook chose for it, or null where its words say enough.</summary>
     public string? FoodId { get; set; }
+
+    public RecipePart Part { get; set; }
+
+    public bool IsTakenOut { get; set; }
+
+    /// <summary>Names the line through versions and in variants.</summary>
+    public string Key { get; set; } = "";
 }
 
 public sealed class BatchRow : IVersioned
@@ -95,7 +224,11 @@ public sealed class BatchRow : IVersioned
 
     public int Tint { get; set; }
 
+    /// <summary>The day it was cooked, or is to be.</summary>
     public DateOnly CookedOn { get; set; }
+
+    /// <summary>Whether it is still to be cooked: its contents then follow the recipe, and <see cref="Contents"/> is how they stood last.</summary>
+    public bool IsAhead { get; set; }
 
     public int Portions { get; set; }
 
@@ -139,11 +272,26 @@ public sealed class PlanItemRow
 
     public Guid? BoxId { get; set; }
 
+    /// <summary>The batch of a portion that is not packed yet, with <see cref="Grams"/>.</summary>
+    public Guid? BatchId { get; set; }
+
+    /// <summary>Cooked grams of that portion.</summary>
+    public decimal? Grams { get; set; }
+
     public string? Text { get; set; }
 
     public Ingredient? Food { get; set; }
 
     public DateTimeOffset? EatenAt { get; set; }
+
+    public string? Slot { get; set; }
+
+    public bool IsLocked { get; set; }
+
+    public bool IsFitted { get; set; }
+
+    /// <summary>For a meal out: kcal either way.</summary>
+    public decimal? GiveOrTake { get; set; }
 }
 
 /// <summary>One row: the version of the whole plan.</summary>

@@ -21,6 +21,12 @@ public static class Stale
     /// <summary>Something that is not there.</summary>
     public static Problem Gone(string what) => new(GoneCode, "", $"There is no such {what} here any more.");
 
+    /// <summary>
+    /// The plan's version, read before anything else of the plan is, counts up with the write that follows: what another hand lays in between
+    /// makes one of the two writes stale.
+    /// </summary>
+    internal static async Task PlanChangesAsync(this TernDb db) => (await db.PlanVersions.SingleAsync()).Version++;
+
     /// <summary>Counts the row up and saves all, or says that another write came first.</summary>
     internal static async Task<Outcome<T>> SaveAsync<T>(this TernDb db, IVersioned row, T value)
     {

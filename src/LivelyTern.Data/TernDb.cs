@@ -22,6 +22,18 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>Household measures weighed at home.</summary>
     public DbSet<WeighedMeasureRow> WeighedMeasures => Set<WeighedMeasureRow>();
 
+    /// <summary>What was last chosen for some words.</summary>
+    public DbSet<FoodChoiceRow> FoodChoices => Set<FoodChoiceRow>();
+
+    /// <summary>Libraries of foods.</summary>
+    public DbSet<LibraryRow> Libraries => Set<LibraryRow>();
+
+    /// <summary>Their foods.</summary>
+    public DbSet<LibraryFoodRow> LibraryFoods => Set<LibraryFoodRow>();
+
+    /// <summary>Saved versions of recipes.</summary>
+    public DbSet<RecipeVersionRow> RecipeVersions => Set<RecipeVersionRow>();
+
     /// <summary>Eaters and their aims.</summary>
     public DbSet<EaterRow> Eaters => Set<EaterRow>();
 
@@ -43,6 +55,14 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>The version of the plan.</summary>
     public DbSet<PlanVersionRow> PlanVersions => Set<PlanVersionRow>();
 
+    /// <summary>Saves in its turn (<see cref="WriteTurn"/>); inside a transaction it has the file already.</summary>
+    /// <inheritdoc/>
+    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        using var turn = Database.CurrentTransaction is null ? await WriteTurn.TakeAsync(Database.GetConnectionString(), cancellationToken) : null;
+        return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
+
     /// <inheritdoc/>
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
@@ -53,8 +73,32 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
             food.HasMany(row => row.WeighedMeasures).WithOne().HasForeignKey(row => row.FoodId);
         });
         modelBuilder.Entity<WeighedMeasureRow>().HasIndex(row => new { row.FoodId, row.Name }).IsUnique();
-        modelBuilder.Entity<EaterRow>(eater => AsJson(eater.Property(row => row.Aim)));
-        modelBuilder.Entity<RecipeRow>().HasMany(row => row.Lines).WithOne().HasForeignKey(row => row.RecipeId);
+        modelBuilder.Entity<EaterRow>(eater =>
+        {
+            AsJson(eater.Property(row => row.Aim));
+            AsJson(eater.Property(row => row.Ways));
+            AsJson(eater.Property(row => row.Body));
+        });
+        modelBuilder.Entity<FoodChoiceRow>().HasKey(row => row.Key);
+        modelBuilder.Entity<LibraryFoodRow>(food =>
+        {
+            food.HasIndex(row => row.LibraryId);
+            food.HasIndex(row => row.Gtin).HasFilter("Gtin IS NOT NULL");
+        });
+        modelBuilder.Entity<RecipeRow>(recipe =>
+        {
+            recipe.HasMany(row => row.Lines).WithOne().HasForeignKey(row => row.RecipeId);
+            AsJson(recipe.Property(row => row.Pan));
+            AsJson(recipe.Property(row => row.Steps));
+            AsJson(recipe.Property(row => row.Changes));
+        });
+        modelBuilder.Entity<RecipeVersionRow>(version =>
+        {
+            AsJson(version.Property(row => row.Written));
+            AsJson(version.Property(row => row.Portion));
+            version.HasIndex(row => new { row.RecipeId, row.Version });
+            version.HasOne<RecipeRow>().WithMany().HasForeignKey(row => row.RecipeId);
+        });
         modelBuilder.Entity<BatchRow>(batch =>
         {
             AsJson(batch.Property(row => row.Contents));
@@ -67,6 +111,7 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
             item.HasIndex(row => row.BoxId).IsUnique();
             item.HasIndex(row => new { row.Day, row.EaterId });
             item.HasOne<BoxRow>().WithMany().HasForeignKey(row => row.BoxId).OnDelete(DeleteBehavior.Restrict);
+            item.HasOne<BatchRow>().WithMany().HasForeignKey(row => row.BatchId).OnDelete(DeleteBehavior.Restrict);
             item.HasOne<EaterRow>().WithMany().HasForeignKey(row => row.EaterId).OnDelete(DeleteBehavior.Restrict);
         });
         modelBuilder.Entity<PlanVersionRow>().HasData(new PlanVersionRow());

@@ -1,7 +1,10 @@
 using System.Globalization;
+using LivelyTern.Core.Foods;
 using LivelyTern.Data.Foods;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
 
 namespace LivelyTern.Data;
 
@@ -14,7 +17,7 @@ public static class TernFile
 
     /// <summary>
     /// Brings the file to this program's shape. Where an older file needs it, a copy named <c>*.before-MIGRATION.db</c> is laid beside it
-    /// first. Switches to WAL, and brings the built-in food table up to date without touching own foods or weighed measures.
+    /// first, and the whole upgrade is one transaction. Switches to WAL, and brings the built-in food table up to date without touching own foods or weighed measures.
     /// </summary>
     public static async Task PrepareAsync(TernDb db)
     {
@@ -28,9 +31,32 @@ public static class TernFile
             await db.Database.ExecuteSqlAsync($"VACUUM INTO {FreshName(copy)}");
         }
 
-        await db.Database.MigrateAsync();
+        if (pending.Count > 0) await MigrateAsync(path);
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL");
         await BringFoodsUpToDateAsync(db);
+        await new LibraryWriter(db, new(), TimeProvider.System).RemoveHalvesAsync();
+    }
+
+    /// <summary>
+    /// All that is pending, in one transaction: if it breaks off, by an error or with the power, the file is as it was. Foreign keys are off for
+    /// that connection, so that a table that is built anew takes none of the rows along that point to it; they are looked through before the end.
+    /// Each statement that a migration writes itself ends with a semicolon.
+    /// </summary>
+    private static async Task MigrateAsync(string path)
+    {
+        await using var connection = new SqliteConnection(new SqliteConnectionStringBuilder(ConnectionString(path)) { ForeignKeys = false, Pooling = false }.ToString());
+        await connection.OpenAsync();
+        await using var transaction = connection.BeginTransaction(deferred: false);
+        await using var db = new TernDb(new DbContextOptionsBuilder<TernDb>().UseSqlite(connection).Options);
+        await db.Database.UseTransactionAsync(transaction);
+        if (!(await db.Database.GetPendingMigrationsAsync()).Any()) return;
+        await using var command = connection.CreateCommand();
+        command.Transaction = transaction;
+        command.CommandText = db.GetService<IMigrator>().GenerateScript((await db.Database.GetAppliedMigrationsAsync()).LastOrDefault(), null, MigrationsSqlGenerationOptions.NoTransactions);
+        await command.ExecuteNonQueryAsync();
+        command.CommandText = "SELECT \"table\" FROM pragma_foreign_key_check LIMIT 1";
+        if (await command.ExecuteScalarAsync() is string table) throw new InvalidDataException($"A row of {table} would point to nothing.");
+        await transaction.CommitAsync();
     }
 
     private static string FreshName(string wanted)
@@ -40,8 +66,11 @@ public static class TernFile
         return name;
     }
 
+    // The built-in foods as this build has them; its mark is left in the file, so that the next start need not hold them against each other again.
     private static async Task BringFoodsUpToDateAsync(TernDb db)
     {
+        var build = BitConverter.ToInt32(typeof(FoodTable).Module.ModuleVersionId.ToByteArray()) ^ BitConverter.ToInt32(typeof(Food).Module.ModuleVersionId.ToByteArray());
+        if (await db.Database.SqlQuery<int>($"SELECT user_version AS Value FROM pragma_user_version").SingleAsync() == build) return;
         var rows = await db.Foods.ToDictionaryAsync(row => row.Id, StringComparer.Ordinal);
         foreach (var food in FoodTable.Read())
         {
@@ -50,5 +79,7 @@ public static class TernFile
         }
 
         await db.SaveChangesAsync();
+        db.ChangeTracker.Clear();
+        await db.Database.ExecuteSqlRawAsync(string.Create(CultureInfo.InvariantCulture, $"PRAGMA user_version = {build}"));
     }
 }

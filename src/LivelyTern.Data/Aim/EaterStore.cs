@@ -32,15 +32,41 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     }
 
     /// <summary>Changes an eater that was read at a version.</summary>
-    public async Task<Outcome<EaterRow>> ChangeAsync(Guid id, int version, string name, DayAim aim, bool clinicianSetIt)
+    /// <param name="id">The eater.</param>
+    /// <param name="version">The version it was read at.</param>
+    /// <param name="name">As the others call them.</param>
+    /// <param name="aim">Their usual day.</param>
+    /// <param name="clinicianSetIt">A clinician set an energy aim below the floor.</param>
+    /// <param name="ways">How they eat; null leaves it as it is.</param>
+    /// <param name="body">The body to be kept; null leaves it as it is.</param>
+    public async Task<Outcome<EaterRow>> ChangeAsync(Guid id, int version, string name, DayAim aim, bool clinicianSetIt, EatingWays? ways = null, Body? body = null)
     {
         ArgumentNullException.ThrowIfNull(aim);
         if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("eater");
         if (row.Version != version) return Stale.Problem;
         var problems = Problems(name, aim, clinicianSetIt, (await ListAsync()).Where(other => other.Id != id));
+        problems.AddRange((ways ?? row.Ways ?? EatingWays.Plain).Problems(aim, clinicianSetIt));
         if (problems.Count > 0) return problems;
         (row.Name, row.Aim, row.ClinicianSetIt) = (name.Trim(), aim, clinicianSetIt);
+        (row.Ways, row.Body) = (ways ?? row.Ways, body ?? row.Body);
         return await db.SaveAsync(row, row);
+    }
+
+    /// <summary>Sets one measure's band for one date, whoever else changed the eater; a null band takes it away again.</summary>
+    /// <returns>The eater, and the band that the date had before.</returns>
+    public async Task<Outcome<(EaterRow Row, Band? Before)>> SetDateAsync(Guid id, DateOnly day, Measure measure, Band? band, string name)
+    {
+        if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id && row.ArchivedAt == null) is not { } row) return Stale.Gone("eater");
+        var ways = row.Ways ?? EatingWays.Plain;
+        var other = ways.OtherDays.FirstOrDefault(one => one.Date == day);
+        var before = other?.Bands.GetValueOrDefault(measure);
+        var bands = (other?.Bands ?? new Dictionary<Measure, Band>()).Where(one => one.Key != measure).ToDictionary();
+        if (band is not null) bands[measure] = band;
+        ways = ways with { OtherDays = [.. ways.OtherDays.Where(one => one.Date != day), .. bands.Count > 0 ? [new OtherDay(other?.Name ?? name, null, day, bands)] : Array.Empty<OtherDay>()] };
+        var problems = ways.Problems(row.Aim, row.ClinicianSetIt).ToList();
+        if (problems.Count > 0) return problems;
+        row.Ways = ways;
+        return await db.SaveAsync(row, (row, before));
     }
 
     /// <summary>Takes an eater off the table, or back to it. Nothing they ate is lost; boxes still planned must be moved first.</summary>
@@ -48,7 +74,7 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     {
         if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("eater");
         if (row.Version != version) return Stale.Problem;
-        var planned = await db.PlanItems.CountAsync(item => item.EaterId == id && item.BoxId != null && item.EatenAt == null);
+        var planned = await db.PlanItems.CountAsync(item => item.EaterId == id && (item.BoxId != null || item.BatchId != null) && item.EatenAt == null);
         if (archived && planned > 0)
             return new Problem("eater-has-boxes", "", $"{row.Name} still has {planned} {(planned == 1 ? "box" : "boxes")} on the plan: take them off first.");
         row.ArchivedAt = archived ? clock.GetUtcNow() : null;

@@ -1,4 +1,5 @@
 using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
 using LivelyTern.Core.Recipes;
@@ -8,16 +9,16 @@ using Microsoft.EntityFrameworkCore;
 namespace LivelyTern.Data.Cook;
 
 /// <summary>Batches cooked, weighed and packed into boxes.</summary>
-public sealed class BatchStore(TernDb db, RecipeStore recipes)
+public sealed class BatchStore(TernDb db, RecipeStore recipes, UnpackedBatches unpacked)
 {
-    /// <summary>Batches, newest first, with their boxes.</summary>
+    /// <summary>Batches, those without boxes and then the newest first, with their boxes.</summary>
     /// <param name="most">How many.</param>
     public async Task<IReadOnlyList<BatchRow>> ListAsync(int most) =>
         await db.Batches.AsNoTracking().Include(row => row.Boxes.OrderBy(box => box.Number))
             .OrderBy(row => row.Boxes.Count > 0).ThenByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Take(most).ToListAsync();
 
     /// <summary>How many batches are cooked and not in boxes.</summary>
-    public Task<int> CountWaitingAsync() => db.Batches.CountAsync(row => row.Boxes.Count == 0);
+    public Task<int> CountWaitingAsync() => db.Batches.CountAsync(row => row.Boxes.Count == 0 && !row.IsAhead);
 
     /// <summary>One batch, or null.</summary>
     public Task<BatchRow?> FindAsync(Guid id) =>
@@ -31,8 +32,20 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes)
     /// <summary>A recipe cooked on a day: what goes in is fixed from here on, with the figures the foods have now.</summary>
     public async Task<Outcome<BatchRow>> CookAsync(Guid recipeId, DateOnly day)
     {
+        var row = await BeginAsync(recipeId, day, null, isAhead: false);
+        if (row.Succeeded) await db.SaveChangesAsync();
+        return row;
+    }
+
+    /// <summary>A new batch of a recipe, not saved yet.</summary>
+    /// <param name="recipeId">The recipe.</param>
+    /// <param name="day">The day it is cooked, or is to be.</param>
+    /// <param name="portions">Portions of the recipe's own size; null for as many as the recipe makes.</param>
+    /// <param name="isAhead">Whether it is still to be cooked.</param>
+    internal async Task<Outcome<BatchRow>> BeginAsync(Guid recipeId, DateOnly day, int? portions, bool isAhead)
+    {
         if (await recipes.FindAsync(recipeId) is not { } recipe) return Stale.Gone("recipe");
-        var contents = (await recipes.ReadAsync(recipe)).Batch;
+        var contents = (await recipes.BookAsync()).Read(recipeId).Batch;
         if (contents.Ingredients.Count == 0) return new Problem("recipe-empty", "recipeId", $"{recipe.Name} has no line that could be read: write down what goes in first.");
         var row = new BatchRow
         {
@@ -42,11 +55,11 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes)
             Letters = recipe.Letters,
             Tint = recipe.Tint,
             CookedOn = day,
-            Portions = recipe.Portions,
-            Contents = contents,
+            IsAhead = isAhead,
+            Portions = portions ?? recipe.Portions,
+            Contents = contents.Scale((decimal)(portions ?? recipe.Portions) / recipe.Portions),
         };
         db.Batches.Add(row);
-        await db.SaveChangesAsync();
         return row;
     }
 
@@ -62,38 +75,65 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes)
         if (await db.Batches.Include(row => row.Boxes).SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("batch");
         if (row.Version != version) return Stale.Problem;
         if (row.Boxes.Count > 0) return new Problem("batch-packed", "", "This batch is in its boxes already: empty them back first.");
-        var divided = Divided(CookedWeight.Of(full, pan), boxes, pieces);
+        if (row.IsAhead) return new Problem("batch-ahead", "", "This batch is still to be cooked: say that it is cooked first.");
+        await db.PlanChangesAsync();
+        var portions = await PortionsAsync(id);
+        var divided = Divided(CookedWeight.Of(full, pan), boxes, pieces, (await unpacked.ReadAsync(row)).Weight!.Value, Weights(portions));
         if (!divided.Succeeded) return divided.Problems.ToList();
         (row.PanGrams, row.FullGrams) = (pan.Value, full.Value);
         var number = 0;
         foreach (var (weight, count) in divided.Value!.Portions)
             row.Boxes.Add(new BoxRow { Id = Guid.CreateVersion7(), BatchId = id, Number = ++number, Grams = weight.Value, Pieces = count });
         db.AddRange(row.Boxes);
+
+        // What was planned as a portion is now that very box.
+        foreach (var (item, box) in portions.Zip(row.Boxes)) (item.BoxId, item.BatchId, item.Grams) = (box.Id, null, null);
         return await db.SaveAsync(row, row);
     }
 
-    /// <summary>Undoes the packing of a batch whose boxes are all still on the shelf.</summary>
+    /// <summary>The portions of a batch that lie on days, in the order in which they become boxes: eater by eater, day by day.</summary>
+    public async Task<IReadOnlyList<PlanItemRow>> PortionsAsync(Guid batchId) =>
+        await db.PlanItems.Where(item => item.BatchId == batchId).OrderBy(item => item.EaterId).ThenBy(item => item.Day).ThenBy(item => item.Position).ToListAsync();
+
+    /// <summary>The boxes of a batch that lie on days, by box.</summary>
+    public async Task<IReadOnlyDictionary<Guid, PlanItemRow>> LaidAsync(BatchRow batch)
+    {
+        ArgumentNullException.ThrowIfNull(batch);
+        var ids = batch.Boxes.ConvertAll(box => box.Id);
+        return await db.PlanItems.AsNoTracking().Where(item => item.BoxId != null && ids.Contains(item.BoxId.Value)).ToDictionaryAsync(item => item.BoxId!.Value);
+    }
+
+    /// <summary>What portions weigh.</summary>
+    public static IReadOnlyList<Grams> Weights(IEnumerable<PlanItemRow> portions) => [.. portions.Select(item => new Grams(item.Grams ?? 0))];
+
+    /// <summary>Undoes the packing of a batch of which nothing is eaten: boxes that lie on days become portions again.</summary>
     public async Task<Outcome<BatchRow>> UnpackAsync(Guid id, int version)
     {
         if (await db.Batches.Include(row => row.Boxes).SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("batch");
         if (row.Version != version) return Stale.Problem;
-        var ids = row.Boxes.ConvertAll(box => box.Id);
-        var laid = await db.PlanItems.CountAsync(item => item.BoxId != null && ids.Contains(item.BoxId.Value));
-        if (laid > 0) return new Problem("boxes-laid", "", $"{laid} of its boxes {(laid == 1 ? "lies" : "lie")} on the plan: take them back to the shelf first.");
+        await db.PlanChangesAsync();
+        var weights = row.Boxes.ToDictionary(box => box.Id, box => box.Grams);
+        var laid = await db.PlanItems.Where(item => item.BoxId != null && weights.Keys.Contains(item.BoxId.Value)).ToListAsync();
+        var eaten = laid.Count(item => item.EatenAt is not null);
+        if (eaten > 0) return new Problem("boxes-eaten", "", $"{eaten} of its boxes {(eaten == 1 ? "has" : "have")} been eaten: what is in the others stays in them.");
+        foreach (var item in laid) (item.BatchId, item.Grams, item.BoxId) = (id, weights[item.BoxId!.Value], null);
         db.RemoveRange(row.Boxes);
         row.Boxes = [];
         return await db.SaveAsync(row, row);
     }
 
-    /// <summary>Takes away a batch that was started and not packed.</summary>
-    public async Task<Outcome<bool>> DiscardAsync(Guid id, int version)
+    /// <summary>Takes away a batch that was planned or started, is not packed, and of which no portion lies on a day.</summary>
+    /// <returns>The batch as it was.</returns>
+    public async Task<Outcome<BatchRow>> DiscardAsync(Guid id, int version)
     {
         if (await db.Batches.Include(row => row.Boxes).SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("batch");
         if (row.Version != version) return Stale.Problem;
         if (row.Boxes.Count > 0) return new Problem("batch-packed", "", "This batch is in its boxes: empty them back first.");
+        var plan = await db.PlanVersions.SingleAsync();
+        var laid = await db.PlanItems.CountAsync(item => item.BatchId == id);
+        if (laid > 0) return new Problem("portions-laid", "", $"{laid} of its portions {(laid == 1 ? "lies" : "lie")} on the plan: take them off their days first.");
         db.Remove(row);
-        await db.SaveChangesAsync();
-        return true;
+        return await db.SaveAsync(plan, row);
     }
 
     /// <summary>The batch as the core knows it.</summary>
@@ -101,22 +141,32 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes)
     {
         ArgumentNullException.ThrowIfNull(row);
         return new(row.Id, row.RecipeName, new TapeMark(row.Letters, row.Tint), row.CookedOn, row.Contents,
-            row.FullGrams is { } full && row.PanGrams is { } pan ? new Grams(full - pan) : null);
+            row.FullGrams is { } full && row.PanGrams is { } pan ? new Grams(full - pan) : null)
+        {
+            IsAhead = row.IsAhead,
+            Portions = row.Portions,
+        };
     }
 
-    /// <summary>The boxes a weighed batch would go into: by weight, or by pieces, each piece its share of the weight.</summary>
-    public static Outcome<DividedBatch> Divided(Outcome<Grams> cooked, int boxes, int? pieces)
+    /// <summary>The boxes a weighed batch would go into: by weight, or by pieces, each piece its share of the weight; as planned where portions of it lie on days.</summary>
+    /// <param name="cooked">What it weighs.</param>
+    /// <param name="boxes">How many boxes.</param>
+    /// <param name="pieces">Pieces made, where they are counted.</param>
+    /// <param name="expected">What it was planned by.</param>
+    /// <param name="planned">The portions that lie on days.</param>
+    public static Outcome<DividedBatch> Divided(Outcome<Grams> cooked, int boxes, int? pieces, Grams expected, IReadOnlyList<Grams> planned)
     {
+        ArgumentNullException.ThrowIfNull(planned);
         if (!cooked.Succeeded) return cooked.Problems.ToList();
         if (pieces is null)
         {
-            var equal = Divide.IntoEqual(cooked.Value, boxes);
-            return equal.Succeeded ? new DividedBatch([.. equal.Value!.Portions.Select(weight => (weight, (int?)null))], 0) : equal.Problems.ToList();
+            var equal = planned.Count == 0 ? Divide.IntoEqual(cooked.Value, boxes) : Divide.AsPlanned(cooked.Value, expected, planned, boxes);
+            return equal.Succeeded ? new DividedBatch([.. equal.Value!.Portions.Select(weight => (weight, (int?)null))], 0, planned.Count == 0 ? Grams.Zero : equal.Value.Over) : equal.Problems.ToList();
         }
 
-        var counted = Divide.ByPieces(pieces.Value, boxes);
+        var counted = planned.Count == 0 ? Divide.ByPieces(pieces.Value, boxes) : Divide.PiecesAsPlanned(pieces.Value, expected, planned, boxes);
         return counted.Succeeded
-            ? new DividedBatch([.. counted.Value!.Portions.Select(count => (cooked.Value * ((decimal)count / pieces.Value), (int?)count))], counted.Value.Over)
+            ? new DividedBatch([.. counted.Value!.Portions.Select(count => (cooked.Value * ((decimal)count / pieces.Value), (int?)count))], counted.Value.Over, Grams.Zero)
             : counted.Problems.ToList();
     }
 }
@@ -124,4 +174,5 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes)
 /// <summary>The boxes of a batch.</summary>
 /// <param name="Portions">Each box's cooked grams, and its pieces where they are counted.</param>
 /// <param name="OverPieces">Pieces that do not go round.</param>
-public sealed record DividedBatch(IReadOnlyList<(Grams Weight, int? Pieces)> Portions, int OverPieces);
+/// <param name="Over">Grams that go into no box.</param>
+public sealed record DividedBatch(IReadOnlyList<(Grams Weight, int? Pieces)> Portions, int OverPieces, Grams Over);

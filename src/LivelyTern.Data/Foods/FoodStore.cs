@@ -4,15 +4,40 @@ using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Foods;
 
-/// <summary>The foods a line may mean, with what was weighed at home.</summary>
-public sealed class FoodStore(TernDb db, CatalogueCache cache, TimeProvider clock)
+/// <summary>An own food as written down from a label.</summary>
+/// <param name="Name">What the cook calls it.</param>
+/// <param name="Group">Its kind.</param>
+/// <param name="Label">Its label as printed.</param>
+/// <param name="PackageGrams">What a package holds, in grams.</param>
+/// <param name="Allergens">The allergens it names.</param>
+/// <param name="Gtin">The number under its barcode, as typed or scanned; null for none.</param>
+public sealed record OwnFood(string Name, FoodGroup Group, Label Label, decimal? PackageGrams, IReadOnlyList<Allergen> Allergens, string? Gtin);
+
+/// <summary>The foods a line may mean: those of the kitchen, and behind them the libraries.</summary>
+public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalogue> kept, TimeProvider clock)
 {
-    /// <summary>Every food; a measure weighed at home comes before one from a table.</summary>
-    public Task<FoodCatalogue> CatalogueAsync() => cache.GetAsync(async () =>
-        new FoodCatalogue((await db.Foods.AsNoTracking().Include(row => row.WeighedMeasures).ToListAsync()).Select(WithWeighed)));
+    private const string OwnPrefix = "own:";
+
+    /// <summary>The foods of the kitchen; a measure weighed at home comes before one from a table.</summary>
+    public Task<FoodCatalogue> CatalogueAsync() => kept.GetAsync(async () =>
+    {
+        var rows = await db.Foods.AsNoTracking().Include(row => row.WeighedMeasures).ToListAsync();
+        var choices = await db.FoodChoices.AsNoTracking().ToDictionaryAsync(row => row.Key, row => row.FoodId, StringComparer.Ordinal);
+        return new FoodCatalogue(
+            rows.Where(row => row.ArchivedAt is null).Select(WithWeighed), choices,
+            [.. rows.Where(row => row.UsedAt is not null).OrderByDescending(row => row.UsedAt).Take(200).Select(row => row.Id)],
+            [.. rows.Where(row => row.ArchivedAt is not null).Select(WithWeighed)]);
+    });
+
+    /// <summary>Every food a line may mean: the kitchen's first, and where it has none the libraries'.</summary>
+    public async Task<IFoods> AllAsync()
+    {
+        var kitchen = await CatalogueAsync();
+        return await libraries.AnyAsync() ? new KitchenAndLibraries(kitchen, libraries) : kitchen;
+    }
 
     /// <summary>Remembers what one measure of a food weighs. Weighing again replaces it.</summary>
-    /// <param name="foodId">The food.</param>
+    /// <param name="foodId">The food; one of a library is taken into the kitchen.</param>
     /// <param name="name">"cup", "tbsp", "piece": a volume unit in any spelling, or a word for a piece.</param>
     /// <param name="weight">Grams of one.</param>
     public async Task<Outcome<Food>> RememberMeasureAsync(string foodId, string name, Grams weight)
@@ -23,14 +48,137 @@ public sealed class FoodStore(TernDb db, CatalogueCache cache, TimeProvider cloc
         if (Unit.Find(measure) is { Kind: UnitKind.Mass }) return new Problem("measure-mass", "measure", $"{measure} is a weight already: it needs no weighing.");
         if (weight.Value <= 0) return new Problem("weight-nothing", "grams", "Type what one of it weighs: more than 0 g.");
         if (weight.Value > 20_000m) return new Problem("weight-absurd", "grams", "More than 20 kg for one measure can't be meant: check the number.");
+        await TakeAsync([foodId]);
         var row = await db.Foods.Include(food => food.WeighedMeasures).SingleOrDefaultAsync(food => food.Id == foodId);
         if (row is null) return Stale.Gone("food");
         var known = row.WeighedMeasures.Find(own => string.Equals(own.Name, measure, StringComparison.OrdinalIgnoreCase));
         if (known is null) row.WeighedMeasures.Add(known = new() { FoodId = foodId, Name = measure });
         (known.Grams, known.WeighedAt) = (weight.Value, clock.GetUtcNow());
         await db.SaveChangesAsync();
-        cache.Forget();
+        kept.Forget();
         return WithWeighed(row);
+    }
+
+    /// <summary>Remembers which food the cook meant by some words; the same words mean it from now on.</summary>
+    /// <param name="text">The words that name the food: "milk".</param>
+    /// <param name="foodId">The food.</param>
+    public async Task<Outcome<Food>> ChooseAsync(string text, string foodId)
+    {
+        var key = FoodWords.Key(text);
+        if (key.Length is 0 or > 300) return new Problem("choice-words", "text", "Say which words the choice is for.");
+        if (Core.Recipes.RecipeBook.RecipeOf(foodId) is not null) return new Problem("choice-recipe", "foodId", "A recipe is meant by its own name only.");
+        await TakeAsync([foodId]);
+        if ((await CatalogueAsync()).Find(foodId) is not { } food) return Stale.Gone("food");
+        var row = await db.FoodChoices.FindAsync(key);
+        if (row is null) db.FoodChoices.Add(row = new FoodChoiceRow { Key = key, FoodId = foodId });
+        (row.FoodId, row.ChosenAt) = (foodId, clock.GetUtcNow());
+        await db.SaveChangesAsync();
+        kept.Forget();
+        return food;
+    }
+
+    /// <summary>Says that foods were written into something: those of a library are taken into the kitchen, and all come first in a search.</summary>
+    public async Task UsedAsync(IEnumerable<string> foodIds)
+    {
+        var ids = foodIds.Distinct(StringComparer.Ordinal).ToList();
+        await TakeAsync(ids);
+        var now = clock.GetUtcNow();
+        var day = now.AddDays(-1);
+        var stale = await db.Foods.Where(row => ids.Contains(row.Id) && (row.UsedAt == null || row.UsedAt < day)).ToListAsync();
+        if (stale.Count == 0) return;
+        foreach (var row in stale) row.UsedAt = now;
+        await db.SaveChangesAsync();
+        kept.Forget();
+    }
+
+    /// <summary>One food of the kitchen with its row, or null.</summary>
+    public async Task<(Food Food, FoodRow Row)?> FindAsync(string id) =>
+        await db.Foods.AsNoTracking().Include(row => row.WeighedMeasures).SingleOrDefaultAsync(row => row.Id == id) is { } row ? (WithWeighed(row), row) : null;
+
+    /// <summary>Writes an own food down from its label.</summary>
+    public async Task<Outcome<FoodRow>> AddOwnAsync(OwnFood own)
+    {
+        var id = OwnPrefix + Guid.CreateVersion7().ToString("N");
+        var (food, problems) = await ReadAsync(own, id);
+        if (food is null) return problems;
+        var row = new FoodRow { Id = id, Food = food, UsedAt = clock.GetUtcNow() };
+        db.Foods.Add(row);
+        await db.SaveChangesAsync();
+        kept.Forget();
+        return row;
+    }
+
+    /// <summary>Corrects an own food. Batches already cooked keep the figures they were cooked with.</summary>
+    public async Task<Outcome<FoodRow>> ChangeOwnAsync(string id, int version, OwnFood own)
+    {
+        if (await OwnAsync(id) is not { } row) return Stale.Gone("food of yours");
+        if (row.Version != version) return Stale.Problem;
+        var (food, problems) = await ReadAsync(own, id);
+        if (food is null) return problems;
+        row.Food = food;
+        return await SavedAsync(row);
+    }
+
+    /// <summary>Takes an own food off the list, or back to it. What was written with it still finds it.</summary>
+    public async Task<Outcome<FoodRow>> ArchiveOwnAsync(string id, int version, bool archived)
+    {
+        if (await OwnAsync(id) is not { } row) return Stale.Gone("food of yours");
+        if (row.Version != version) return Stale.Problem;
+        row.ArchivedAt = archived ? clock.GetUtcNow() : null;
+        return await SavedAsync(row);
+    }
+
+    private async Task<Outcome<FoodRow>> SavedAsync(FoodRow row)
+    {
+        var outcome = await db.SaveAsync(row, row);
+        kept.Forget();
+        return outcome;
+    }
+
+    private async Task<FoodRow?> OwnAsync(string id) =>
+        id.StartsWith(OwnPrefix, StringComparison.Ordinal) ? await db.Foods.Include(row => row.WeighedMeasures).SingleOrDefaultAsync(row => row.Id == id) : null;
+
+    private async Task<(Food? Food, List<Problem> Problems)> ReadAsync(OwnFood own, string id)
+    {
+        ArgumentNullException.ThrowIfNull(own);
+        var problems = new List<Problem>();
+        var name = (own.Name ?? "").Trim();
+        if (name.Length is 0 or > 120) problems.Add(new("name-missing", "name", "Give the food a name of up to 120 letters."));
+        else if ((await CatalogueAsync()).All.Any(food => food.IsOwn && !string.Equals(food.Id, id, StringComparison.Ordinal) && string.Equals(FoodWords.Key(food.Name), FoodWords.Key(name), StringComparison.Ordinal)))
+            problems.Add(new("name-taken", "name", $"You have a food called {name} already: change that one, or say what is different about this one."));
+        if (own.PackageGrams is <= 0 or > 100_000) problems.Add(new("package-weight", "packageGrams", "A package holds more than 0 g and at most 100 kg."));
+        string? gtin = null;
+        if (!string.IsNullOrWhiteSpace(own.Gtin))
+        {
+            var read = Gtin.Read(own.Gtin);
+            if (read.Succeeded) gtin = read.Value;
+            else problems.AddRange(read.Problems);
+        }
+
+        var figures = own.Label.Per100g();
+        problems.AddRange(figures.Problems);
+        if (problems.Count > 0) return (null, problems);
+        return (new Food(
+            id, name, [], own.Group, figures.Value!, own.Label.Convention,
+            own.Label.ServingGrams is { } serving ? [new HouseholdMeasure("serving", new Grams(serving), "its label")] : [], "its label")
+        {
+            IsOwn = true,
+            Gtin = gtin,
+            PackageGrams = own.PackageGrams is { } package ? [package] : [],
+            Allergens = [.. own.Allergens.Distinct().Order()],
+        }, problems);
+    }
+
+    private async Task TakeAsync(IEnumerable<string> ids)
+    {
+        var wanted = ids.Where(id => LibraryStore.RowOf(id) is not null).ToList();
+        if (wanted.Count == 0) return;
+        var here = await db.Foods.Where(row => wanted.Contains(row.Id)).Select(row => row.Id).ToListAsync();
+        var taken = wanted.Except(here, StringComparer.Ordinal).Select(libraries.Find).OfType<Food>().ToList();
+        if (taken.Count == 0) return;
+        db.Foods.AddRange(taken.Select(food => new FoodRow { Id = food.Id, Food = food }));
+        await db.SaveChangesAsync();
+        kept.Forget();
     }
 
     private static Food WithWeighed(FoodRow row) => row.WeighedMeasures.Count == 0 ? row.Food : row.Food with
@@ -41,4 +189,24 @@ public sealed class FoodStore(TernDb db, CatalogueCache cache, TimeProvider cloc
             .. row.Food.Measures.Where(measure => !row.WeighedMeasures.Exists(own => string.Equals(own.Name, measure.Name, StringComparison.OrdinalIgnoreCase))),
         ],
     };
+
+    /// <summary>The kitchen's foods, and where it has none of that name those of the libraries.</summary>
+    private sealed class KitchenAndLibraries(FoodCatalogue kitchen, LibraryStore libraries) : IFoods
+    {
+        public Food? Find(string id) => kitchen.Find(id) ?? libraries.Find(id);
+
+        public bool IsName(string text) => kitchen.IsName(text) || libraries.Named(text).Count > 0;
+
+        public IReadOnlyList<Food> Meaning(string text)
+        {
+            if (kitchen.Meaning(text) is { Count: > 0 } here) return here;
+            return libraries.Named(text) is { Count: > 0 } named ? named : libraries.Search(text, 6, isSlipForgiven: false);
+        }
+
+        public IReadOnlyList<Food> Suggest(string typed, int most)
+        {
+            var here = kitchen.Suggest(typed, most);
+            return here.Count >= most ? here : [.. here, .. libraries.Search(typed, most - here.Count).Where(food => kitchen.Find(food.Id) is null)];
+        }
+    }
 }

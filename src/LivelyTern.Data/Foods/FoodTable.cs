@@ -1,43 +1,61 @@
 using System.Globalization;
 using System.Reflection;
-using CsvHelper;
-using CsvHelper.Configuration;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
+using Sylvan.Data.Csv;
 
 namespace LivelyTern.Data.Foods;
 
 /// <summary>
-/// The built-in generic foods, per 100 g, carbohydrate with fibre. An empty cell is "not known". Values from memory of USDA FoodData
-/// Central, SR Legacy; salt is its sodium x 2.5; alcohol is none in every one of them, polyols it does not report.
+/// The built-in generic foods, per 100 g, carbohydrate with fibre. An empty cell is "not known", but for alcohol, which is none, and
+/// polyols, which the source does not report. Salt is its sodium x 2.5.
 /// </summary>
 public static class FoodTable
 {
-    /// <summary>Where every figure of the table comes from.</summary>
+    /// <summary>Where the figures per 100 g, the household measures and the refuse come from.</summary>
     public const string Source = "USDA FoodData Central, SR Legacy, from memory";
+
+    /// <summary>Where the yield factors come from.</summary>
+    public const string YieldSource = "USDA Agriculture Handbook 102, Food Yields, from memory; rounded to agree with the figures of both forms";
+
+    /// <summary>Where package sizes, drained shares and storage come from.</summary>
+    public const string TradeSource = "common practice, no published source";
 
     /// <summary>Reads the table that ships with the program.</summary>
     public static IReadOnlyList<Food> Read()
     {
         using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream("LivelyTern.Data.Foods.foods.csv")!;
-        using var reader = new StreamReader(stream);
-        using var csv = new CsvReader(reader, new CsvConfiguration(CultureInfo.InvariantCulture) { PrepareHeaderForMatch = header => header.Header.ToLowerInvariant() });
-        return [.. csv.GetRecords<Row>().Select(row => row.ToFood())];
+        using var csv = CsvDataReader.Create(new StreamReader(stream), new CsvDataReaderOptions { OwnsReader = true });
+        var foods = new List<Food>();
+        while (csv.Read()) foods.Add(Row(csv));
+        return foods;
     }
 
-    private sealed record Row(
-        string Id, string Name, string Aliases, FoodGroup Group, decimal? Energy, decimal? Protein, decimal? Fat, decimal? SaturatedFat,
-        decimal? Carbohydrate, decimal? Sugars, decimal? Fibre, decimal? Salt, string Measures)
+    private static Food Row(CsvDataReader csv)
     {
-        public Food ToFood() => new(
-            Id,
-            Name,
-            Aliases.Split('|', StringSplitOptions.RemoveEmptyEntries),
-            Group,
-            new Nutrients(Energy, Protein, Fat, SaturatedFat, Carbohydrate, Sugars, Fibre, Salt, Polyols: null, Alcohol: 0),
-            CarbohydrateConvention.Total,
-            [.. Measures.Split(';', StringSplitOptions.RemoveEmptyEntries).Select(pair => pair.Split('='))
-                .Select(pair => new HouseholdMeasure(pair[0], new Grams(decimal.Parse(pair[1], CultureInfo.InvariantCulture)), Source))],
-            Source);
+        string Text(string column) => csv.GetString(csv.GetOrdinal(column));
+        decimal? Number(string column) => Text(column) is { Length: > 0 } text ? decimal.Parse(text, CultureInfo.InvariantCulture) : null;
+        var group = Enum.Parse<FoodGroup>(Text("group"));
+        return new Food(
+            Text("id"), Text("name"), Text("aliases").Split('|', StringSplitOptions.RemoveEmptyEntries), group,
+            new Nutrients(Number("energy"), Number("protein"), Number("fat"), Number("saturatedFat"), Number("carbohydrate"), Number("sugars"), Number("fibre"), Number("salt"), Number("polyols"), Number("alcohol") ?? 0),
+            CarbohydrateConvention.Total, ImportedRow.MeasuresOf(Text("measures"), Source), Source)
+        {
+            Refuse = Number("refuse") ?? 0,
+            DrainedShare = Number("drained"),
+            CookedFrom = Text("cookedFrom").Split('*') is [var raw, var factor] ? new(raw, decimal.Parse(factor, CultureInfo.InvariantCulture), YieldSource) : null,
+            PackageGrams = [.. Text("packages").Split(';', StringSplitOptions.RemoveEmptyEntries).Select(grams => decimal.Parse(grams, CultureInfo.InvariantCulture))],
+            Allergens = [.. Text("allergens").Split('|', StringSplitOptions.RemoveEmptyEntries).Select(name => Enum.Parse<Allergen>(name, ignoreCase: true))],
+            Storage = Text("storage") is { Length: > 0 } storage ? Enum.Parse<StorageKind>(storage, ignoreCase: true) : StorageOf(group),
+            Use = Text("use") is { Length: > 0 } use ? use : null,
+            HasIncompleteProtein = Text("incomplete").Length > 0,
+        };
     }
+
+    private static StorageKind StorageOf(FoodGroup group) => group switch
+    {
+        FoodGroup.Vegetables or FoodGroup.Fruit or FoodGroup.Dairy or FoodGroup.Eggs or FoodGroup.Fish or FoodGroup.Meat => StorageKind.Fridge,
+        FoodGroup.Potatoes => StorageKind.Counter,
+        _ => StorageKind.Cupboard,
+    };
 }

@@ -33,6 +33,9 @@ namespace LivelyTern.Data.Migrations
                     b.Property<decimal?>("FullGrams")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("IsAhead")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Letters")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -102,6 +105,9 @@ namespace LivelyTern.Data.Migrations
                     b.Property<long?>("ArchivedAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Body")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("ClinicianSetIt")
                         .HasColumnType("INTEGER");
 
@@ -116,9 +122,29 @@ namespace LivelyTern.Data.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Ways")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
                     b.ToTable("Eaters");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.FoodChoiceRow", b =>
+                {
+                    b.Property<string>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ChosenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("FoodId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Key");
+
+                    b.ToTable("FoodChoices");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.FoodRow", b =>
@@ -126,13 +152,129 @@ namespace LivelyTern.Data.Migrations
                     b.Property<string>("Id")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("ArchivedAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Food")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("UsedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
 
                     b.ToTable("Foods");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.LibraryFoodRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<double?>("Alcohol")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("Carbohydrate")
+                        .HasColumnType("REAL");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Convention")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<double?>("Energy")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("Fat")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("Fibre")
+                        .HasColumnType("REAL");
+
+                    b.Property<int>("Group")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Gtin")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsDoubtful")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("LibraryId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Measures")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<double?>("Polyols")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("Protein")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("Salt")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("SaturatedFat")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("Sugars")
+                        .HasColumnType("REAL");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Gtin")
+                        .HasFilter("Gtin IS NOT NULL");
+
+                    b.HasIndex("LibraryId");
+
+                    b.ToTable("LibraryFoods");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.LibraryRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Doubtful")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ImportedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("IsWhole")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Refused")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Taken")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Libraries");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.PlanChangeRow", b =>
@@ -159,6 +301,9 @@ namespace LivelyTern.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("BatchId")
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid?>("BoxId")
                         .HasColumnType("TEXT");
 
@@ -174,13 +319,30 @@ namespace LivelyTern.Data.Migrations
                     b.Property<string>("Food")
                         .HasColumnType("TEXT");
 
+                    b.Property<decimal?>("GiveOrTake")
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal?>("Grams")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsFitted")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("IsLocked")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Position")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Slot")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Text")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("BatchId");
 
                     b.HasIndex("BoxId")
                         .IsUnique();
@@ -223,6 +385,16 @@ namespace LivelyTern.Data.Migrations
                     b.Property<string>("FoodId")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("IsTakenOut")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Part")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Position")
                         .HasColumnType("INTEGER");
 
@@ -249,8 +421,17 @@ namespace LivelyTern.Data.Migrations
                     b.Property<long?>("ArchivedAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<Guid?>("BaseId")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("ChangedAt")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Changes")
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal?>("CookedGrams")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Letters")
                         .IsRequired()
@@ -260,8 +441,17 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Pan")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("Pieces")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Portions")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Steps")
+                        .HasColumnType("TEXT");
 
                     b.Property<int>("Tint")
                         .HasColumnType("INTEGER");
@@ -270,9 +460,42 @@ namespace LivelyTern.Data.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
 
+                    b.Property<decimal?>("VolumeMl")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
                     b.ToTable("Recipes");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.RecipeVersionRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Portion")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("RecipeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("SavedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Written")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("RecipeId", "Version");
+
+                    b.ToTable("RecipeVersions");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.WeighedMeasureRow", b =>
@@ -325,6 +548,11 @@ namespace LivelyTern.Data.Migrations
 
             modelBuilder.Entity("LivelyTern.Data.PlanItemRow", b =>
                 {
+                    b.HasOne("LivelyTern.Data.BatchRow", null)
+                        .WithMany()
+                        .HasForeignKey("BatchId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
                     b.HasOne("LivelyTern.Data.BoxRow", null)
                         .WithMany()
                         .HasForeignKey("BoxId")
@@ -341,6 +569,15 @@ namespace LivelyTern.Data.Migrations
                 {
                     b.HasOne("LivelyTern.Data.RecipeRow", null)
                         .WithMany("Lines")
+                        .HasForeignKey("RecipeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.RecipeVersionRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.RecipeRow", null)
+                        .WithMany()
                         .HasForeignKey("RecipeId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();

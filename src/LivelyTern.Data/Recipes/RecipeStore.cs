@@ -1,3 +1,4 @@
+using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes;
@@ -6,106 +7,162 @@ using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Recipes;
 
-/// <summary>A line as the cook wrote it.</summary>
-/// <param name="Text">As typed.</param>
-/// <param name="FoodId">The food chosen for it, or null where its words say enough.</param>
-public sealed record WrittenLine(string Text, string? FoodId = null);
+/// <summary>All recipes as written, and which of them are put away.</summary>
+public sealed record WrittenBook(IReadOnlyDictionary<Guid, WrittenRecipe> Recipes, IReadOnlySet<Guid> PutAway);
 
 /// <summary>The cook's recipes.</summary>
-public sealed class RecipeStore(TernDb db, FoodStore foods, TimeProvider clock)
+public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> kept, TimeProvider clock)
 {
-    /// <summary>The most lines a recipe holds.</summary>
-    public const int MostLines = 200;
-
-    /// <summary>The longest line.</summary>
-    public const int LongestLine = 300;
+    /// <summary>Saves within this time of each other are one version: what stood shorter was typing.</summary>
+    private static readonly TimeSpan OneSitting = TimeSpan.FromMinutes(2);
 
     /// <summary>Recipes by name, without those taken away.</summary>
-    public async Task<IReadOnlyList<RecipeRow>> ListAsync() =>
-        await db.Recipes.AsNoTracking().Where(row => row.ArchivedAt == null).Include(row => row.Lines.OrderBy(line => line.Position))
-            .OrderBy(row => row.Name).ToListAsync();
+    public async Task<IReadOnlyList<RecipeRow>> ListAsync() => await db.Recipes.AsNoTracking().Where(row => row.ArchivedAt == null).OrderBy(row => row.Name).ToListAsync();
 
     /// <summary>How many recipes there are.</summary>
     public Task<int> CountAsync() => db.Recipes.CountAsync(row => row.ArchivedAt == null);
 
     /// <summary>One recipe, also one taken away; null where there is none.</summary>
-    public Task<RecipeRow?> FindAsync(Guid id) =>
-        db.Recipes.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position)).SingleOrDefaultAsync(row => row.Id == id);
+    public Task<RecipeRow?> FindAsync(Guid id) => db.Recipes.AsNoTracking().SingleOrDefaultAsync(row => row.Id == id);
 
-    /// <summary>Reads a recipe's lines against the foods as they are now.</summary>
-    public async Task<Recipe> ReadAsync(RecipeRow row)
+    /// <summary>All recipes as written; the lines of a variant are its base's with its own changes.</summary>
+    public Task<WrittenBook> WrittenAsync() => kept.GetAsync(async () =>
     {
-        ArgumentNullException.ThrowIfNull(row);
-        return new(row.Name, await ReadLinesAsync(row.Lines.OrderBy(line => line.Position).Select(line => new WrittenLine(line.Text, line.FoodId))), row.Portions);
-    }
+        var rows = await db.Recipes.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position)).ToDictionaryAsync(row => row.Id);
+        return new WrittenBook(
+            rows.ToDictionary(pair => pair.Key, pair => Written(pair.Value, pair.Value.BaseId is { } id ? LinesOf(rows[id]) : null)),
+            rows.Values.Where(row => row.ArchivedAt is not null).Select(row => row.Id).ToHashSet());
+    });
 
-    /// <summary>Reads lines against the foods as they are now.</summary>
-    public async Task<IReadOnlyList<FoodLine>> ReadLinesAsync(IEnumerable<WrittenLine> lines)
+    /// <summary>The book to read recipes with, against the foods as they are now.</summary>
+    public async Task<RecipeBook> BookAsync()
     {
-        ArgumentNullException.ThrowIfNull(lines);
-        var catalogue = await foods.CatalogueAsync();
-        return [.. lines.Select(line => FoodLine.Read(line.Text, catalogue, line.FoodId is null ? null : catalogue.Find(line.FoodId)))];
+        var written = await WrittenAsync();
+        return new(await foods.AllAsync(), written.Recipes, written.PutAway);
     }
 
     /// <summary>Writes a new recipe down; its tape mark is found for it.</summary>
-    public async Task<Outcome<RecipeRow>> AddAsync(string name, IReadOnlyList<WrittenLine> lines, int portions)
+    public async Task<Outcome<RecipeRow>> AddAsync(WrittenRecipe recipe, Guid? baseId = null)
     {
-        var problems = Problems(name, lines, portions);
+        ArgumentNullException.ThrowIfNull(recipe);
+        var problems = Problems(recipe);
         if (problems.Count > 0) return problems;
+        if (baseId is { } family && await FamilyProblemAsync(family) is { } wrong) return wrong;
         var taken = await db.Recipes.Where(row => row.ArchivedAt == null).Select(row => new TapeMark(row.Letters, row.Tint)).ToListAsync();
-        var mark = TapeMark.For(name, taken);
-        var row = new RecipeRow { Id = Guid.CreateVersion7(), Name = name.Trim(), Letters = mark.Letters, Tint = mark.Tint, Portions = portions, ChangedAt = clock.GetUtcNow() };
-        row.Lines.AddRange(Rows(lines));
+        var mark = TapeMark.For(recipe.Name, taken);
+        var row = new RecipeRow { Id = Guid.CreateVersion7(), Name = recipe.Name.Trim(), Letters = mark.Letters, Tint = mark.Tint, BaseId = baseId };
         db.Recipes.Add(row);
+        await SetAsync(row, Keyed(Pinned(recipe, (await BookAsync()).Read(recipe))));
         await db.SaveChangesAsync();
+        kept.Forget();
+        await RememberAsync(row);
         return row;
     }
 
     /// <summary>Saves a recipe that was read at a version. Batches already cooked keep what went into them.</summary>
-    public async Task<Outcome<RecipeRow>> ChangeAsync(Guid id, int version, string name, IReadOnlyList<WrittenLine> lines, int portions)
+    public async Task<Outcome<RecipeRow>> ChangeAsync(Guid id, int version, WrittenRecipe recipe)
     {
+        ArgumentNullException.ThrowIfNull(recipe);
         if (await db.Recipes.Include(row => row.Lines).SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("recipe");
         if (row.Version != version) return Stale.Problem;
-        var problems = Problems(name, lines, portions);
+        var problems = Problems(recipe);
         if (problems.Count > 0) return problems;
-        (row.Name, row.Portions, row.ChangedAt) = (name.Trim(), portions, clock.GetUtcNow());
-        db.RemoveRange(row.Lines);
-        row.Lines = [.. Rows(lines)];
-        return await db.SaveAsync(row, row);
+        var book = await BookAsync();
+        recipe = Pinned(recipe, book.Read(recipe, id));
+        if (book.LoopOf(recipe, id) is { } loop)
+            return new Problem("recipe-loop", "lines", $"A recipe can't be a part of itself: {string.Join(" → ", loop)}. Choose something else for that line.");
+        await KeepFirstAsync(row, book);
+        await SetAsync(row, Keyed(recipe));
+        var outcome = await db.SaveAsync(row, row);
+        kept.Forget();
+        if (outcome.Succeeded) await RememberAsync(row);
+        return outcome;
     }
 
-    /// <summary>Takes a recipe off the list, or back to it.</summary>
+    /// <summary>Takes a recipe off the list, or back to it. A base keeps its variants going even so.</summary>
     public async Task<Outcome<RecipeRow>> ArchiveAsync(Guid id, int version, bool archived)
     {
-        if (await db.Recipes.Include(row => row.Lines).SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("recipe");
+        if (await db.Recipes.SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("recipe");
         if (row.Version != version) return Stale.Problem;
         row.ArchivedAt = archived ? clock.GetUtcNow() : null;
-        return await db.SaveAsync(row, row);
+        var outcome = await db.SaveAsync(row, row);
+        kept.Forget();
+        return outcome;
     }
 
-    /// <summary>What is wrong with lines that are only to be read.</summary>
-    public static List<Problem> LineProblems(IReadOnlyList<WrittenLine>? lines)
+    /// <summary>The saved versions of a recipe, newest first.</summary>
+    public async Task<IReadOnlyList<RecipeVersionRow>> VersionsAsync(Guid id) =>
+        await db.RecipeVersions.AsNoTracking().Where(row => row.RecipeId == id).OrderByDescending(row => row.Version).Take(200).ToListAsync();
+
+    private static List<Problem> Problems(WrittenRecipe recipe)
     {
-        if (lines is null) return [new("lines-missing", "lines", "Give the recipe's lines, one text each.")];
-        var problems = new List<Problem>();
-        if (lines.Count > MostLines) problems.Add(new("lines-many", "lines", $"A recipe holds up to {MostLines} lines."));
-        for (var i = 0; i < Math.Min(lines.Count, MostLines); i++)
+        var problems = recipe.Problems().ToList();
+        if ((recipe.Name ?? "").Trim().Length is 0 or > 120) problems.Add(new("name-missing", "name", "Give the recipe a name of up to 120 letters."));
+        return problems;
+    }
+
+    private async Task<Problem?> FamilyProblemAsync(Guid baseId) => await db.Recipes.AsNoTracking().SingleOrDefaultAsync(row => row.Id == baseId) switch
+    {
+        null => Stale.Gone("recipe"),
+        { BaseId: not null } => new("base-variant", "baseId", "A variant has no variants of its own: make one of its base."),
+        _ => null,
+    };
+
+    private async Task SetAsync(RecipeRow row, WrittenRecipe recipe)
+    {
+        (row.Name, row.Portions, row.ChangedAt) = (recipe.Name.Trim(), recipe.Yield.Portions, clock.GetUtcNow());
+        (row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan) = (recipe.Yield.Pieces, recipe.Yield.CookedGrams, recipe.Yield.VolumeMl, recipe.Yield.Pan);
+        row.Steps = recipe.Steps is { Count: > 0 } steps ? steps : null;
+        if (row.BaseId is { } family) row.Changes = Family.Changes((await WrittenAsync()).Recipes[family].Lines, recipe.Lines);
+        else
         {
-            if (lines[i]?.Text is not { Length: <= LongestLine })
-                problems.Add(new("line-long", $"lines[{i}]", $"A line holds up to {LongestLine} letters."));
+            db.RemoveRange(row.Lines);
+            row.Lines = [.. recipe.Lines.Select((line, i) => new RecipeLineRow { Position = i, Text = line.Text, FoodId = line.FoodId, Part = line.Part, IsTakenOut = line.IsTakenOut, Key = line.Key })];
         }
-
-        return problems;
     }
 
-    private static List<Problem> Problems(string? name, IReadOnlyList<WrittenLine>? lines, int portions)
+    // A recipe from before versions were kept: how it stood until now is its first.
+    private async Task KeepFirstAsync(RecipeRow row, RecipeBook book)
     {
-        var problems = LineProblems(lines);
-        if ((name ?? "").Trim().Length is 0 or > 120) problems.Add(new("name-missing", "name", "Give the recipe a name of up to 120 letters."));
-        problems.AddRange(Recipe.Cut("", [], portions).Problems);
-        return problems;
+        if (await db.RecipeVersions.AnyAsync(version => version.RecipeId == row.Id)) return;
+        db.RecipeVersions.Add(VersionOf(row, (await WrittenAsync()).Recipes[row.Id], book.Read(row.Id), row.ChangedAt));
     }
 
-    private static IEnumerable<RecipeLineRow> Rows(IReadOnlyList<WrittenLine> lines) =>
-        lines.Select((line, i) => new RecipeLineRow { Position = i, Text = line.Text.Trim(), FoodId = line.FoodId });
+    private static RecipeVersionRow VersionOf(RecipeRow row, WrittenRecipe written, Recipe recipe, DateTimeOffset at) =>
+        new() { RecipeId = row.Id, Version = row.Version, SavedAt = at, Written = written, Portion = MeasureTotals.Of(recipe.Portion, null) };
+
+    // What was written with a food keeps it, and the version is kept with its figures of now.
+    private async Task RememberAsync(RecipeRow row)
+    {
+        var written = (await WrittenAsync()).Recipes[row.Id];
+        var recipe = (await BookAsync()).Read(row.Id);
+        await foods.UsedAsync(recipe.Lines.Select(line => line.Read.Ingredient?.Food.Id).OfType<string>());
+        var now = clock.GetUtcNow();
+        var last = await db.RecipeVersions.Where(version => version.RecipeId == row.Id).OrderByDescending(version => version.Version).FirstOrDefaultAsync();
+        if (last is not null && now - last.SavedAt < OneSitting && await db.RecipeVersions.CountAsync(version => version.RecipeId == row.Id) > 1) db.RecipeVersions.Remove(last);
+        db.RecipeVersions.Add(VersionOf(row, written, recipe, now));
+        await db.SaveChangesAsync();
+    }
+
+    // A line that means another recipe by its name keeps meaning that one.
+    private static WrittenRecipe Pinned(WrittenRecipe recipe, Recipe read) => recipe with
+    {
+        Lines = [.. recipe.Lines.Zip(read.Lines, (line, reading) => line.FoodId is null && reading.Read.Ingredient?.Food.Id is { } id && RecipeBook.RecipeOf(id) is not null ? line with { FoodId = id } : line)],
+    };
+
+    // Lines without a key get one; of two with the same the second gets another.
+    private static WrittenRecipe Keyed(WrittenRecipe recipe)
+    {
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        return recipe with
+        {
+            Lines = [.. recipe.Lines.Select(line => line with { Text = line.Text.Trim(), Key = line.Key is { Length: > 0 and <= 40 } own && seen.Add(own) ? own : Guid.NewGuid().ToString("N")[..12] })],
+        };
+    }
+
+    private static List<WrittenLine> LinesOf(RecipeRow row) =>
+        [.. row.Lines.OrderBy(line => line.Position).Select(line => new WrittenLine(line.Text, line.FoodId, line.Part, line.IsTakenOut, line.Key))];
+
+    private static WrittenRecipe Written(RecipeRow row, IReadOnlyList<WrittenLine>? of) => new(
+        row.Name, of is null ? LinesOf(row) : Family.Apply(of, row.Changes ?? []), new(row.Portions, row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan), row.Steps);
 }

@@ -1,16 +1,16 @@
-using LivelyTern.Core.Foods;
+namespace LivelyTern.Data;
 
-namespace LivelyTern.Data.Foods;
-
-/// <summary>Keeps the catalogue between requests until a food or a measure changes. One for the whole host.</summary>
-public sealed class CatalogueCache
+/// <summary>Keeps something read from the file between requests until it changes. One of each kind for the whole host.</summary>
+/// <typeparam name="T">What is kept; never changed once read.</typeparam>
+public sealed class Kept<T>
+    where T : class
 {
     private readonly Lock gate = new();
-    private FoodCatalogue? kept;
+    private T? kept;
     private int changes;
 
-    /// <summary>The catalogue, read anew if something changed since; what was read before a change is not kept after it.</summary>
-    public async Task<FoodCatalogue> GetAsync(Func<Task<FoodCatalogue>> read)
+    /// <summary>What is kept, read anew if something changed since; what was read before a change is not kept after it.</summary>
+    public async Task<T> GetAsync(Func<Task<T>> read)
     {
         ArgumentNullException.ThrowIfNull(read);
         int seen;
@@ -29,7 +29,7 @@ public sealed class CatalogueCache
         return fresh;
     }
 
-    /// <summary>Says that a food or a measure changed.</summary>
+    /// <summary>Says that it changed.</summary>
     public void Forget()
     {
         lock (gate)

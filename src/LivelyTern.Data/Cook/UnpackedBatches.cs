@@ -1,0 +1,65 @@
+using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
+using LivelyTern.Data.Recipes;
+using Microsoft.EntityFrameworkCore;
+
+namespace LivelyTern.Data.Cook;
+
+/// <summary>Batches without boxes as the core knows them: what is to be cooked, what waits in its pan, and what could be cooked.</summary>
+public sealed class UnpackedBatches(TernDb db, RecipeStore recipes)
+{
+    private const int EarlierBatches = 12;
+
+    /// <summary>The batches that are not in boxes, each with what it is expected to weigh; one still to be cooked as its recipe stands now.</summary>
+    public async Task<IReadOnlyList<Batch>> ListAsync()
+    {
+        var rows = await db.Batches.AsNoTracking().Where(row => row.Boxes.Count == 0).OrderBy(row => row.CookedOn).ThenBy(row => row.Id).ToListAsync();
+        return await ReadAsync(rows);
+    }
+
+    /// <summary>One batch without boxes, as above.</summary>
+    public async Task<Batch> ReadAsync(BatchRow row) => (await ReadAsync([row]))[0];
+
+    private async Task<IReadOnlyList<Batch>> ReadAsync(List<BatchRow> rows)
+    {
+        if (rows.Count == 0) return [];
+        var book = await recipes.BookAsync();
+        var ids = rows.Select(row => row.RecipeId).Distinct().ToList();
+        var weighed = await db.Batches.AsNoTracking().Where(row => ids.Contains(row.RecipeId) && row.Boxes.Count > 0 && row.FullGrams != null)
+            .OrderByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Take(ids.Count * EarlierBatches).ToListAsync();
+        return [.. rows.Select(row =>
+        {
+            var recipe = book.Read(row.RecipeId);
+            var batch = BatchStore.Read(row);
+            if (row.IsAhead && recipe.Batch.Ingredients.Count > 0) batch = batch with { RecipeName = recipe.Name, Contents = recipe.Batch.Scale((decimal)row.Portions / recipe.Yield.Portions) };
+            var earlier = weighed.Where(other => other.RecipeId == row.RecipeId && other.Contents.RawWeight.Value > 0).Take(EarlierBatches).Select(other => BatchStore.Read(other).Cooked!.Value / other.Contents.RawWeight).ToList();
+            var raw = recipe.Batch.RawWeight;
+            return batch with { Expected = ExpectedWeight.Of(batch.Contents.RawWeight, recipe.Yield.CookedGrams is { } cooked && raw.Value > 0 ? cooked / raw.Value : null, earlier) };
+        })];
+    }
+
+    /// <summary>When each recipe was cooked last, or is to be.</summary>
+    public async Task<IReadOnlyDictionary<Guid, DateOnly>> LastCookedAsync() =>
+        await db.Batches.AsNoTracking().GroupBy(row => row.RecipeId).Select(own => new { own.Key, Last = own.Max(row => row.CookedOn) }).ToDictionaryAsync(own => own.Key, own => own.Last);
+
+    /// <summary>The recipes of which a batch is planned and not cooked yet.</summary>
+    public async Task<IReadOnlySet<Guid>> PlannedRecipesAsync() => (await db.Batches.AsNoTracking().Where(row => row.IsAhead).Select(row => row.RecipeId).ToListAsync()).ToHashSet();
+
+    /// <summary>Every recipe on the list as a batch that could be cooked on a day: its own portions, what it is expected to weigh; its id is the recipe's.</summary>
+    public async Task<IReadOnlyList<Batch>> CouldBeCookedAsync(DateOnly day)
+    {
+        var rows = (await recipes.ListAsync()).Select(recipe => new BatchRow
+        {
+            Id = recipe.Id,
+            RecipeId = recipe.Id,
+            RecipeName = recipe.Name,
+            Letters = recipe.Letters,
+            Tint = recipe.Tint,
+            CookedOn = day,
+            IsAhead = true,
+            Portions = recipe.Portions,
+            Contents = Contents.Nothing,
+        }).ToList();
+        return [.. (await ReadAsync(rows)).Where(batch => batch.Contents.Ingredients.Count > 0 && batch.Weight is { Value: > 0 })];
+    }
+}
