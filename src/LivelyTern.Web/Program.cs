@@ -1,5 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Plan.Fit;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
@@ -7,6 +9,8 @@ using LivelyTern.Data.Demo;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
+using LivelyTern.Devices;
+using LivelyTern.Solving;
 using LivelyTern.Web;
 using LivelyTern.Web.Aim;
 using LivelyTern.Web.Eat;
@@ -51,8 +55,8 @@ builder.Services.AddOpenApi(api => api.AddDocumentTransformer((document, _, _) =
 builder.Services.AddResponseCompression();
 builder.Services.AddSingleton(start.Clock);
 builder.Services.AddDbContext<TernDb>(db => db.UseSqlite(TernFile.ConnectionString(start.DatabasePath)));
-builder.Services.AddSingleton<CatalogueCache>();
-builder.Services.AddScoped<FoodStore>().AddScoped<EaterStore>().AddScoped<RecipeStore>().AddScoped<BatchStore>().AddScoped<PlanStore>().AddScoped<PlanReader>().AddScoped<DemoWeek>();
+builder.Services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>().AddSingleton<ImportDesk>().AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
+builder.Services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<EaterStore>().AddScoped<RecipeStore>().AddScoped<UnpackedBatches>().AddScoped<BatchStore>().AddScoped<PlannedBatchStore>().AddScoped<PlanStore>().AddScoped<PlanReader>().AddScoped<BatchReader>().AddScoped<DemoWeek>();
 
 var app = builder.Build();
 
@@ -73,8 +77,13 @@ var api = app.MapGroup("/api").ProducesProblem(StatusCodes.Status422Unprocessabl
 api.MapOverview();
 api.MapAim();
 api.MapFoods();
+api.MapImports();
 api.MapRecipes();
 api.MapPlan();
+api.MapFits();
+api.MapMenus();
+api.MapDays();
+api.MapCalendar();
 api.MapPack();
 api.MapEat();
 app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/).*$)}", "index.html");
@@ -89,7 +98,16 @@ if (string.Equals(System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name,
 Directory.CreateDirectory(Path.GetDirectoryName(start.DatabasePath)!);
 await using (var scope = app.Services.CreateAsyncScope())
 {
-    await TernFile.PrepareAsync(scope.ServiceProvider.GetRequiredService<TernDb>());
+    try
+    {
+        await TernFile.PrepareAsync(scope.ServiceProvider.GetRequiredService<TernDb>());
+    }
+    catch (Exception error) when (error is System.Data.Common.DbException or InvalidDataException)
+    {
+        await Console.Error.WriteLineAsync($"{start.DatabasePath} can't be opened, or not brought to this program's shape. What it held is still there. {error.Message}");
+        return 1;
+    }
+
     if (start.IsDemo) await scope.ServiceProvider.GetRequiredService<DemoWeek>().SeedAsync();
 }
 

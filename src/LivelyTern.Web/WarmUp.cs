@@ -15,7 +15,8 @@ public static class WarmUp
             var reader = scope.ServiceProvider.GetRequiredService<PlanReader>();
             await reader.WeekAsync(reader.Today);
             var recipes = scope.ServiceProvider.GetRequiredService<RecipeStore>();
-            foreach (var row in await recipes.ListAsync()) await recipes.ReadAsync(row);
+            var book = await recipes.BookAsync();
+            foreach (var row in await recipes.ListAsync()) book.Read(row.Id);
         }
         catch (Exception error) when (error is ObjectDisposedException or InvalidOperationException or System.Data.Common.DbException)
         {

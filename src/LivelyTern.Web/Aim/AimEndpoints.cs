@@ -8,15 +8,39 @@ using Microsoft.AspNetCore.Mvc;
 namespace LivelyTern.Web.Aim;
 
 /// <summary>An eater as shown.</summary>
-public sealed record EaterView(Guid Id, string Name, DayAim Aim, bool ClinicianSetIt, int Version);
+public sealed record EaterView(Guid Id, string Name, DayAim Aim, bool ClinicianSetIt, int Version, EatingWays Ways, Body? Body);
 
-/// <summary>An eater as written. <paramref name="ClinicianSetIt"/> confirms an energy aim below the floor.</summary>
-public sealed record EaterRequest(string Name, DayAim Aim, bool ClinicianSetIt = false);
+/// <summary>An eater as written.</summary>
+/// <param name="ClinicianSetIt">Confirms an energy aim below the floor.</param>
+/// <param name="Name">As the others call them.</param>
+/// <param name="Aim">Their usual day.</param>
+/// <param name="Ways">How they eat; null leaves it as it is.</param>
+/// <param name="Body">The body to be kept; null leaves it as it is.</param>
+public sealed record EaterRequest(string Name, DayAim Aim, bool ClinicianSetIt = false, EatingWays? Ways = null, Body? Body = null);
+
+/// <summary>One measure's band for one date; a null band takes it away.</summary>
+public sealed record DateBandRequest(Measure Measure, Band? Band, string Name = "that day");
+
+/// <summary>The band that the date had before, so that it can be put back.</summary>
+public sealed record DateBandAnswer(Band? Before);
+
+/// <summary>A need to be worked out, nothing stored.</summary>
+/// <param name="Body">The body.</param>
+/// <param name="Activity">Need as a multiple of resting energy.</param>
+/// <param name="RateKgPerWeek">Kilograms a week to lose; below zero to gain.</param>
+/// <param name="ProteinPerKg">Grams of protein for each kilogram of weight.</param>
+/// <param name="FatShare">The share of the energy that is fat, 0 to 1.</param>
+public sealed record NeedRequest(Body Body, decimal Activity, decimal RateKgPerWeek, decimal ProteinPerKg = 1.2m, decimal FatShare = 0.3m);
+
+/// <summary>A level of activity.</summary>
+public sealed record ActivityView(string Name, decimal Factor);
 
 /// <summary>What the Aim room offers to start from.</summary>
-/// <param name="Rule">A points rule of our own making.</param>
+/// <param name="Rules">Points rules of our own making; the first is the one a new eater starts from.</param>
 /// <param name="EnergyFloor">Kcal a day below which a clinician must have set the aim.</param>
-public sealed record AimStart(PointsRule Rule, decimal EnergyFloor);
+/// <param name="Slots">The slots of an eater who has named none.</param>
+/// <param name="Activities">Levels of activity for a need.</param>
+public sealed record AimStart(IReadOnlyList<PointsRule> Rules, decimal EnergyFloor, IReadOnlyList<Slot> Slots, IReadOnlyList<ActivityView> Activities);
 
 /// <summary>Aim: the eaters and what their days may hold.</summary>
 public static class AimEndpoints
@@ -25,11 +49,14 @@ public static class AimEndpoints
     public static void MapAim(this IEndpointRouteBuilder api)
     {
         var aim = api.MapGroup("/aim").WithTags("Aim");
-        aim.MapGet("/start", () => new AimStart(PointsRule.Starting, EnergyFloor.Kilocalories)).WithName("aimStart");
+        aim.MapGet("/start", () => new AimStart(PointsRule.StartingRules, EnergyFloor.Kilocalories, EatingWays.StartingSlots, [.. EnergyNeed.Activities.Select(level => new ActivityView(level.Name, level.Factor))])).WithName("aimStart");
         aim.MapGet("/eaters", async (EaterStore eaters) => (await eaters.ListAsync()).Select(Show).ToList()).WithName("listEaters");
         aim.MapPost("/eaters", async (EaterRequest body, EaterStore eaters) =>
             (await eaters.AddAsync(body.Name, Tidy(body.Aim), body.ClinicianSetIt)).Answer(Show)).WithName("addEater");
         aim.MapPut("/eaters/{id:guid}", ChangeAsync).WithName("changeEater");
+        aim.MapPut("/eaters/{id:guid}/dates/{day}", async (Guid id, DateOnly day, DateBandRequest body, EaterStore eaters) =>
+            (await eaters.SetDateAsync(id, day, body.Measure, body.Band?.Resolved(), body.Name)).Answer(set => new DateBandAnswer(set.Before))).WithName("setDateBand");
+        api.MapPost("/calc/need", (NeedRequest body) => EnergyNeed.Of(body.Body, body.Activity, body.RateKgPerWeek, body.ProteinPerKg, body.FatShare).Answer(need => need)).WithTags("Calculate").WithName("calcNeed");
         aim.MapDelete("/eaters/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters) =>
             ArchiveAsync(id, ifMatch, eaters, archived: true)).WithName("archiveEater");
         aim.MapPost("/eaters/{id:guid}/restore", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters) =>
@@ -40,15 +67,19 @@ public static class AimEndpoints
     public static DayAim Tidy(DayAim aim)
     {
         ArgumentNullException.ThrowIfNull(aim);
-        return aim with { Bands = aim.Bands.Where(band => band.Value is { IsOpen: false }).ToDictionary(band => band.Key, band => band.Value) };
+        return aim with { Bands = Tidy(aim.Bands) };
     }
+
+    private static EatingWays? Tidy(EatingWays? ways) => ways is null ? null : ways with { OtherDays = [.. ways.OtherDays.Select(other => other with { Bands = Tidy(other.Bands) })] };
+
+    private static Dictionary<Measure, Band> Tidy(IReadOnlyDictionary<Measure, Band> bands) => bands.Where(band => band.Value is { IsOpen: false }).ToDictionary(band => band.Key, band => band.Value.Resolved());
 
     private static async Task<Results<Ok<EaterView>, ProblemHttpResult>> ChangeAsync(
         Guid id, EaterRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters)
     {
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
-        return await (await eaters.ChangeAsync(id, version, body.Name, Tidy(body.Aim), body.ClinicianSetIt))
+        return await (await eaters.ChangeAsync(id, version, body.Name, Tidy(body.Aim), body.ClinicianSetIt, Tidy(body.Ways), body.Body))
             .AnswerWriteAsync(row => Task.FromResult(Show(row)), () => CurrentAsync(id, eaters));
     }
 
@@ -61,5 +92,5 @@ public static class AimEndpoints
 
     private static async Task<object?> CurrentAsync(Guid id, EaterStore eaters) => await eaters.FindAsync(id) is { } row ? Show(row) : null;
 
-    private static EaterView Show(EaterRow row) => new(row.Id, row.Name, row.Aim, row.ClinicianSetIt, row.Version);
+    private static EaterView Show(EaterRow row) => new(row.Id, row.Name, row.Aim, row.ClinicianSetIt, row.Version, row.Ways ?? EatingWays.Plain, row.Body);
 }

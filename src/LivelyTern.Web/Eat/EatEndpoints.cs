@@ -8,7 +8,7 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace LivelyTern.Web.Eat;
 
-/// <summary>One eater's day at the table.</summary>
+/// <summary>One eater's day at the table, against the aim of that day.</summary>
 public sealed record EatView(Guid EaterId, string Name, DateOnly Today, Core.Aim.DayAim Aim, DayView Day, int Version);
 
 /// <summary>Whether an item has been eaten.</summary>
@@ -25,7 +25,8 @@ public static class EatEndpoints
         {
             if (await eaters.FindAsync(eaterId) is not { } eater) return Answers.Problem([Stale.Gone("eater")]);
             var version = await plan.VersionAsync();
-            return TypedResults.Ok(new EatView(eater.Id, eater.Name, reader.Today, eater.Aim, await reader.DayAsync(eater, day), version));
+            var shown = await reader.DayAsync(eater, day);
+            return TypedResults.Ok(new EatView(eater.Id, eater.Name, reader.Today, shown.Aim, shown, version));
         }).WithName("getDay");
         eat.MapPut("/items/{id:guid}", (Guid id, EatRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, TimeProvider clock) =>
             PlanEndpoints.WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.Eat(id, body.Eaten ? clock.GetUtcNow() : null)))).WithName("eatItem");

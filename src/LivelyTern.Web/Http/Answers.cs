@@ -9,7 +9,7 @@ public static class Answers
 {
     private static readonly HashSet<string> Conflicts = new(StringComparer.Ordinal)
     {
-        "box-taken", "plan-moved-on", "item-gone", "item-eaten", "item-box", "boxes-laid", "batch-packed", "eater-has-boxes",
+        "box-taken", "plan-moved-on", "item-gone", "item-eaten", "item-box", "boxes-eaten", "batch-packed", "batch-cooked", "batch-ahead", "batch-moved-on", "portions-laid", "portions-before", "not-packed", "eater-has-boxes",
     };
 
     /// <summary>The value, shown; or the problem.</summary>

@@ -35,7 +35,7 @@ public static class StatusSentences
         400 => ("unreadable", "The request can't be read: a value is missing or of the wrong kind."),
         404 => ("not-found", "There is nothing at this address."),
         405 => ("wrong-method", "This address does not take that kind of request."),
-        413 => ("too-large", "That is more than 1 MB: send it in smaller parts."),
+        413 => ("too-large", "That is more than can be taken here: 1 MB, 10 MB for a recipe's file, 2 GB for a table of foods."),
         415 => ("not-json", "Send the request as JSON (Content-Type: application/json)."),
         _ => ("unmet", "The request can't be answered as it stands."),
     };

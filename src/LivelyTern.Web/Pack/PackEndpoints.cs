@@ -3,6 +3,7 @@ using LivelyTern.Core.Cook;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
 using LivelyTern.Data;
+using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Web.Http;
 using LivelyTern.Web.Plan;
@@ -11,30 +12,19 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace LivelyTern.Web.Pack;
 
-/// <summary>A box of a batch.</summary>
-public sealed record BoxView(Guid Id, int Number, decimal Grams, int? Pieces);
-
-/// <summary>A batch as shown.</summary>
-/// <param name="Id">The batch.</param>
-/// <param name="RecipeId">Its recipe.</param>
-/// <param name="Name">The dish.</param>
-/// <param name="Letters">Its tape mark.</param>
-/// <param name="Tint">Its tint.</param>
-/// <param name="CookedOn">The day it was cooked.</param>
-/// <param name="Portions">How many portions the recipe makes.</param>
-/// <param name="RawGrams">What went in.</param>
-/// <param name="PanGrams">The empty pan, where weighed.</param>
-/// <param name="FullGrams">The full pan, where weighed.</param>
-/// <param name="RememberedPanGrams">The empty pan of the last batch of this recipe.</param>
-/// <param name="Boxes">Its boxes; none before it is packed.</param>
-/// <param name="Figures">The whole batch.</param>
-/// <param name="Version">For the next write.</param>
-public sealed record BatchView(
-    Guid Id, Guid RecipeId, string Name, string Letters, int Tint, DateOnly CookedOn, int Portions, decimal RawGrams, decimal? PanGrams, decimal? FullGrams,
-    decimal? RememberedPanGrams, IReadOnlyList<BoxView> Boxes, IReadOnlyDictionary<Measure, Figure> Figures, int Version);
-
-/// <summary>A recipe to be cooked.</summary>
+/// <summary>A recipe to be cooked now.</summary>
 public sealed record CookRequest(Guid RecipeId, DateOnly? Day = null);
+
+/// <summary>Recipes to be cooked on a day: all of them or none.</summary>
+/// <param name="Day">The prep day.</param>
+/// <param name="Dishes">The recipes.</param>
+public sealed record PlanBatchesRequest(DateOnly Day, IReadOnlyList<PlannedDish> Dishes);
+
+/// <summary>A recipe, for so many of its portions.</summary>
+public sealed record PlannedDish(Guid RecipeId, int Portions);
+
+/// <summary>Another day or amount for a batch still to be cooked.</summary>
+public sealed record ReplanRequest(DateOnly Day, int Portions);
 
 /// <summary>What the scale said, and how to divide.</summary>
 /// <param name="FullGrams">The full pan.</param>
@@ -59,9 +49,12 @@ public sealed record CalcPortionsAnswer(IReadOnlyList<decimal> Portions, decimal
 /// <param name="Portions">Grams of each box.</param>
 /// <param name="Pieces">Pieces in each box, where counted.</param>
 /// <param name="OverPieces">Pieces that do not go round.</param>
+/// <param name="OverGrams">Grams that go into no box, where it is divided as planned.</param>
+/// <param name="Sum">Grams of all boxes together.</param>
 /// <param name="Figures">The first box.</param>
 public sealed record PackPreview(
-    decimal CookedGrams, Figure KcalPerGram, decimal Yield, IReadOnlyList<decimal> Portions, IReadOnlyList<int>? Pieces, int OverPieces, IReadOnlyDictionary<Measure, Figure> Figures);
+    decimal CookedGrams, Figure KcalPerGram, decimal Yield, IReadOnlyList<decimal> Portions, IReadOnlyList<int>? Pieces, int OverPieces, decimal OverGrams, decimal Sum,
+    IReadOnlyDictionary<Measure, Figure> Figures);
 
 /// <summary>Pack: a batch weighed and divided into boxes.</summary>
 public static class PackEndpoints
@@ -70,20 +63,26 @@ public static class PackEndpoints
     public static void MapPack(this IEndpointRouteBuilder api)
     {
         var pack = api.MapGroup("/pack").WithTags("Pack");
-        pack.MapGet("/batches", async (BatchStore store) => (await store.ListAsync(60)).Select(row => Show(row, null)).ToList()).WithName("listBatches");
-        pack.MapGet("/batches/{id:guid}", async Task<Results<Ok<BatchView>, ProblemHttpResult>> (Guid id, BatchStore store) =>
-            await store.FindAsync(id) is { } row ? TypedResults.Ok(Show(row, await store.PanOfAsync(row.RecipeId))) : Answers.Problem([Stale.Gone("batch")])).WithName("getBatch");
-        pack.MapPost("/batches", async (CookRequest body, BatchStore store, PlanReader reader) =>
-            await (await store.CookAsync(body.RecipeId, body.Day ?? reader.Today)).AnswerAsync(async row => Show(row, await store.PanOfAsync(row.RecipeId)))).WithName("cookBatch");
-        pack.MapPost("/batches/{id:guid}/boxes", (Guid id, PackRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store) =>
-            WriteAsync(id, ifMatch, store, version => store.PackAsync(id, version, new(body.PanGrams), new(body.FullGrams), body.Boxes, body.Pieces))).WithName("packBatch");
+        pack.MapGet("/batches", async (BatchStore store) => (await store.ListAsync(60)).Select(row => BatchReader.Show(row, null, [], null)).ToList()).WithName("listBatches");
+        pack.MapGet("/batches/{id:guid}", async Task<Results<Ok<BatchView>, ProblemHttpResult>> (Guid id, BatchStore store, BatchReader reader) =>
+            await store.FindAsync(id) is { } row ? TypedResults.Ok(await reader.ShowAsync(row)) : Answers.Problem([Stale.Gone("batch")])).WithName("getBatch");
+        pack.MapPost("/batches", async (CookRequest body, BatchStore store, BatchReader reader, PlanReader plan) =>
+            await (await store.CookAsync(body.RecipeId, body.Day ?? plan.Today)).AnswerAsync(reader.ShowAsync)).WithName("cookBatch");
+        pack.MapPost("/planned", async (PlanBatchesRequest body, PlannedBatchStore store, PlanReader plan) =>
+            (await store.PlanAsync(body.Day, plan.Today, [.. body.Dishes.Select(dish => (dish.RecipeId, dish.Portions))])).Answer(rows => rows.Select(row => BatchReader.Show(row, null, [], null)).ToList())).WithName("planBatches");
+        pack.MapPut("/planned/{id:guid}", (Guid id, ReplanRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, BatchReader reader, PlannedBatchStore planned, PlanReader plan) =>
+            reader.WriteAsync(id, ifMatch, version => planned.ReplanAsync(id, version, body.Day, plan.Today, body.Portions))).WithName("replanBatch");
+        pack.MapPost("/planned/{id:guid}/cooked", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchReader reader, PlannedBatchStore planned, PlanReader plan) =>
+            reader.WriteAsync(id, ifMatch, version => planned.CookAsync(id, version, plan.Today))).WithName("cookPlanned");
+        pack.MapPost("/batches/{id:guid}/boxes", (Guid id, PackRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader) =>
+            reader.WriteAsync(id, ifMatch, version => store.PackAsync(id, version, new(body.PanGrams), new(body.FullGrams), body.Boxes, body.Pieces))).WithName("packBatch");
         pack.MapPost("/batches/{id:guid}/preview", PreviewAsync).WithName("previewBoxes");
-        pack.MapDelete("/batches/{id:guid}/boxes", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store) =>
-            WriteAsync(id, ifMatch, store, version => store.UnpackAsync(id, version))).WithName("unpackBatch");
-        pack.MapDelete("/batches/{id:guid}", async Task<Results<Ok<bool>, ProblemHttpResult>> (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store) =>
+        pack.MapDelete("/batches/{id:guid}/boxes", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader) =>
+            reader.WriteAsync(id, ifMatch, version => store.UnpackAsync(id, version))).WithName("unpackBatch");
+        pack.MapDelete("/batches/{id:guid}", async Task<Results<Ok<PlanBatchesRequest>, ProblemHttpResult>> (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, PlanReader plan) =>
         {
             var (version, missing) = Answers.VersionOf(ifMatch);
-            return missing is not null ? missing : (await store.DiscardAsync(id, version)).Answer(done => done);
+            return missing is not null ? missing : (await store.DiscardAsync(id, version)).Answer(was => new PlanBatchesRequest(was.CookedOn < plan.Today ? plan.Today : was.CookedOn, [new(was.RecipeId, was.Portions)]));
         }).WithName("discardBatch");
         api.MapPost("/calc/portions", Calc).WithTags("Calculate").WithName("calcPortions");
     }
@@ -97,11 +96,12 @@ public static class PackEndpoints
         _ => Answers.Problem([new("weight-or-pieces", "grams", "Give either the grams or the pieces to divide.")]),
     };
 
-    private static async Task<Results<Ok<PackPreview>, ProblemHttpResult>> PreviewAsync(Guid id, PackRequest body, BatchStore store, Guid? eaterId, Data.Aim.EaterStore eaters)
+    private static async Task<Results<Ok<PackPreview>, ProblemHttpResult>> PreviewAsync(Guid id, PackRequest body, BatchStore store, UnpackedBatches unpacked, Guid? eaterId, EaterStore eaters)
     {
         if (await store.FindAsync(id) is not { } row) return Answers.Problem([Stale.Gone("batch")]);
         var cooked = CookedWeight.Of(new(body.FullGrams), new(body.PanGrams));
-        var boxes = BatchStore.Divided(cooked, body.Boxes, body.Pieces);
+        var planned = BatchStore.Weights(await store.PortionsAsync(id));
+        var boxes = BatchStore.Divided(cooked, body.Boxes, body.Pieces, (await unpacked.ReadAsync(row)).Weight!.Value, planned);
         if (!boxes.Succeeded) return Answers.Problem(boxes.Problems);
         var rule = eaterId is { } eater ? (await eaters.FindAsync(eater))?.Aim.Rule : null;
         var batch = BatchStore.Read(row) with { Cooked = cooked.Value };
@@ -113,19 +113,8 @@ public static class PackEndpoints
             [.. weights.Select(box => box.Weight.Value)],
             body.Pieces is null ? null : [.. weights.Select(box => box.Pieces!.Value)],
             over,
+            boxes.Value.Over.Value,
+            weights.Sum(box => box.Weight.Value),
             Figure.Of(MeasureTotals.Of(batch.Holding(weights[0].Weight), rule))));
     }
-
-    private static async Task<Results<Ok<BatchView>, ProblemHttpResult>> WriteAsync(Guid id, string? ifMatch, BatchStore store, Func<int, Task<Outcome<BatchRow>>> write)
-    {
-        var (version, missing) = Answers.VersionOf(ifMatch);
-        if (missing is not null) return missing;
-        return await (await write(version)).AnswerWriteAsync(
-            row => Task.FromResult(Show(row, null)), async () => await store.FindAsync(id) is { } current ? Show(current, null) : null);
-    }
-
-    private static BatchView Show(BatchRow row, decimal? rememberedPan) => new(
-        row.Id, row.RecipeId, row.RecipeName, row.Letters, row.Tint, row.CookedOn, row.Portions, row.Contents.RawWeight.Value, row.PanGrams, row.FullGrams, rememberedPan,
-        [.. row.Boxes.OrderBy(box => box.Number).Select(box => new BoxView(box.Id, box.Number, box.Grams, box.Pieces))],
-        Figure.Of(MeasureTotals.Of(row.Contents, null)), row.Version);
 }

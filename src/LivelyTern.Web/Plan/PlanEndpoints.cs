@@ -2,6 +2,7 @@ using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Plan;
+using LivelyTern.Core.Recipes;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Foods;
@@ -19,7 +20,20 @@ namespace LivelyTern.Web.Plan;
 /// <param name="EaterId">For whom.</param>
 /// <param name="Day">The day.</param>
 /// <param name="Place">Its place in the day's order, from 0; past the end is the end.</param>
-public sealed record LayBoxRequest(Guid BoxId, Guid EaterId, DateOnly Day, int Place = int.MaxValue);
+/// <param name="Slot">The slot of the day it is for; null for none.</param>
+public sealed record LayBoxRequest(Guid BoxId, Guid EaterId, DateOnly Day, int Place = int.MaxValue, string? Slot = null);
+
+/// <summary>A portion of a batch that is not packed yet, to be laid on a day.</summary>
+/// <param name="BatchId">The batch.</param>
+/// <param name="EaterId">For whom.</param>
+/// <param name="Day">The day.</param>
+/// <param name="Place">Its place in the day's order, from 0; past the end is the end.</param>
+/// <param name="Grams">What it weighs; null as the eater's others of this batch, else an ordinary portion.</param>
+/// <param name="Slot">The slot of the day it is for; null for none.</param>
+public sealed record LayPortionRequest(Guid BatchId, Guid EaterId, DateOnly Day, int Place = int.MaxValue, decimal? Grams = null, string? Slot = null);
+
+/// <summary>A size for all portions that an eater has of a batch that is not packed yet.</summary>
+public sealed record SizePortionsRequest(Guid BatchId, Guid EaterId, decimal Grams);
 
 /// <summary>A plain food to be laid on a day.</summary>
 /// <param name="Text">"150 g strawberries".</param>
@@ -28,13 +42,35 @@ public sealed record LayBoxRequest(Guid BoxId, Guid EaterId, DateOnly Day, int P
 /// <param name="Place">Its place in the day's order.</param>
 /// <param name="FoodId">The food chosen, or null where the words say enough.</param>
 /// <param name="Eaten">True where it has been eaten already.</param>
-public sealed record LayFoodRequest(string Text, Guid EaterId, DateOnly Day, int Place = int.MaxValue, string? FoodId = null, bool Eaten = false);
+/// <param name="Slot">The slot of the day it is for; null for none.</param>
+public sealed record LayFoodRequest(string Text, Guid EaterId, DateOnly Day, int Place = int.MaxValue, string? FoodId = null, bool Eaten = false, string? Slot = null);
 
 /// <summary>Where an item is to go.</summary>
 public sealed record MoveRequest(Guid EaterId, DateOnly Day, int Place = int.MaxValue);
 
 /// <summary>A plain food's amount, typed anew.</summary>
 public sealed record AmendRequest(string Text, string? FoodId = null);
+
+/// <summary>Whether an item stays where it is when days are fitted.</summary>
+public sealed record LockRequest(bool IsLocked);
+
+/// <summary>The slot an item goes into; null for none.</summary>
+public sealed record SlotRequest(string? Slot);
+
+/// <summary>A day's plain foods to be copied.</summary>
+/// <param name="EaterId">Whose.</param>
+/// <param name="Day">From which day.</param>
+/// <param name="To">Onto which days, up to 31.</param>
+/// <param name="Slot">Only what is in this slot; null for all.</param>
+public sealed record CopyRequest(Guid EaterId, DateOnly Day, IReadOnlyList<DateOnly> To, string? Slot = null);
+
+/// <summary>A meal out, entered ahead.</summary>
+/// <param name="EaterId">Whose.</param>
+/// <param name="Day">When.</param>
+/// <param name="Name">"supper at the harbour".</param>
+/// <param name="Items">What is eaten there.</param>
+/// <param name="Slot">In which slot of the day.</param>
+public sealed record LayEventRequest(Guid EaterId, DateOnly Day, string Name, IReadOnlyList<MenuItem> Items, string? Slot = null);
 
 /// <summary>One entry of a day to be computed: a line, or figures read off a menu or a label.</summary>
 /// <param name="Line">"150 g strawberries".</param>
@@ -69,14 +105,34 @@ public static class PlanEndpoints
         plan.MapPost("/boxes", (LayBoxRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
             WriteAsync(ifMatch, async version => await store.HasBoxAsync(body.BoxId)
                 ? await store.ChangeAsync(version, [new(body.EaterId, body.Day)], [body.BoxId],
-                    board => board.Lay(new PlanItem(Guid.CreateVersion7(), body.BoxId, null, null), new(body.EaterId, body.Day), body.Place))
+                    board => board.Lay(new PlanItem(Guid.CreateVersion7(), body.BoxId, null, null) { Slot = SlotOf(body.Slot) }, new(body.EaterId, body.Day), body.Place))
                 : Stale.Gone("box"))).WithName("layBox");
+        plan.MapPost("/portions", (LayPortionRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) => WriteAsync(ifMatch, async version =>
+        {
+            if ((await store.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId) is not { } batch) return Stale.Gone("batch");
+            var weight = body.Grams is { } grams ? new Grams(grams) : batch.NewFor(body.EaterId);
+            if (Portion.Not(weight) is { } wrong) return wrong;
+            var portion = new Portion(body.BatchId, weight);
+            return await store.ChangeAsync(version, [new(body.EaterId, body.Day)], [body.BatchId],
+                board => board.Lay(new PlanItem(Guid.CreateVersion7(), null, null, null) { Portion = portion, Slot = SlotOf(body.Slot) }, new(body.EaterId, body.Day), body.Place));
+        })).WithName("layPortion");
+        plan.MapPut("/portions", (SizePortionsRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
+            WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [body.BatchId], board => board.Size(body.EaterId, body.BatchId, new(body.Grams))))).WithName("sizePortions");
         plan.MapPost("/foods", LayFoodAsync).WithName("layFood");
         plan.MapPut("/items/{id:guid}/place", (Guid id, MoveRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
             WriteAsync(ifMatch, version => store.ChangeAsync(version, [new(body.EaterId, body.Day)], [id], board => board.Move(id, new(body.EaterId, body.Day), body.Place)))).WithName("moveItem");
         plan.MapPut("/items/{id:guid}/amount", AmendAsync).WithName("amendFood");
         plan.MapDelete("/items/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
             WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.TakeOff(id)))).WithName("takeOff");
+        plan.MapPut("/items/{id:guid}/lock", (Guid id, LockRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
+            WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.Lock(id, body.IsLocked)))).WithName("lockItem");
+        plan.MapPut("/items/{id:guid}/slot", (Guid id, SlotRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
+            WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.PutInSlot(id, SlotOf(body.Slot))))).WithName("putInSlot");
+        plan.MapPost("/copies", (CopyRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
+            WriteAsync(ifMatch, version => store.ChangeAsync(
+                version, [new(body.EaterId, body.Day), .. body.To.Take(31).Select(day => new EaterDay(body.EaterId, day))], [],
+                board => board.Copy(new(body.EaterId, body.Day), [.. body.To.Take(31).Select(day => new EaterDay(body.EaterId, day))], body.Slot, Guid.CreateVersion7)))).WithName("copyDay");
+        plan.MapPost("/events", LayEventAsync).WithName("layEvent");
         plan.MapPost("/changes/{id:guid}/undo", async (Guid id, PlanStore store) => (await store.UndoAsync(id)).Answer(made => made)).WithName("undoChange");
         api.MapPost("/calc/day", CalcAsync).WithTags("Calculate").WithName("calcDay");
     }
@@ -94,7 +150,8 @@ public static class PlanEndpoints
     {
         var line = await ReadAsync(body.Text, body.FoodId, foods);
         if (line.Ingredient is not { } food) return NotUnderstood(line);
-        var item = new PlanItem(Guid.CreateVersion7(), null, body.Text.Trim(), food, body.Eaten ? clock.GetUtcNow() : null);
+        await foods.UsedAsync([food.Food.Id]);
+        var item = new PlanItem(Guid.CreateVersion7(), null, body.Text.Trim(), food, body.Eaten ? clock.GetUtcNow() : null) { Slot = SlotOf(body.Slot) };
         return await WriteAsync(ifMatch, version => store.ChangeAsync(version, [new(body.EaterId, body.Day)], [], board => board.Lay(item, new(body.EaterId, body.Day), body.Place)));
     }
 
@@ -106,11 +163,13 @@ public static class PlanEndpoints
         return await WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.Amend(id, body.Text.Trim(), food)));
     }
 
+    private static string? SlotOf(string? typed) => string.IsNullOrWhiteSpace(typed) ? null : typed.Trim();
+
     private static async Task<FoodLine> ReadAsync(string text, string? foodId, FoodStore foods)
     {
-        var catalogue = await foods.CatalogueAsync();
-        return text.Length > Data.Recipes.RecipeStore.LongestLine
-            ? new FoodLine(text, null, false, new("line-long", "text", $"A line holds up to {Data.Recipes.RecipeStore.LongestLine} letters."), [], null)
+        var catalogue = await foods.AllAsync();
+        return text.Length > WrittenRecipe.LongestLine
+            ? new FoodLine(text, null, false, new("line-long", "text", $"A line holds up to {WrittenRecipe.LongestLine} letters."), [], null)
             : FoodLine.Read(text, catalogue, foodId is null ? null : catalogue.Find(foodId));
     }
 
@@ -137,7 +196,7 @@ public static class PlanEndpoints
 
         if (problems.Count > 0) return Answers.Problem(problems);
 
-        var catalogue = await foods.CatalogueAsync();
+        var catalogue = await foods.AllAsync();
         var entries = body.Items.Select(item => item.Line is { } line ? FoodLine.Read(line, catalogue) : Printed(item)).ToList();
         var reading = DayReading.Of([.. entries.Select(line => line.Ingredient is { } read ? new Contents([read]) : new Contents([], SomethingUnread: true))], aim);
         return TypedResults.Ok(new CalcDayAnswer(
@@ -145,15 +204,17 @@ public static class PlanEndpoints
             [.. entries.Where(line => line.Ingredient is null).Select(line => line.Text)], reading.Fits));
     }
 
-    // Figures off a menu or a label, as 100 g of a food that holds just them.
+    private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> LayEventAsync(LayEventRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store)
+    {
+        var meal = MealOut.Of(body.Name, body.Items);
+        if (!meal.Succeeded) return Answers.Problem(meal.Problems);
+        var laid = new PlanItem(Guid.CreateVersion7(), null, body.Name.Trim(), meal.Value!.Food) { Slot = body.Slot, GiveOrTake = meal.Value.GiveOrTake };
+        return await WriteAsync(ifMatch, version => store.ChangeAsync(version, [new(body.EaterId, body.Day)], [], board => board.Lay(laid, new(body.EaterId, body.Day), int.MaxValue)));
+    }
+
     private static FoodLine Printed(CalcDayItem item)
     {
-        decimal? Of(Nutrient nutrient) => item.Figures!.TryGetValue(nutrient, out var value) ? value : null;
-        var per100g = new Nutrients(
-            Of(Nutrient.Energy), Of(Nutrient.Protein), Of(Nutrient.Fat), Of(Nutrient.SaturatedFat), Of(Nutrient.Carbohydrate),
-            Of(Nutrient.Sugars), Of(Nutrient.Fibre), Of(Nutrient.Salt), Of(Nutrient.Polyols), Of(Nutrient.Alcohol));
         var name = item.Name ?? "printed figures";
-        var food = new Food("printed:" + name, name, [], FoodGroup.Seasonings, per100g, CarbohydrateConvention.Total, [], "as printed");
-        return new FoodLine(name, new Ingredient(food, new Grams(100)), false, null, [], null);
+        return new FoodLine(name, MealOut.Printed(name, nutrient => item.Figures!.TryGetValue(nutrient, out var value) ? value : null), false, null, [], null);
     }
 }

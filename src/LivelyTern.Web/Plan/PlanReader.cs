@@ -1,6 +1,9 @@
 using LivelyTern.Core.Aim;
+using LivelyTern.Core.Cook;
 using LivelyTern.Core.Eat;
 using LivelyTern.Core.Foods;
+using LivelyTern.Core.Keep;
+using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
 using LivelyTern.Core.Plan;
 using LivelyTern.Data;
@@ -23,9 +26,14 @@ namespace LivelyTern.Web.Plan;
 /// <param name="EatenAt">When it was eaten; null while planned.</param>
 /// <param name="Figures">What it holds, points under this eater's rule.</param>
 /// <param name="ExactPoints">Its points before rounding, or null without a rule.</param>
+/// <param name="Slot">The slot of the day it is for.</param>
+/// <param name="IsLocked">Whether it stays where it is when days are fitted.</param>
+/// <param name="GiveOrTake">For a meal out: kcal either way; null for all else.</param>
+/// <param name="IsFrozen">Whether that day lies past its time in the fridge: then it has to be frozen, and thawed the day before.</param>
+/// <param name="BatchId">The batch of a portion that is not packed yet; null for all else. Its figures are by what the batch is expected to weigh.</param>
 public sealed record ItemView(
     Guid Id, Guid? BoxId, string Name, string? Text, string? Letters, int? Tint, decimal Grams, int? Pieces, DateOnly? CookedOn, DateTimeOffset? EatenAt,
-    IReadOnlyDictionary<Measure, Figure> Figures, Figure? ExactPoints);
+    IReadOnlyDictionary<Measure, Figure> Figures, Figure? ExactPoints, string? Slot, bool IsLocked, decimal? GiveOrTake, bool IsFrozen, Guid? BatchId = null);
 
 /// <summary>One day of one eater against their aim.</summary>
 /// <param name="Day">The day.</param>
@@ -36,9 +44,16 @@ public sealed record ItemView(
 /// <param name="Bands">Where each sum lies in its band.</param>
 /// <param name="Missing">For each nutrient not complete, the foods that lack it.</param>
 /// <param name="Fits">Whether every band that is set holds.</param>
+/// <param name="Aim">The aim of that day: the usual one, or that of its weekday or date.</param>
+/// <param name="DayName">What that day is called where its aim differs: "training day"; else null.</param>
+/// <param name="Grams">Grams of food on it.</param>
+/// <param name="KcalPer100g">Its energy density; null where nothing lies on it.</param>
+/// <param name="ExactPoints">The day's points with no entry rounded; null without a rule.</param>
+/// <param name="GiveOrTake">How far the day's energy may lie from its sum, for the meals out on it; 0 without any.</param>
 public sealed record DayView(
     DateOnly Day, IReadOnlyList<ItemView> Items, IReadOnlyDictionary<Measure, Figure> Sums, IReadOnlyDictionary<Measure, Figure> Eaten,
-    IReadOnlyDictionary<Measure, decimal> Left, IReadOnlyDictionary<Measure, BandReading> Bands, IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing, bool Fits);
+    IReadOnlyDictionary<Measure, decimal> Left, IReadOnlyDictionary<Measure, BandReading> Bands, IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing, bool Fits,
+    DayAim Aim, string? DayName, decimal Grams, decimal? KcalPer100g, decimal GiveOrTake, Figure? ExactPoints);
 
 /// <summary>One eater's week.</summary>
 /// <param name="EaterId">The eater.</param>
@@ -48,7 +63,12 @@ public sealed record DayView(
 /// <param name="Sums">The week's sums.</param>
 /// <param name="FitDays">How many of the days with something on them fit.</param>
 /// <param name="LaidDays">How many days have something on them.</param>
-public sealed record EaterWeekView(Guid EaterId, string Name, DayAim Aim, IReadOnlyList<DayView> Days, IReadOnlyDictionary<Measure, Figure> Sums, int FitDays, int LaidDays);
+/// <param name="Slots">Their slots, in the order of the day.</param>
+/// <param name="Reserve">Their weekly reserve of the leading measure; null without one.</param>
+/// <param name="ReserveDrawn">What the week's days have drawn of it: what they lie past their maxima, all together.</param>
+public sealed record EaterWeekView(
+    Guid EaterId, string Name, DayAim Aim, IReadOnlyList<DayView> Days, IReadOnlyDictionary<Measure, Figure> Sums, int FitDays, int LaidDays,
+    IReadOnlyList<Slot> Slots, decimal? Reserve, decimal ReserveDrawn);
 
 /// <summary>Boxes of one batch on the shelf.</summary>
 /// <param name="BatchId">The batch.</param>
@@ -60,12 +80,40 @@ public sealed record EaterWeekView(Guid EaterId, string Name, DayAim Aim, IReadO
 /// <param name="Grams">The first box's weight.</param>
 /// <param name="Pieces">Its pieces, where counted.</param>
 /// <param name="Figures">The first box's figures, for each eater by id: points differ.</param>
+/// <param name="UseBy">The last day from the fridge.</param>
+/// <param name="KeepingSource">The guideline that day rests on.</param>
 public sealed record ShelfView(
     Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, IReadOnlyList<Guid> BoxIds, decimal Grams, int? Pieces,
-    IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures);
+    IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource);
 
-/// <summary>A week of every eater, and the shelf.</summary>
-public sealed record WeekView(DateOnly Start, DateOnly Today, int Version, IReadOnlyList<EaterWeekView> Eaters, IReadOnlyList<ShelfView> Shelf);
+/// <summary>What an expected weight rests on.</summary>
+/// <param name="From">Earlier batches, the recipe, or what goes in.</param>
+/// <param name="SpreadGrams">How far earlier batches lay from it either way, in grams; 0 where that is not known.</param>
+public sealed record ExpectedView(ExpectedFrom From, decimal SpreadGrams);
+
+/// <summary>A batch that is not packed yet.</summary>
+/// <param name="BatchId">The batch.</param>
+/// <param name="Name">The dish.</param>
+/// <param name="Letters">Its tape mark.</param>
+/// <param name="Tint">Its tint, 0 to 7.</param>
+/// <param name="CookedOn">When it was cooked, or is to be.</param>
+/// <param name="IsAhead">Whether it is still to be cooked.</param>
+/// <param name="Expected">What its weight rests on while it is not measured; null where it is.</param>
+/// <param name="Grams">What it makes.</param>
+/// <param name="Portions">For how many portions.</param>
+/// <param name="LeftGrams">Grams on no day; below zero where more lies on days than it makes.</param>
+/// <param name="PortionsLaid">For how many portions it would have to be made for what lies on days.</param>
+/// <param name="NewGrams">What a new portion weighs, for each eater by id: as their others, else an ordinary one.</param>
+/// <param name="Figures">Such a portion's figures, for each eater by id.</param>
+/// <param name="UseBy">The last day from the fridge.</param>
+/// <param name="KeepingSource">The guideline that day rests on.</param>
+/// <param name="Version">The batch's version, for a change of day or amount.</param>
+public sealed record UnpackedView(
+    Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, bool IsAhead, ExpectedView? Expected, decimal Grams, int Portions, decimal LeftGrams, int PortionsLaid,
+    IReadOnlyDictionary<Guid, decimal> NewGrams, IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource, int Version);
+
+/// <summary>A week of every eater, the shelf, and what is still to be packed.</summary>
+public sealed record WeekView(DateOnly Start, DateOnly Today, int Version, IReadOnlyList<EaterWeekView> Eaters, IReadOnlyList<ShelfView> Shelf, IReadOnlyList<UnpackedView> Unpacked);
 
 /// <summary>Reads the plan from the store through the core, for the screens.</summary>
 public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider clock)
@@ -84,9 +132,9 @@ public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider c
         // The version is read first: a change in between makes the next write stale rather than unseen.
         var version = await plan.VersionAsync();
         var board = await plan.BoardAsync(start, start.AddDays(6));
-        var boxes = await plan.BoxesAsync([.. board.Days.Values.SelectMany(items => items).Select(item => item.BoxId).OfType<Guid>()]);
+        var stock = await plan.StockAsync(board);
         var table = await eaters.ListAsync();
-        return new(start, Today, version, [.. table.Select(eater => Week(eater, start, board, boxes))], Shelf(await plan.ShelfAsync(), table));
+        return new(start, Today, version, [.. table.Select(eater => Week(eater, start, board, stock))], Shelf(await plan.ShelfAsync(), table), await UnpackedAsync(table));
     }
 
     /// <summary>One day of one eater.</summary>
@@ -94,46 +142,71 @@ public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider c
     {
         ArgumentNullException.ThrowIfNull(eater);
         var board = await plan.BoardAsync(day, day);
-        var boxes = await plan.BoxesAsync([.. board.Days.Values.SelectMany(items => items).Select(item => item.BoxId).OfType<Guid>()]);
-        return Day(eater.Aim, day, board[new(eater.Id, day)], boxes);
+        return Day(eater, day, board[new(eater.Id, day)], await plan.StockAsync(board));
     }
 
-    private static EaterWeekView Week(EaterRow eater, DateOnly start, PlanBoard board, IReadOnlyDictionary<Guid, Box> boxes)
+    private static EaterWeekView Week(EaterRow eater, DateOnly start, PlanBoard board, Stock stock)
     {
-        var days = Enumerable.Range(0, 7).Select(start.AddDays).Select(day => Day(eater.Aim, day, board[new(eater.Id, day)], boxes)).ToList();
+        var days = Enumerable.Range(0, 7).Select(start.AddDays).Select(day => Day(eater, day, board[new(eater.Id, day)], stock)).ToList();
         var laid = days.Where(day => day.Items.Count > 0).ToList();
         var sums = MeasureNutrient.All.Where(measure => days[0].Sums.ContainsKey(measure)).ToDictionary(
             measure => measure,
             measure => new Figure(days.Sum(day => day.Sums[measure].Value), days.TrueForAll(day => day.Sums[measure].Complete)));
-        return new(eater.Id, eater.Name, eater.Aim, days, sums, laid.Count(day => day.Fits), laid.Count);
+        var drawn = days.Sum(day => day.Bands.GetValueOrDefault(eater.Aim.Leading)?.Over ?? 0);
+        return new(eater.Id, eater.Name, eater.Aim, days, sums, laid.Count(day => day.Fits), laid.Count, eater.Ways?.Slots ?? EatingWays.StartingSlots, eater.Ways?.Reserve, drawn);
     }
 
-    private static DayView Day(DayAim aim, DateOnly day, IReadOnlyList<PlanItem> items, IReadOnlyDictionary<Guid, Box> boxes)
+    /// <summary>A day as it is shown.</summary>
+    public static DayView Day(EaterRow eater, DateOnly day, IReadOnlyList<PlanItem> items, Stock stock)
     {
-        var contents = items.Select(item => PlanStore.ContentsOf(item, boxes)).ToList();
+        ArgumentNullException.ThrowIfNull(eater);
+        ArgumentNullException.ThrowIfNull(items);
+        var ways = eater.Ways ?? EatingWays.Plain;
+        var aim = ways.AimOn(eater.Aim, day);
+        var other = ways.OtherDays.FirstOrDefault(one => one.Date == day) ?? ways.OtherDays.FirstOrDefault(one => one.Weekday == day.DayOfWeek);
+        var contents = items.Select(item => item.Contents(stock)).ToList();
         var rest = DayRest.Of([.. items.Select((item, i) => (contents[i], item.EatenAt is not null))], aim);
+        var shown = items.Select((item, i) => Show(item, day, contents[i], rest.Day.Entries[i], aim.Rule, stock)).ToList();
+        var grams = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Grams);
+        var energy = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Figures[Measure.Energy].Value);
         return new(
-            day,
-            [.. items.Select((item, i) => Show(item, contents[i], rest.Day.Entries[i], aim.Rule, boxes))],
-            Figure.Of(rest.Day.Sums), Figure.Of(rest.Eaten), rest.Left, rest.Day.Bands, rest.Day.Missing, rest.Day.Fits);
+            day, shown, Figure.Of(rest.Day.Sums), Figure.Of(rest.Eaten), rest.Left, rest.Day.Bands, rest.Day.Missing, rest.Day.Fits,
+            aim, other?.Name, grams, grams > 0 ? energy * 100 / grams : null, items.Sum(item => item.GiveOrTake ?? 0),
+            aim.Rule is null ? null : new Figure(shown.Sum(item => item.ExactPoints!.Value), shown.TrueForAll(item => item.ExactPoints!.Complete)));
     }
 
-    private static ItemView Show(PlanItem item, Contents contents, IReadOnlyDictionary<Measure, Core.Measures.Total> totals, PointsRule? rule, IReadOnlyDictionary<Guid, Box> boxes)
+    private static ItemView Show(PlanItem item, DateOnly day, Contents contents, IReadOnlyDictionary<Measure, Core.Measures.Total> totals, PointsRule? rule, Stock stock)
     {
         var exact = rule is null ? null : Figure.Of(rule.Exact(contents));
-        if (item.BoxId is not { } id)
-            return new(item.Id, null, item.Food!.Food.Name, item.Text, null, null, item.Food.Weight.Value, null, null, item.EatenAt, Figure.Of(totals), exact);
-        var box = boxes[id];
+        if (stock.BoxOf(item) is not { } box)
+            return new(item.Id, null, item.Food!.Food.Name, item.Text, null, null, item.Food.Weight.Value, null, null, item.EatenAt, Figure.Of(totals), exact, item.Slot, item.IsLocked, item.GiveOrTake, false);
         return new(
-            item.Id, id, box.Batch.RecipeName, null, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value, box.Pieces, box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact);
+            item.Id, item.BoxId, box.Batch.RecipeName, null, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value, box.Pieces, box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact,
+            item.Slot, item.IsLocked, null, UseBy.Of(box.Batch.Contents, box.Batch.CookedOn).IsFrozenFor(day), item.Portion?.BatchId);
+    }
+
+    private async Task<IReadOnlyList<UnpackedView>> UnpackedAsync(IReadOnlyList<EaterRow> table)
+    {
+        var unpacked = (await plan.UnpackedAsync()).Where(one => one.Whole.Value > 0).ToList();
+        var versions = unpacked.Count == 0 ? new Dictionary<Guid, int>() : await plan.BatchVersionsAsync([.. unpacked.Select(one => one.Batch.Id)]);
+        return [.. unpacked.Where(one => versions.ContainsKey(one.Batch.Id)).Select(one =>
+        {
+            var batch = one.Batch;
+            var useBy = UseBy.Of(batch.Contents, batch.EatenFrom(Today));
+            return new UnpackedView(
+                batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, batch.IsAhead, batch is { Cooked: null, Expected: { } expected } ? new(expected.From, Rounding.ToStep(expected.Spread.Value, 1)) : null, one.Whole.Value, batch.Portions, one.Left.Value, one.PortionsLaid,
+                table.ToDictionary(eater => eater.Id, eater => one.NewFor(eater.Id).Value),
+                table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(batch.Holding(one.NewFor(eater.Id))))), useBy.Fridge, useBy.Rule.Source, versions[batch.Id]);
+        })];
     }
 
     private static List<ShelfView> Shelf(IReadOnlyList<Box> boxes, IReadOnlyList<EaterRow> table) =>
         [.. boxes.GroupBy(box => box.Batch.Id).Select(group =>
         {
             var first = group.First();
+            var useBy = UseBy.Of(first.Batch.Contents, first.Batch.CookedOn);
             return new ShelfView(
                 group.Key, first.Batch.RecipeName, first.Batch.Mark.Letters, first.Batch.Mark.Tint, first.Batch.CookedOn, [.. group.Select(box => box.Id)], first.Weight.Value, first.Pieces,
-                table.ToDictionary(eater => eater.Id, eater => Figure.Of(MeasureTotals.Of(first.Contents, eater.Aim.Rule))));
+                table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(first.Contents))), useBy.Fridge, useBy.Rule.Source);
         })];
 }

@@ -2,120 +2,126 @@ using LivelyTern.Core.Aim;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes;
 using LivelyTern.Data;
+using LivelyTern.Data.Aim;
 using LivelyTern.Data.Recipes;
-using LivelyTern.Web.Foods;
+using LivelyTern.Formats;
+using LivelyTern.Formats.Recipes;
 using LivelyTern.Web.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 
 namespace LivelyTern.Web.Recipes;
 
-/// <summary>A recipe as written down.</summary>
-public sealed record RecipeView(
-    Guid Id, string Name, string Letters, int Tint, int Portions, IReadOnlyList<string> Lines, IReadOnlyList<string> Foods, DateTimeOffset ChangedAt, bool Archived, int Version);
+/// <summary>A recipe read from a file, not yet saved.</summary>
+/// <param name="Recipe">Ready to be saved.</param>
+/// <param name="NotMapped">What was found and has no place here, line by line.</param>
+/// <param name="NotUnderstood">Its lines that name no food known here.</param>
+public sealed record FoundRecipe(RecipeRequest Recipe, IReadOnlyList<string> NotMapped, IReadOnlyList<string> NotUnderstood);
 
-/// <summary>A recipe in the list: its portion's figures with it.</summary>
-public sealed record RecipeRowView(Guid Id, string Name, string Letters, int Tint, int Portions, decimal PortionGrams, IReadOnlyDictionary<Measure, Figure> Portion, int NotUnderstood);
+/// <summary>The recipes of a file.</summary>
+/// <param name="Recipes">What was found.</param>
+/// <param name="Remarks">What could not be read.</param>
+public sealed record FoundRecipes(IReadOnlyList<FoundRecipe> Recipes, IReadOnlyList<string> Remarks);
 
-/// <summary>A recipe to be saved.</summary>
-/// <param name="Name">What the cook calls it.</param>
-/// <param name="Lines">Its lines as typed.</param>
-/// <param name="Portions">How many portions a batch makes.</param>
-/// <param name="Foods">For each line the id of the food chosen, or "" where its words say enough.</param>
-public sealed record RecipeRequest(string Name, IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null);
-
-/// <summary>A recipe to be computed, nothing stored.</summary>
-/// <param name="Lines">"600 g red lentils, dry".</param>
-/// <param name="Portions">How many portions it makes.</param>
-/// <param name="Foods">For each line the id of the food chosen, or "".</param>
-/// <param name="Rule">The points rule; without one the starting rule.</param>
-public sealed record CalcRecipeRequest(IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, PointsRule? Rule = null);
-
-/// <summary>Grams and measures of a batch, or of one portion of it.</summary>
-/// <param name="Grams">What went in, before cooking.</param>
-/// <param name="Figures">Every measure, each with whether it is complete.</param>
-/// <param name="Missing">For a nutrient that is not complete, the foods that lack it.</param>
-public sealed record ContentsView(decimal Grams, IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing);
-
-/// <summary>A line with its share of the batch in each measure, 0 to 1.</summary>
-public sealed record RecipeLineView(LineView Line, IReadOnlyDictionary<Measure, decimal> Shares);
-
-/// <summary>A recipe, computed.</summary>
-/// <param name="Batch">The whole.</param>
-/// <param name="Portion">One portion.</param>
-/// <param name="Lines">Each line and its share.</param>
-/// <param name="NotUnderstood">The lines that could not be read, as typed.</param>
-/// <param name="Rule">The name of the points rule used.</param>
-/// <param name="ExactPoints">The portion's points before rounding.</param>
-public sealed record CalcRecipeAnswer(ContentsView Batch, ContentsView Portion, IReadOnlyList<RecipeLineView> Lines, IReadOnlyList<string> NotUnderstood, string Rule, Figure ExactPoints);
-
-/// <summary>Recipes: lists of amounts, and what they come to.</summary>
+/// <summary>Recipes: lists of amounts, their families and their history.</summary>
 public static class RecipeEndpoints
 {
-    /// <summary>Maps <c>/api/recipes</c> and <c>/api/calc/recipe</c>.</summary>
+    private const long LargestFile = 10L << 20;
+
+    /// <summary>Maps <c>/api/recipes</c>.</summary>
     public static void MapRecipes(this IEndpointRouteBuilder api)
     {
         var recipes = api.MapGroup("/recipes").WithTags("Recipes");
         recipes.MapGet("/", ListAsync).WithName("listRecipes");
         recipes.MapGet("/{id:guid}", async Task<Results<Ok<RecipeView>, ProblemHttpResult>> (Guid id, RecipeStore store) =>
-            await store.FindAsync(id) is { } row ? TypedResults.Ok(Show(row)) : Answers.Problem([Stale.Gone("recipe")])).WithName("getRecipe");
+            await ShowAsync(id, store) is { } recipe ? TypedResults.Ok(recipe) : Answers.Problem([Stale.Gone("recipe")])).WithName("getRecipe");
         recipes.MapPost("/", async (RecipeRequest body, RecipeStore store) =>
-            (await store.AddAsync(body.Name, FoodEndpoints.Written(body.Lines, body.Foods), body.Portions)).Answer(Show)).WithName("addRecipe");
+            await (await store.AddAsync(body.Written(body.Name, body.Steps), body.BaseId)).AnswerAsync(async row => (await ShowAsync(row.Id, store))!)).WithName("addRecipe");
         recipes.MapPut("/{id:guid}", (Guid id, RecipeRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, RecipeStore store) =>
-            WriteAsync(id, ifMatch, store, version => store.ChangeAsync(id, version, body.Name, FoodEndpoints.Written(body.Lines, body.Foods), body.Portions))).WithName("saveRecipe");
+            WriteAsync(id, ifMatch, store, version => store.ChangeAsync(id, version, body.Written(body.Name, body.Steps)))).WithName("saveRecipe");
         recipes.MapDelete("/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, RecipeStore store) =>
             WriteAsync(id, ifMatch, store, version => store.ArchiveAsync(id, version, archived: true))).WithName("archiveRecipe");
         recipes.MapPost("/{id:guid}/restore", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, RecipeStore store) =>
             WriteAsync(id, ifMatch, store, version => store.ArchiveAsync(id, version, archived: false))).WithName("restoreRecipe");
-        api.MapPost("/calc/recipe", CalcAsync).WithTags("Calculate").WithName("calcRecipe");
+        recipes.MapGet("/{id:guid}/versions", VersionsAsync).WithName("listRecipeVersions");
+        recipes.MapGet("/{id:guid}/recipe.jsonld", (Guid id, RecipeStore store) => FileAsync(id, store, RecipeJsonLd.Write, "application/ld+json", "jsonld")).WithName("exportJsonLd");
+        recipes.MapGet("/{id:guid}/recipe.md", (Guid id, RecipeStore store) => FileAsync(id, store, RecipeMarkdown.Write, "text/markdown; charset=utf-8", "md")).WithName("exportMarkdown");
+        recipes.MapPost("/read", ReadAsync).WithMetadata(new RequestSizeLimitAttribute(LargestFile)).Accepts<Stream>("application/octet-stream").WithName("readRecipes");
+        api.MapRecipeCalculations();
     }
 
-    private static async Task<List<RecipeRowView>> ListAsync(RecipeStore store, Data.Aim.EaterStore eaters, Guid? eaterId)
+    /// <summary>A written recipe as it is sent.</summary>
+    public static RecipeRequest Sent(string name, WrittenRecipe written) => new(
+        name, [.. written.Lines.Select(line => line.Text)], written.Yield.Portions, [.. written.Lines.Select(line => line.FoodId ?? "")], [.. written.Lines.Select(line => line.Part)],
+        [.. written.Lines.Select(line => line.IsTakenOut)], [.. written.Lines.Select(line => line.Key)], written.Yield.Pieces, written.Yield.CookedGrams, written.Yield.VolumeMl, written.Yield.Pan, written.Steps ?? []);
+
+    private static async Task<List<RecipeRowView>> ListAsync(RecipeStore store, EaterStore eaters, Guid? eaterId)
     {
         var rule = eaterId is { } id ? (await eaters.FindAsync(id))?.Aim.Rule : null;
-        var rows = new List<RecipeRowView>();
-        foreach (var row in await store.ListAsync())
+        var book = await store.BookAsync();
+        return [.. (await store.ListAsync()).Select(row =>
         {
-            var recipe = await store.ReadAsync(row);
+            var recipe = book.Read(row.Id);
             var portion = recipe.Portion;
-            rows.Add(new(row.Id, row.Name, row.Letters, row.Tint, row.Portions, portion.RawWeight.Value, Figure.Of(MeasureTotals.Of(portion, rule)), recipe.Lines.Count(line => line.Problem is not null)));
-        }
-
-        return rows;
+            return new RecipeRowView(
+                row.Id, row.Name, row.Letters, row.Tint, row.Portions, recipe.Weight.Value / row.Portions, Figure.Of(MeasureTotals.Of(portion, rule)), recipe.Lines.Count(line => line.Contents is null),
+                row.BaseId, portion.Allergens);
+        })];
     }
 
-    private static async Task<Results<Ok<CalcRecipeAnswer>, ProblemHttpResult>> CalcAsync(CalcRecipeRequest body, RecipeStore store)
+    private static async Task<List<RecipeVersionView>> VersionsAsync(Guid id, RecipeStore store)
     {
-        var written = FoodEndpoints.Written(body.Lines, body.Foods);
-        List<Problem> problems = [.. RecipeStore.LineProblems(written), .. Recipe.Cut("", [], body.Portions).Problems, .. body.Rule?.Problems() ?? []];
-        if (problems.Count > 0) return Answers.Problem(problems);
+        var rows = await store.VersionsAsync(id);
+        var book = await store.BookAsync();
+        return [.. rows.Select((row, i) => new RecipeVersionView(
+            row.Version, row.SavedAt, row.Written.Name, Sent(row.Written.Name, row.Written), i + 1 < rows.Count ? RecipeHistory.Between(rows[i + 1].Written.Lines, row.Written.Lines) : [],
+            row.Written.Yield.Portions, Figure.Of(row.Portion), Figure.Of(MeasureTotals.Of(book.Read(row.Written, id).Portion, null))))];
+    }
 
-        var rule = body.Rule ?? PointsRule.Starting;
-        var recipe = new Recipe("", await store.ReadLinesAsync(written), body.Portions);
-        return TypedResults.Ok(new CalcRecipeAnswer(
-            Show(recipe.Batch, rule), Show(recipe.Portion, rule),
-            [.. recipe.Lines.Zip(recipe.Shares(rule), (line, shares) => new RecipeLineView(LineView.Of(line, rule), shares))],
-            [.. recipe.Lines.Where(line => line.Ingredient is null).Select(line => line.Text)],
-            rule.Name, Figure.Of(rule.Exact(recipe.Portion))));
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> FileAsync(Guid id, RecipeStore store, Func<WrittenRecipe, Recipe, string> write, string type, string extension)
+    {
+        if (!(await store.WrittenAsync()).Recipes.TryGetValue(id, out var written)) return Answers.Problem([Stale.Gone("recipe")]);
+        var text = write(written, (await store.BookAsync()).Read(id));
+        var name = string.Join('-', Core.Foods.FoodWords.All(written.Name).Select(word => new string([.. word.Where(char.IsAsciiLetterOrDigit)])).Where(word => word.Length > 0));
+        return TypedResults.File(System.Text.Encoding.UTF8.GetBytes(text), type, $"{(name.Length > 0 ? name : "recipe")}.{extension}");
+    }
+
+    private static async Task<Results<Ok<FoundRecipes>, ProblemHttpResult>> ReadAsync(HttpRequest request, RecipeStore store, CancellationToken stop)
+    {
+        using var bytes = new MemoryStream();
+        await request.Body.CopyToAsync(bytes, stop);
+        var read = RecipeFiles.Read(TextFile.Read(bytes.ToArray()));
+        var book = await store.BookAsync();
+        return TypedResults.Ok(new FoundRecipes(
+            [.. read.Recipes.Select(found =>
+            {
+                var written = new WrittenRecipe(found.Name, found.Lines, found.Yield, found.Steps);
+                return new FoundRecipe(Sent(found.Name, written), found.NotMapped, [.. book.Read(written).Lines.Where(line => line.Contents is null).Select(line => line.Read.Text)]);
+            })],
+            read.Remarks));
     }
 
     private static async Task<Results<Ok<RecipeView>, ProblemHttpResult>> WriteAsync(Guid id, string? ifMatch, RecipeStore store, Func<int, Task<Outcome<RecipeRow>>> write)
     {
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
-        return await (await write(version)).AnswerWriteAsync(
-            row => Task.FromResult(Show(row)), async () => await store.FindAsync(id) is { } current ? Show(current) : null);
+        return await (await write(version)).AnswerWriteAsync(async row => (await ShowAsync(row.Id, store))!, async () => await ShowAsync(id, store));
     }
 
-    private static ContentsView Show(Core.Foods.Contents contents, PointsRule rule)
+    private static async Task<RecipeView?> ShowAsync(Guid id, RecipeStore store)
     {
-        var totals = MeasureTotals.Of(contents, rule);
-        return new(contents.RawWeight.Value, Figure.Of(totals), MeasureTotals.Missing([contents], totals));
-    }
-
-    private static RecipeView Show(RecipeRow row)
-    {
-        var lines = row.Lines.OrderBy(line => line.Position).ToList();
-        return new(row.Id, row.Name, row.Letters, row.Tint, row.Portions, lines.ConvertAll(line => line.Text), lines.ConvertAll(line => line.FoodId ?? ""), row.ChangedAt, row.ArchivedAt is not null, row.Version);
+        if (await store.FindAsync(id) is not { } row) return null;
+        var all = (await store.WrittenAsync()).Recipes;
+        var written = all[id];
+        var of = row.BaseId is { } baseId ? all[baseId] : null;
+        var keys = of?.Lines.ToDictionary(line => line.Key, StringComparer.Ordinal) ?? [];
+        return new(
+            row.Id, row.Name, row.Letters, row.Tint, row.Portions, [.. written.Lines.Select(line => line.Text)], [.. written.Lines.Select(line => line.FoodId ?? "")], [.. written.Lines.Select(line => line.Part)],
+            [.. written.Lines.Select(line => line.IsTakenOut)], [.. written.Lines.Select(line => line.Key)],
+            [.. written.Lines.Select(line => keys.TryGetValue(line.Key, out var same) ? same == line ? LineOrigin.Base : LineOrigin.Replaced : LineOrigin.Own)],
+            [.. keys.Values.Where(line => !written.Lines.Any(own => string.Equals(own.Key, line.Key, StringComparison.Ordinal))).Select(line => line.Text)],
+            row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan, written.Steps ?? [], written.HandsOn, written.Unattended, row.BaseId, of?.Name,
+            [.. (await store.ListAsync()).Where(other => other.BaseId == id).Select(other => new RecipeName(other.Id, other.Name, other.Letters, other.Tint))],
+            row.ChangedAt, row.ArchivedAt is not null, row.Version);
     }
 }

@@ -1,0 +1,185 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Data;
+using LivelyTern.Data.Foods;
+using LivelyTern.Devices;
+
+namespace LivelyTern.Web.Foods;
+
+/// <summary>A food by name.</summary>
+public sealed record FoodName(string Id, string Name, FoodGroup Group)
+{
+    /// <summary>A food's name.</summary>
+    public static FoodName Of(Food food)
+    {
+        ArgumentNullException.ThrowIfNull(food);
+        return new(food.Id, food.Name, food.Group);
+    }
+}
+
+/// <summary>A food in a list.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Group">Its kind.</param>
+/// <param name="Per100g">Every measure of 100 g but points.</param>
+/// <param name="Own">Whether the cook wrote it down.</param>
+/// <param name="Source">Where its figures come from.</param>
+public sealed record FoodRowView(string Id, string Name, FoodGroup Group, IReadOnlyDictionary<Measure, Http.Figure> Per100g, bool Own, string Source)
+{
+    /// <summary>A food as listed.</summary>
+    public static FoodRowView Of(Food food, PointsRule? rule)
+    {
+        ArgumentNullException.ThrowIfNull(food);
+        return new(food.Id, food.Name, food.Group, Http.Figure.Of(MeasureTotals.Of(new Contents([new(food, new Grams(100))]), rule)), food.IsOwn, food.Source);
+    }
+}
+
+/// <summary>A household measure: grams of one, and who weighed it.</summary>
+public sealed record MeasureView(string Name, decimal Grams, string Source);
+
+/// <summary>The other form of a food: the raw one it is cooked from, or what it is cooked to.</summary>
+/// <param name="Id">The other food.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="YieldFactor">Cooked weight / raw weight.</param>
+/// <param name="Source">Where the factor comes from.</param>
+/// <param name="IsRaw">Whether the other one is the raw form.</param>
+public sealed record OtherForm(string Id, string Name, decimal YieldFactor, string Source, bool IsRaw);
+
+/// <summary>Everything known about a food.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Aliases">Other names.</param>
+/// <param name="Group">Its kind.</param>
+/// <param name="Per100g">What 100 g hold, as stated; null is not known.</param>
+/// <param name="NetCarbohydrate">Grams of net carbohydrate in 100 g, from either convention; null where a part is not known.</param>
+/// <param name="TotalCarbohydrate">Grams of carbohydrate in 100 g, fibre within, from either convention.</param>
+/// <param name="Convention">What its carbohydrate figure contains.</param>
+/// <param name="Measures">Its household measures.</param>
+/// <param name="Refuse">The share thrown away.</param>
+/// <param name="DrainedShare">The share of a tin left when drained.</param>
+/// <param name="OtherForms">Raw and cooked forms.</param>
+/// <param name="PackageGrams">Package sizes.</param>
+/// <param name="Allergens">Its allergens.</param>
+/// <param name="Storage">Where it is kept.</param>
+/// <param name="Use">What it does in a dish.</param>
+/// <param name="IncompleteProtein">Whether its protein lacks an essential amino acid altogether.</param>
+/// <param name="Gtin">The number under its barcode.</param>
+/// <param name="Own">Whether the cook wrote it down.</param>
+/// <param name="Archived">Whether it was taken off the list.</param>
+/// <param name="Source">Where its figures come from.</param>
+/// <param name="Doubts">What looks wrong.</param>
+/// <param name="KcalByFactors">What the general factors make of its parts.</param>
+/// <param name="Version">The version to change it on; 0 where it can't be changed.</param>
+public sealed record FoodView(
+    string Id, string Name, IReadOnlyList<string> Aliases, FoodGroup Group, Nutrients Per100g, decimal? NetCarbohydrate, decimal? TotalCarbohydrate, CarbohydrateConvention Convention,
+    IReadOnlyList<MeasureView> Measures, decimal Refuse, decimal? DrainedShare, IReadOnlyList<OtherForm> OtherForms, IReadOnlyList<decimal> PackageGrams, IReadOnlyList<Allergen> Allergens,
+    StorageKind Storage, string? Use, bool IncompleteProtein, string? Gtin, bool Own, bool Archived, string Source, IReadOnlyList<Doubt> Doubts, decimal KcalByFactors, int Version)
+{
+    /// <summary>A food as shown.</summary>
+    public static FoodView Of(Food food, FoodRow? row, FoodCatalogue kitchen)
+    {
+        ArgumentNullException.ThrowIfNull(food);
+        ArgumentNullException.ThrowIfNull(kitchen);
+        var net = new Contents([new(food, new Grams(100))]).Totals.NetCarbohydrate;
+        List<OtherForm> forms = [.. kitchen.All.Where(other => string.Equals(other.CookedFrom?.RawId, food.Id, StringComparison.Ordinal)).Select(other => new OtherForm(other.Id, other.Name, other.CookedFrom!.YieldFactor, other.CookedFrom.Source, false))];
+        if (food.CookedFrom is { } from && kitchen.Find(from.RawId) is { } raw) forms.Add(new(raw.Id, raw.Name, from.YieldFactor, from.Source, true));
+        return new(
+            food.Id, food.Name, food.Aliases, food.Group, food.Per100g, net.IsComplete ? net.AtLeast : null, food.TotalCarbohydrate, food.Convention,
+            [.. food.Measures.Select(measure => new MeasureView(measure.Name, measure.Weight.Value, measure.Source))], food.Refuse, food.DrainedShare, forms, food.PackageGrams, food.Allergens,
+            food.Storage, food.Use, food.HasIncompleteProtein, food.Gtin, food.IsOwn, row?.ArchivedAt is not null, food.Source,
+            Core.Foods.Doubts.Of(food.Per100g, food.Convention), EnergyFactors.Kilocalories(food.Per100g, food.Convention == CarbohydrateConvention.Total), row is not null && food.IsOwn ? row.Version : 0);
+    }
+}
+
+/// <summary>An own food as written.</summary>
+/// <param name="Name">What the cook calls it.</param>
+/// <param name="Group">Its kind.</param>
+/// <param name="Label">Its label as printed.</param>
+/// <param name="PackageGrams">What a package holds.</param>
+/// <param name="Allergens">The allergens it names.</param>
+/// <param name="Gtin">The number under its barcode.</param>
+public sealed record OwnFoodRequest(string Name, FoodGroup Group, Label Label, decimal? PackageGrams = null, IReadOnlyList<Allergen>? Allergens = null, string? Gtin = null)
+{
+    /// <summary>The same for the store.</summary>
+    public OwnFood Own => new(Name, Group, Label, PackageGrams, Allergens ?? [], Gtin);
+}
+
+/// <summary>A label, read.</summary>
+/// <param name="Per100g">What 100 g hold.</param>
+/// <param name="KcalByFactors">What the general factors make of its parts.</param>
+/// <param name="Doubts">What looks wrong, in plain words.</param>
+/// <param name="Printed">The serving as a North American label prints it.</param>
+public sealed record LabelAnswer(Nutrients Per100g, decimal KcalByFactors, IReadOnlyList<Doubt> Doubts, IReadOnlyDictionary<Nutrient, string> Printed);
+
+/// <summary>What a barcode stands for.</summary>
+/// <param name="Gtin">The number, 14 digits.</param>
+/// <param name="Food">The food here that has it, or null.</param>
+/// <param name="Product">What the look-up device knows of it, as an own food to be written down; null where nothing.</param>
+public sealed record BarcodeAnswer(string Gtin, FoodName? Food, OwnFoodRequest? Product)
+{
+    /// <summary>A product as an own food to be written down.</summary>
+    public static OwnFoodRequest Of(Product product)
+    {
+        ArgumentNullException.ThrowIfNull(product);
+        return new(product.Name, product.Group, product.Label, product.PackageGrams, product.Allergens, product.Gtin.TrimStart('0').PadLeft(13, '0'));
+    }
+}
+
+/// <summary>A household measure to be weighed once.</summary>
+public sealed record MissingMeasureView(string FoodId, string FoodName, string Measure);
+
+/// <summary>Packages of one size.</summary>
+public sealed record PackView(decimal Count, decimal Each, string Unit);
+
+/// <summary>The parts of a line, as understood.</summary>
+/// <param name="From">The quantity, or the lower end of a range; null for a trace.</param>
+/// <param name="To">The upper end.</param>
+/// <param name="Unit">The unit of mass or volume, or null for a count.</param>
+/// <param name="Measure">The household measure or size, or null.</param>
+/// <param name="Pack">The packages it was said in, or null.</param>
+/// <param name="FoodText">The words that name the food.</param>
+/// <param name="Note">What else was said.</param>
+/// <param name="Also">The same amount as it was said a second time, in other units; null otherwise.</param>
+public sealed record LinePartsView(decimal? From, decimal? To, string? Unit, string? Measure, PackView? Pack, string FoodText, string Note, string? Also)
+{
+    /// <summary>The parts as shown.</summary>
+    public static LinePartsView Of(LineParts parts)
+    {
+        ArgumentNullException.ThrowIfNull(parts);
+        return new(
+            parts.Amount?.From, parts.Amount?.To, parts.Amount?.Unit?.Name, parts.Measure, parts.Amount?.Pack is { } pack ? new(pack.Count, pack.Each, pack.Unit.Name) : null, parts.FoodText, parts.Note,
+            parts.Amount?.Also?.Print());
+    }
+}
+
+/// <summary>A line, read.</summary>
+/// <param name="Text">As typed.</param>
+/// <param name="Parts">What was understood, part by part.</param>
+/// <param name="Food">The food understood, or null.</param>
+/// <param name="Grams">Its weight, or null.</param>
+/// <param name="About">Whether the weight is estimated.</param>
+/// <param name="Trace">A pinch or "to taste": recorded, not counted.</param>
+/// <param name="Figures">What it holds.</param>
+/// <param name="Problem">What was not understood.</param>
+/// <param name="Candidates">Foods it could be.</param>
+/// <param name="MissingMeasure">The measure that would mend it.</param>
+public sealed record LineView(
+    string Text, LinePartsView Parts, FoodName? Food, decimal? Grams, bool About, bool Trace, IReadOnlyDictionary<Measure, Http.Figure> Figures,
+    Problem? Problem, IReadOnlyList<FoodName> Candidates, MissingMeasureView? MissingMeasure)
+{
+    /// <summary>A line as shown, its points under a rule.</summary>
+    /// <param name="line">The line, read.</param>
+    /// <param name="rule">The points rule, or null.</param>
+    /// <param name="contents">What it brings, where that is not just its food; null for its food.</param>
+    public static LineView Of(FoodLine line, PointsRule? rule, Core.Foods.Contents? contents = null)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        var brings = contents ?? (line.Ingredient is { } read ? new Contents([read]) : null);
+        return new(
+            line.Text, LinePartsView.Of(line.Parts), line.Ingredient is { } part ? FoodName.Of(part.Food) : null, line.Ingredient?.Weight.Value, line.IsAbout, line.Ingredient?.IsTrace ?? false,
+            brings is not null ? Http.Figure.Of(MeasureTotals.Of(brings, rule)) : new Dictionary<Measure, Http.Figure>(),
+            line.Problem, [.. line.Candidates.Select(FoodName.Of)],
+            line.Missing is { } missing ? new(missing.Food.Id, missing.Food.Name, missing.Measure) : null);
+    }
+}

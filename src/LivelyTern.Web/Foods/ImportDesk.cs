@@ -1,0 +1,263 @@
+using System.Collections.Concurrent;
+using LivelyTern.Core.Foods;
+using LivelyTern.Data.Foods;
+using LivelyTern.Formats;
+using LivelyTern.Formats.Foods;
+
+namespace LivelyTern.Web.Foods;
+
+/// <summary>Where an import stands.</summary>
+public enum ImportState
+{
+    /// <summary>The file is read through for the preview; nothing is written.</summary>
+    Looking,
+
+    /// <summary>The preview is there; the user decides.</summary>
+    Ready,
+
+    /// <summary>The rows are written.</summary>
+    Taking,
+
+    /// <summary>The library is there.</summary>
+    Done,
+
+    /// <summary>Stopped by the user; nothing of it was kept.</summary>
+    Stopped,
+
+    /// <summary>It can't be read; nothing of it was kept.</summary>
+    Failed,
+}
+
+/// <summary>An import on its way: a file, its preview, and the writing of it.</summary>
+public sealed class Import(string name, string source, string path, bool isShipped)
+{
+    /// <summary>Its id.</summary>
+    public Guid Id { get; } = Guid.NewGuid();
+
+    /// <summary>What the library will be called.</summary>
+    public string Name { get; } = name;
+
+    /// <summary>Its source and licence.</summary>
+    public string Source { get; } = source;
+
+    /// <summary>The file.</summary>
+    public string Path { get; } = path;
+
+    /// <summary>Whether the file ships with the program, and is not to be deleted.</summary>
+    public bool IsShipped { get; } = isShipped;
+
+    /// <summary>Where it stands.</summary>
+    public ImportState State { get; internal set; } = ImportState.Looking;
+
+    /// <summary>The share done of this state, 0 to 1.</summary>
+    public double Progress { get; internal set; }
+
+    /// <summary>What kind of file it is.</summary>
+    public string? Kind { get; internal set; }
+
+    /// <summary>The file as it was looked through, with what it keeps for the writing; null where that was let go.</summary>
+    public IFoodFile? File { get; internal set; }
+
+    /// <summary>For a CSV file its headers and first rows.</summary>
+    public (IReadOnlyList<string> Headers, IReadOnlyList<IReadOnlyList<string>> Rows)? Table { get; internal set; }
+
+    /// <summary>For a CSV file which column is what.</summary>
+    public CsvMapping? Mapping { get; internal set; }
+
+    /// <summary>The first foods, as they would be taken.</summary>
+    public IReadOnlyList<ImportedRow> Sample { get; internal set; } = [];
+
+    /// <summary>What the file comes to.</summary>
+    public ImportReport? Report { get; internal set; }
+
+    /// <summary>Why it failed, in words.</summary>
+    public string? Failure { get; internal set; }
+
+    /// <summary>The library it became.</summary>
+    public int? LibraryId { get; internal set; }
+
+    internal CancellationTokenSource Stop { get; set; } = new();
+
+    internal Task Work { get; set; } = Task.CompletedTask;
+
+    internal Lock Gate { get; } = new();
+}
+
+/// <summary>
+/// The imports of this run. The file lies in a folder of its own until the import is over; reading and writing go on beside all other work,
+/// and can be stopped at any row.
+/// </summary>
+public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> log) : IAsyncDisposable
+{
+    private const int Sampled = 40;
+    private const int MostImports = 20;
+    private readonly ConcurrentDictionary<Guid, Import> imports = new();
+    private readonly string folder = Directory.CreateTempSubdirectory("lively-tern-import-").FullName;
+
+    /// <summary>The import of this id, or null.</summary>
+    public Import? Find(Guid id) => imports.GetValueOrDefault(id);
+
+    /// <summary>Takes a file in and looks through it.</summary>
+    /// <param name="name">What it is called.</param>
+    /// <param name="content">Its bytes; written to a file first.</param>
+    /// <param name="stop">Ends the taking in.</param>
+    public async Task<Import> TakeInAsync(string name, Stream content, CancellationToken stop)
+    {
+        ArgumentNullException.ThrowIfNull(content);
+        var path = System.IO.Path.Combine(folder, Guid.NewGuid().ToString("N"));
+        try
+        {
+            await using var file = File.Create(path);
+            await content.CopyToAsync(file, stop);
+        }
+        catch
+        {
+            File.Delete(path);
+            throw;
+        }
+
+        return Start(new Import(name, name, path, isShipped: false));
+    }
+
+    /// <summary>Looks through a file that ships with the program.</summary>
+    public Import TakeShipped(string name, string source, string path) => Start(new Import(name, source, path, isShipped: true));
+
+    /// <summary>Looks through it again with another mapping.</summary>
+    /// <returns>False where it is not waiting for that.</returns>
+    public bool Remap(Import import, CsvMapping mapping)
+    {
+        ArgumentNullException.ThrowIfNull(import);
+        lock (import.Gate)
+        {
+            if (import.State is not (ImportState.Ready or ImportState.Looking or ImportState.Failed) || import.Table is null) return false;
+            import.Stop.Cancel();
+            (import.Stop, import.Mapping) = (new(), mapping);
+            Look(import);
+            return true;
+        }
+    }
+
+    /// <summary>Writes the library.</summary>
+    /// <returns>False where there is nothing to write, or it is being written.</returns>
+    public bool Take(Import import)
+    {
+        ArgumentNullException.ThrowIfNull(import);
+        lock (import.Gate)
+        {
+            if (import.State != ImportState.Ready || import.Report is not { Taken: > 0 }) return false;
+            (import.State, import.Progress) = (ImportState.Taking, 0);
+            import.Work = Run(import, async (progress, stop) =>
+            {
+                await using var scope = scopes.CreateAsyncScope();
+                var rows = (import.File ?? FoodFiles.Open(import.Path, import.Mapping)).Rows(progress, stop);
+                var (library, report) = await scope.ServiceProvider.GetRequiredService<LibraryWriter>().WriteAsync(import.Name, import.Source, rows, stop);
+                (import.LibraryId, import.Report, import.State, import.Progress) = (library.Id, report, ImportState.Done, 1);
+                Clear(import);
+            }, import.Stop.Token);
+            return true;
+        }
+    }
+
+    /// <summary>Stops it. What was written of it is taken back.</summary>
+    public async Task StopAsync(Import import)
+    {
+        ArgumentNullException.ThrowIfNull(import);
+        await import.Stop.CancelAsync();
+        await import.Work;
+        lock (import.Gate)
+        {
+            if (import.State is ImportState.Done or ImportState.Failed) return;
+            import.State = ImportState.Stopped;
+        }
+
+        Clear(import);
+    }
+
+    /// <inheritdoc/>
+    public async ValueTask DisposeAsync()
+    {
+        foreach (var import in imports.Values)
+        {
+            await import.Stop.CancelAsync();
+            await import.Work;
+        }
+
+        try
+        {
+            Directory.Delete(folder, recursive: true);
+        }
+        catch (IOException error)
+        {
+            log.LogWarning(error, "The import folder {Folder} could not be cleared", folder);
+        }
+    }
+
+    private Import Start(Import import)
+    {
+        // What is over and was not looked at again makes room.
+        foreach (var old in imports.Values.Where(other => other.State is ImportState.Done or ImportState.Stopped or ImportState.Failed).Take(Math.Max(0, imports.Count - MostImports))) imports.TryRemove(old.Id, out _);
+        // Of the previews that wait only the newest keeps what it has read.
+        foreach (var other in imports.Values) other.File = null;
+        imports[import.Id] = import;
+        Look(import);
+        return import;
+    }
+
+    private void Look(Import import)
+    {
+        (import.State, import.Progress, import.Failure, import.Report) = (ImportState.Looking, 0, null, null);
+        import.Work = Run(import, (progress, stop) =>
+        {
+            import.Table ??= FoodFiles.Peek(import.Path, 5);
+            if (import.Table is { } table) import.Mapping ??= CsvMapping.Guess(table.Headers);
+            var file = FoodFiles.Open(import.Path, import.Mapping);
+            (import.File, import.Kind) = (file, file.Kind);
+            var tally = new ImportTally();
+            var sample = new List<ImportedRow>();
+            foreach (var row in file.Rows(progress, stop))
+            {
+                var counted = tally.Count(row);
+                if (counted.Food is not null && sample.Count < Sampled) sample.Add(counted);
+            }
+
+            stop.ThrowIfCancellationRequested();
+            (import.Sample, import.Report, import.Progress) = (sample, tally.Report(), 1);
+            import.State = ImportState.Ready;
+            return Task.CompletedTask;
+        }, import.Stop.Token);
+    }
+
+    private Task Run(Import import, Func<IProgress<double>, CancellationToken, Task> work, CancellationToken stop) => Task.Run(
+        async () =>
+        {
+            try
+            {
+                await work(new Told(import), stop);
+            }
+            catch (OperationCanceledException)
+            {
+                // Whoever stopped it says what becomes of it.
+            }
+            catch (UnreadableFileException unreadable)
+            {
+                (import.Failure, import.State) = (unreadable.Message, ImportState.Failed);
+            }
+            catch (Exception error) when (error is IOException or InvalidDataException or System.Data.Common.DbException or UnauthorizedAccessException)
+            {
+                log.LogError(error, "The import of {Name} broke off", import.Name);
+                (import.Failure, import.State) = ("The file could not be read to its end, or the disk is full. Nothing of it was kept.", ImportState.Failed);
+            }
+        },
+        CancellationToken.None);
+
+    private static void Clear(Import import)
+    {
+        import.File = null;
+        if (!import.IsShipped) System.IO.File.Delete(import.Path);
+    }
+
+    private sealed class Told(Import import) : IProgress<double>
+    {
+        public void Report(double value) => import.Progress = value;
+    }
+}

@@ -1,0 +1,64 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Plan;
+using LivelyTern.Data;
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Foods;
+using LivelyTern.Data.Plan;
+using LivelyTern.Web.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace LivelyTern.Web.Plan;
+
+/// <summary>Something that still fits on a day, as shown.</summary>
+/// <param name="Text">The plain food, or null for a box.</param>
+/// <param name="BoxId">The box, or null.</param>
+/// <param name="BatchId">The batch of a portion that is not packed yet, or null.</param>
+/// <param name="Name">The dish or food.</param>
+/// <param name="Figures">What it holds for this eater.</param>
+/// <param name="After">Where each sum of the day lies with it.</param>
+/// <param name="Fits">Whether the day then lies in all its bands.</param>
+public sealed record StillFitsView(string? Text, Guid? BoxId, Guid? BatchId, string Name, IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyDictionary<Measure, BandReading> After, bool Fits);
+
+/// <summary>One day in depth.</summary>
+/// <param name="Day">The day.</param>
+/// <param name="Slots">The eater's slots.</param>
+/// <param name="Mends">Up to five changes that would bring it into its bands; empty where it fits or is past.</param>
+/// <param name="StillFits">What could be added.</param>
+/// <param name="Version">The plan's version.</param>
+public sealed record DayInDepth(DayView Day, IReadOnlyList<Slot> Slots, IReadOnlyList<Mend> Mends, IReadOnlyList<StillFitsView> StillFits, int Version);
+
+/// <summary>One day of one eater in depth: what would mend it, what still fits, why a thing lies there.</summary>
+public static class DayEndpoints
+{
+    private const int MostFillers = 40, MostOffered = 12;
+
+    /// <summary>Maps <c>/api/plan/days</c>.</summary>
+    public static void MapDays(this IEndpointRouteBuilder api)
+    {
+        var days = api.MapGroup("/plan/days/{eaterId:guid}/{day}").WithTags("Plan");
+        days.MapGet("/", (Guid eaterId, DateOnly day, string? slot, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<DayInDepth>(eaterId, day, reader, eaters, plan, foods, async (eater, mends, version) =>
+            TypedResults.Ok(new DayInDepth(
+                await reader.DayAsync(eater, day), (eater.Ways ?? EatingWays.Plain).Slots, mends.Suggest(),
+                [.. mends.Adding(MostOffered, slot).Select(offer => new StillFitsView(offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands, offer.After.Fits))], version)))).WithName("getDayInDepth");
+        days.MapPost("/mends", (Guid eaterId, DateOnly day, Mend body, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<MadeChange>(eaterId, day, reader, eaters, plan, foods, async (_, mends, version) =>
+        {
+            var change = mends.Apply(body, Guid.CreateVersion7);
+            return change.Succeeded
+                ? (await plan.ChangeAsync(version, [.. change.Value!.Days.Select(one => one.Where)], [.. change.Value.Days.SelectMany(one => one.After).Select(item => item.BoxId).OfType<Guid>()], _ => change)).Answer(made => made)
+                : Answers.Problem(change.Problems);
+        })).WithName("mendDay");
+        days.MapGet("/items/{itemId:guid}/why", (Guid eaterId, DateOnly day, Guid itemId, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<WhyHere>(eaterId, day, reader, eaters, plan, foods, (_, mends, _) =>
+            Task.FromResult<Results<Ok<WhyHere>, ProblemHttpResult>>(mends.Why(itemId) is { } why ? TypedResults.Ok(why) : Answers.Problem([Stale.Gone("item")])))).WithName("whyItem");
+    }
+
+    private static async Task<Results<Ok<T>, ProblemHttpResult>> WithAsync<T>(
+        Guid eaterId, DateOnly day, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods, Func<EaterRow, DayMends, int, Task<Results<Ok<T>, ProblemHttpResult>>> answer)
+    {
+        if (await eaters.FindAsync(eaterId) is not { } eater) return Answers.Problem([Stale.Gone("eater")]);
+        var version = await plan.VersionAsync();
+        var monday = PlanReader.MondayOf(day);
+        var board = await plan.BoardAsync(monday, monday.AddDays(6));
+        var mends = new DayMends(FitEndpoints.Who(eater), day, reader.Today, board, await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync(), await plan.FillersAsync(eater.Ways?.Likes ?? [], await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers));
+        return await answer(eater, mends, version);
+    }
+}

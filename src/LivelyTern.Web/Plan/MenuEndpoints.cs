@@ -1,0 +1,99 @@
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Plan;
+using LivelyTern.Core.Plan.Fit;
+using LivelyTern.Core.Plan.Menus;
+using LivelyTern.Core.Recipes;
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Cook;
+using LivelyTern.Data.Foods;
+using LivelyTern.Data.Plan;
+using LivelyTern.Web.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace LivelyTern.Web.Plan;
+
+/// <summary>Days for which dishes are to be proposed.</summary>
+/// <param name="From">The first day.</param>
+/// <param name="To">The last day.</param>
+/// <param name="PrepDay">The day the batches are cooked.</param>
+/// <param name="Dishes">How many dishes.</param>
+/// <param name="EaterIds">Whose days; null for everybody's.</param>
+/// <param name="Keep">Recipes that are in it in any case.</param>
+/// <param name="Without">Recipes that are not.</param>
+/// <param name="AtHand">What is in the house and wants to be used: "1 kg carrots".</param>
+public sealed record MenuRequest(
+    DateOnly From, DateOnly To, DateOnly PrepDay, int Dishes = 4, IReadOnlyList<Guid>? EaterIds = null, IReadOnlyList<Guid>? Keep = null, IReadOnlyList<Guid>? Without = null,
+    IReadOnlyList<string>? AtHand = null);
+
+/// <summary>Something of the house that a dish uses.</summary>
+public sealed record UsesUpView(string Name, decimal Grams, decimal OfGrams);
+
+/// <summary>A dish of a proposed menu, and why.</summary>
+/// <param name="RecipeId">The recipe.</param>
+/// <param name="Name">The dish.</param>
+/// <param name="Portions">For how many of the recipe's portions it would be cooked.</param>
+/// <param name="Boxes">How many boxes the days then take of it.</param>
+/// <param name="IsKept">Whether it was asked for.</param>
+/// <param name="LastCooked">When it was cooked last; null where never.</param>
+/// <param name="UsesUp">What of the house it uses.</param>
+/// <param name="Shares">What it has in common with the other dishes.</param>
+public sealed record MenuDishView(
+    Guid RecipeId, string Name, int Portions, int Boxes, bool IsKept, DateOnly? LastCooked, IReadOnlyList<UsesUpView> UsesUp, IReadOnlyList<SharedFoods> Shares);
+
+/// <summary>A proposed menu.</summary>
+/// <param name="Dishes">Its dishes; fewer than asked for where the collection has no more.</param>
+/// <param name="FitDays">How many of the days fit with it, in a quick fit.</param>
+/// <param name="FitWithout">How many fit with what is there already.</param>
+/// <param name="AllDays">How many days there are.</param>
+public sealed record MenuView(IReadOnlyList<MenuDishView> Dishes, int FitDays, int FitWithout, int AllDays);
+
+/// <summary>Menus: which recipes of the cook's own to cook so that days can fit.</summary>
+public static class MenuEndpoints
+{
+    private const int MostFillers = 12, MostCandidates = 40;
+
+    /// <summary>Maps <c>/api/plan/menus</c>.</summary>
+    public static void MapMenus(this IEndpointRouteBuilder api) => api.MapPost("/plan/menus", ProposeAsync).WithTags("Plan").WithName("proposeMenu");
+
+    private static async Task<Results<Ok<MenuView>, ProblemHttpResult>> ProposeAsync(
+        MenuRequest body, EaterStore eaters, PlanStore plan, UnpackedBatches batches, PlanReader reader, FoodStore foods, IWeekFitter fitter, CancellationToken gone)
+    {
+        var table = (await eaters.ListAsync()).Where(row => body.EaterIds is null || body.EaterIds.Contains(row.Id)).ToList();
+        List<Problem> problems = [];
+        if (table.Count == 0) problems.Add(new("fit-eaters", "eaterIds", "Nobody to cook for: say who eats here under Aim."));
+        if (body.To < body.From || body.To.DayNumber - body.From.DayNumber >= FitProblem.MostDays) problems.Add(new("fit-days", "to", $"Propose for between 1 and {FitProblem.MostDays} days at a time."));
+        else if (body.To < reader.Today) problems.Add(new("fit-past", "to", "Those days are past."));
+        if (body.PrepDay < reader.Today || body.PrepDay > body.To) problems.Add(new("prep-day", "prepDay", "The prep day lies between today and the last of the days."));
+        var catalogue = await foods.AllAsync();
+        var atHand = (body.AtHand ?? []).Where(text => !string.IsNullOrWhiteSpace(text)).Select((text, i) => (i, Line: Read(text, catalogue))).ToList();
+        problems.AddRange(atHand.Where(one => one.Line.Ingredient is null).Select(one => one.Line.Problem! with { Field = $"atHand[{one.i}]" }));
+        var wish = new MenuWish(body.PrepDay, body.Dishes, body.Keep ?? [], body.Without ?? [], [.. atHand.Select(one => one.Line.Ingredient).OfType<Ingredient>()]);
+        problems.AddRange(wish.Problems());
+        if (problems.Count > 0) return Answers.Problem(problems);
+
+        var last = await batches.LastCookedAsync();
+        var unpacked = await plan.UnpackedAsync();
+        var planned = await batches.PlannedRecipesAsync();
+        var collection = (await batches.CouldBeCookedAsync(body.PrepDay)).Where(batch => wish.Keep.Contains(batch.Id) || !planned.Contains(batch.Id))
+            .Select(batch => new MenuDish(batch.Id, new(batch, Grams.Zero, new Dictionary<Guid, Grams>()), last.TryGetValue(batch.Id, out var day) ? day : null))
+            .OrderByDescending(dish => wish.Keep.Contains(dish.RecipeId)).ThenBy(dish => dish.LastCooked ?? DateOnly.MinValue).Take(MostCandidates).ToList();
+        if (collection.Count == 0) return Answers.Problem([new("menu-no-recipes", "", "There is no recipe yet whose lines could be read: write some down, then a menu can be made of them.")]);
+
+        var candidates = collection.Select(dish => dish.RecipeId).ToHashSet();
+        var days = (from row in table from day in Enumerable.Range(0, body.To.DayNumber - body.From.DayNumber + 1) select new EaterDay(row.Id, body.From.AddDays(day))).Where(day => day.Day >= reader.Today).ToList();
+        var board = await plan.BoardAsync(body.From, body.To);
+        var week = new WeekToFit(
+            [.. table.Select(FitEndpoints.Who)], days, reader.Today, board, await plan.StockAsync(board), await plan.ShelfAsync(), [.. unpacked, .. collection.Select(dish => dish.Batch)],
+            await plan.FillersAsync(table.SelectMany(row => row.Ways?.Likes ?? []), catalogue, reader.Today.AddDays(-28), MostFillers), FitScope.Boxes, new(), batch => candidates.Contains(batch.Id));
+        var menu = await Task.Run(() => new MenuSearch(week, collection, wish, fitter, gone).Propose(), gone);
+        return TypedResults.Ok(new MenuView([.. menu.Dishes.Select(Show)], menu.FitDays, menu.FitWithout, menu.AllDays));
+    }
+
+    private static MenuDishView Show(ProposedDish dish) => new(
+        dish.RecipeId, dish.Name, dish.Portions, dish.Boxes, dish.IsKept, dish.LastCooked, [.. dish.UsesUp.Select(used => new UsesUpView(used.Name, used.Weight.Value, used.Of.Value))], dish.Shares);
+
+    private static FoodLine Read(string text, IFoods catalogue) => text.Length > WrittenRecipe.LongestLine
+        ? new(text, null, false, new("line-long", "atHand", $"A line holds up to {WrittenRecipe.LongestLine} letters."), [], null)
+        : FoodLine.Read(text, catalogue);
+}

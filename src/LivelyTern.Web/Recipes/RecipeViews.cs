@@ -1,0 +1,199 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes;
+using LivelyTern.Data.Recipes;
+using LivelyTern.Web.Foods;
+using LivelyTern.Web.Http;
+
+namespace LivelyTern.Web.Recipes;
+
+/// <summary>
+/// The lines of a recipe and what it makes, as sent. Each list runs beside <paramref name="Lines"/> and may be left out.
+/// </summary>
+/// <param name="Lines">"600 g red lentils, dry".</param>
+/// <param name="Portions">How many portions a batch makes.</param>
+/// <param name="Foods">For each line the id of the food or recipe chosen, or "" where its words say enough.</param>
+/// <param name="Parts">For each line what it is for.</param>
+/// <param name="TakenOut">For each line whether it is taken out again.</param>
+/// <param name="Keys">For each line its key, by which versions and variants know it; "" for a new one.</param>
+/// <param name="Pieces">How many pieces, where it makes pieces.</param>
+/// <param name="CookedGrams">What the finished batch weighs, in grams.</param>
+/// <param name="VolumeMl">What it fills, in millilitres.</param>
+/// <param name="Pan">The pan it is made in.</param>
+public record RecipeLines(
+    IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null, IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null,
+    int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, Pan? Pan = null)
+{
+    /// <summary>The same as the core writes it.</summary>
+    /// <param name="name">The recipe's name.</param>
+    /// <param name="steps">Its steps.</param>
+    public WrittenRecipe Written(string name = "", IReadOnlyList<RecipeStep>? steps = null) => new(
+        name,
+        [.. Lines.Select((text, i) => new WrittenLine(text ?? "", At(Foods, i) is { Length: > 0 } id ? id : null, At(Parts, i), At(TakenOut, i), At(Keys, i) ?? ""))],
+        new(Portions, Pieces, CookedGrams, VolumeMl, Pan), steps);
+
+    private static T? At<T>(IReadOnlyList<T>? list, int i) => list is not null && i < list.Count ? list[i] : default;
+}
+
+/// <summary>A recipe to be saved.</summary>
+/// <param name="Name">What the cook calls it.</param>
+/// <param name="Lines">Its lines as typed.</param>
+/// <param name="Portions">How many portions a batch makes.</param>
+/// <param name="Foods">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Parts">As in <see cref="RecipeLines"/>.</param>
+/// <param name="TakenOut">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Keys">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Pieces">As in <see cref="RecipeLines"/>.</param>
+/// <param name="CookedGrams">As in <see cref="RecipeLines"/>.</param>
+/// <param name="VolumeMl">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Pan">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Steps">How it is made.</param>
+/// <param name="BaseId">For a new recipe, the recipe it is a variant of.</param>
+public sealed record RecipeRequest(
+    string Name, IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null, IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null,
+    int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, Pan? Pan = null, IReadOnlyList<RecipeStep>? Steps = null, Guid? BaseId = null)
+    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, VolumeMl, Pan);
+
+/// <summary>Where a line of a variant comes from.</summary>
+public enum LineOrigin
+{
+    /// <summary>The recipe's own line; in a variant one it adds.</summary>
+    Own,
+
+    /// <summary>The base's line as it is.</summary>
+    Base,
+
+    /// <summary>In the place of one of the base's.</summary>
+    Replaced,
+}
+
+/// <summary>A recipe as written down. The lists run beside <paramref name="Lines"/>.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">What the cook calls it.</param>
+/// <param name="Letters">Its two letters on the tape.</param>
+/// <param name="Tint">Its tint.</param>
+/// <param name="Portions">How many portions a batch makes.</param>
+/// <param name="Lines">Its lines as typed; those of a variant with its base's.</param>
+/// <param name="Foods">The foods chosen, or "".</param>
+/// <param name="Parts">What each line is for.</param>
+/// <param name="TakenOut">Whether each is taken out again.</param>
+/// <param name="Keys">Each line's key.</param>
+/// <param name="Origins">Where each line comes from.</param>
+/// <param name="Dropped">The base's lines that a variant leaves out.</param>
+/// <param name="Pieces">How many pieces.</param>
+/// <param name="CookedGrams">What the finished batch weighs.</param>
+/// <param name="VolumeMl">What it fills.</param>
+/// <param name="Pan">The pan it is made in.</param>
+/// <param name="Steps">How it is made.</param>
+/// <param name="HandsOn">Minutes with both hands, over all steps.</param>
+/// <param name="Unattended">Minutes that pass by themselves, over all steps.</param>
+/// <param name="BaseId">The recipe it is a variant of.</param>
+/// <param name="BaseName">That recipe's name.</param>
+/// <param name="Variants">The variants of this recipe.</param>
+/// <param name="ChangedAt">When it was saved last.</param>
+/// <param name="Archived">Whether it was taken off the list.</param>
+/// <param name="Version">The version to change it on.</param>
+public sealed record RecipeView(
+    Guid Id, string Name, string Letters, int Tint, int Portions, IReadOnlyList<string> Lines, IReadOnlyList<string> Foods, IReadOnlyList<RecipePart> Parts, IReadOnlyList<bool> TakenOut, IReadOnlyList<string> Keys,
+    IReadOnlyList<LineOrigin> Origins, IReadOnlyList<string> Dropped, int? Pieces, decimal? CookedGrams, decimal? VolumeMl, Pan? Pan, IReadOnlyList<RecipeStep> Steps, int HandsOn, int Unattended, Guid? BaseId, string? BaseName, IReadOnlyList<RecipeName> Variants,
+    DateTimeOffset ChangedAt, bool Archived, int Version);
+
+/// <summary>A recipe by name.</summary>
+public sealed record RecipeName(Guid Id, string Name, string Letters, int Tint);
+
+/// <summary>A recipe in the list: its portion's figures with it.</summary>
+public sealed record RecipeRowView(
+    Guid Id, string Name, string Letters, int Tint, int Portions, decimal PortionGrams, IReadOnlyDictionary<Measure, Figure> Portion, int NotUnderstood, Guid? BaseId, IReadOnlyList<Allergen> Allergens);
+
+/// <summary>Grams and measures of a batch, or of one portion of it.</summary>
+/// <param name="Grams">What went in, before cooking.</param>
+/// <param name="Figures">Every measure, each with whether it is complete.</param>
+/// <param name="Missing">For a nutrient that is not complete, the foods that lack it.</param>
+public sealed record ContentsView(decimal Grams, IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing)
+{
+    /// <summary>Contents as shown.</summary>
+    public static ContentsView Of(Core.Foods.Contents contents, PointsRule rule)
+    {
+        ArgumentNullException.ThrowIfNull(contents);
+        var totals = MeasureTotals.Of(contents, rule);
+        return new(contents.RawWeight.Value, Figure.Of(totals), MeasureTotals.Missing([contents], totals));
+    }
+}
+
+/// <summary>A line in its recipe.</summary>
+/// <param name="Line">The line, read, with what it brings to the batch.</param>
+/// <param name="Shares">Its share of the batch in each measure, 0 to 1; below zero where it is taken out.</param>
+/// <param name="Portion">What it costs a portion in each measure, points before rounding; empty where it was not understood.</param>
+public sealed record RecipeLineView(LineView Line, IReadOnlyDictionary<Measure, decimal> Shares, IReadOnlyDictionary<Measure, Figure> Portion);
+
+/// <summary>How much food for how much energy.</summary>
+/// <param name="KcalPer100g">kcal in 100 g of the finished dish; null where it weighs nothing.</param>
+/// <param name="GramsPer100Kcal">Grams of the finished dish in 100 kcal; null where it has none.</param>
+public sealed record DensityView(decimal? KcalPer100g, decimal? GramsPer100Kcal);
+
+/// <summary>A recipe, computed.</summary>
+/// <param name="Batch">The whole.</param>
+/// <param name="Portion">One portion.</param>
+/// <param name="Lines">Each line and its share.</param>
+/// <param name="NotUnderstood">The lines that could not be read, as typed.</param>
+/// <param name="Rule">The name of the points rule used.</param>
+/// <param name="ExactPoints">The portion's points before rounding.</param>
+/// <param name="PortionGrams">What a portion weighs, cooked where that is known.</param>
+/// <param name="IsCookedWeight">Whether that is a cooked weight.</param>
+/// <param name="Density">How much food for how much energy.</param>
+/// <param name="IncompleteProtein">Grams of a portion's protein that lacks an essential amino acid altogether (gelatin, collagen).</param>
+/// <param name="Allergens">The allergens of everything in it.</param>
+/// <param name="Remarks">What looks wrong.</param>
+public sealed record CalcRecipeAnswer(
+    ContentsView Batch, ContentsView Portion, IReadOnlyList<RecipeLineView> Lines, IReadOnlyList<string> NotUnderstood, string Rule, Figure ExactPoints, decimal PortionGrams, bool IsCookedWeight,
+    DensityView Density, decimal IncompleteProtein, IReadOnlyList<Allergen> Allergens, IReadOnlyList<Problem> Remarks)
+{
+    /// <summary>A recipe as computed under a rule.</summary>
+    public static CalcRecipeAnswer Of(Recipe recipe, PointsRule rule)
+    {
+        ArgumentNullException.ThrowIfNull(recipe);
+        ArgumentNullException.ThrowIfNull(rule);
+        var (batch, portion) = (recipe.Batch, recipe.Portion);
+        var kcal = batch.Totals[Nutrient.Energy].AtLeast;
+        var weight = recipe.Weight.Value;
+        return new(
+            ContentsView.Of(batch, rule), ContentsView.Of(portion, rule),
+            [.. recipe.Lines.Zip(recipe.Shares(rule), (line, shares) => new RecipeLineView(
+                LineView.Of(line.Read, rule, line.Contents), shares, line.Contents is { } part ? Figure.Of(MeasureTotals.Of(part.Scale(1m / recipe.Yield.Portions), rule with { Step = 0 })) : new Dictionary<Measure, Figure>()))],
+            [.. recipe.Lines.Where(line => line.Contents is null).Select(line => line.Read.Text)],
+            rule.Name, Figure.Of(rule.Exact(portion)), weight / recipe.Yield.Portions, recipe.Yield.CookedGrams is not null,
+            new(weight > 0 ? kcal / weight * 100 : null, kcal > 0 ? weight / kcal * 100 : null), portion.IncompleteProtein, batch.Allergens,
+            [.. recipe.TakenTooMuch.Take(1).Select(nutrient => new Problem("taken-too-much", "takenOut", $"More {nutrient.ToString().ToLowerInvariant()} is taken out than went in: check the line that is taken out."))]);
+    }
+}
+
+/// <summary>A recipe to be computed, nothing stored.</summary>
+/// <param name="Lines">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Portions">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Foods">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Parts">As in <see cref="RecipeLines"/>.</param>
+/// <param name="TakenOut">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Keys">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Pieces">As in <see cref="RecipeLines"/>.</param>
+/// <param name="CookedGrams">As in <see cref="RecipeLines"/>.</param>
+/// <param name="VolumeMl">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Pan">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Rule">The points rule; without one the starting rule.</param>
+/// <param name="SelfId">The recipe it is, where it is one: it is then no part of itself.</param>
+public sealed record CalcRecipeRequest(
+    IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null, IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null,
+    int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, Pan? Pan = null, PointsRule? Rule = null, Guid? SelfId = null)
+    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, VolumeMl, Pan);
+
+/// <summary>A saved version of a recipe: what changed since the one before, and the figures of a portion then and now.</summary>
+/// <param name="Version">Its number.</param>
+/// <param name="SavedAt">When.</param>
+/// <param name="Name">The recipe's name then.</param>
+/// <param name="Written">The recipe as it was, ready to be saved again.</param>
+/// <param name="Changes">What changed against the version before.</param>
+/// <param name="Portions">Portions then.</param>
+/// <param name="Then">A portion's figures as they were computed then.</param>
+/// <param name="Now">A portion of that version with the foods as they are now.</param>
+public sealed record RecipeVersionView(
+    int Version, DateTimeOffset SavedAt, string Name, RecipeRequest Written, IReadOnlyList<LineChange> Changes, int Portions, IReadOnlyDictionary<Measure, Figure> Then, IReadOnlyDictionary<Measure, Figure> Now);
