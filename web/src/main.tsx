@@ -2,16 +2,17 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { lazy, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Link, Navigate, Route, Routes } from "react-router";
-import { useTranslation } from "react-i18next";
+import { useWords } from "./app/i18n";
 import { Frame } from "./app/Frame";
 import { HistoryProvider } from "./app/history";
-import "./app/i18n";
 import { KitchenProvider } from "./app/kitchen";
 import { NoticeProvider } from "./app/notices";
 import "./main.css";
 import { Empty } from "./ui/states";
 
 const AimRoom = lazy(() => import("./rooms/aim/AimRoom"));
+const FoodsRoom = lazy(() => import("./rooms/foods/FoodsRoom"));
+const Libraries = lazy(() => import("./rooms/foods/Libraries"));
 const RecipesRoom = lazy(() => import("./rooms/recipes/RecipesRoom"));
 const Workbench = lazy(() => import("./rooms/recipes/Workbench"));
 const PlanRoom = lazy(() => import("./rooms/plan/PlanRoom"));
@@ -22,7 +23,7 @@ const EatRoom = lazy(() => import("./rooms/eat/EatRoom"));
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
 
 function Lost() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Empty isPage title={t("lost.title")}>
       <Link to="/plan" className="link">
@@ -43,6 +44,9 @@ createRoot(document.getElementById("root")!).render(
                 <Route element={<Frame />}>
                   <Route index element={<Navigate to="/plan" replace />} />
                   <Route path="aim" element={<AimRoom />} />
+                  <Route path="foods" element={<FoodsRoom />} />
+                  <Route path="foods/libraries" element={<Libraries />} />
+                  <Route path="foods/:id" element={<FoodsRoom />} />
                   <Route path="recipes" element={<RecipesRoom />} />
                   <Route path="recipes/:id" element={<Workbench />} />
                   <Route path="plan" element={<PlanRoom />} />

@@ -2,22 +2,23 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from "@headl
 import { useQuery } from "@tanstack/react-query";
 import { addDays, parseISO } from "date-fns";
 import { useState } from "react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "./i18n";
 import { useNavigate } from "react-router";
-import { listRecipes } from "../api";
+import { findFoods, listRecipes } from "../api";
 import { Drawer } from "../ui/Drawer";
 import { isoDay, longDay } from "../ui/format";
+import { useSettled } from "../ui/useSettled";
 import { useOverview } from "./Header";
 
 interface Find {
-  kind: "room" | "recipe" | "day";
+  kind: "room" | "food" | "recipe" | "day";
   name: string;
   to: string;
 }
 
 /** Finds a recipe, a day or a room by any part of its name. */
 export function Finder({ open, close }: { open: boolean; close: () => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const go = useNavigate();
   const today = useOverview()?.today;
   const [typed, setTyped] = useState("");
@@ -26,8 +27,14 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
     queryFn: async () => (await listRecipes()).data!,
     enabled: open,
   });
+  const asked = useSettled(typed.trim(), 100);
+  const { data: foods } = useQuery({
+    queryKey: ["foods", "finder", asked],
+    queryFn: async () => (await findFoods({ query: { q: asked, most: 6 } })).data!,
+    enabled: open && asked.length > 1,
+  });
   const all: Find[] = [
-    ...(["aim", "recipes", "plan", "pack", "eat"] as const).map((room) => ({
+    ...(["aim", "foods", "recipes", "plan", "pack", "eat"] as const).map((room) => ({
       kind: "room" as const,
       name: t(`rooms.${room}`),
       to: `/${room}`,
@@ -44,7 +51,16 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
   const found = all
     .filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)))
-    .slice(0, 14);
+    .slice(0, 14)
+    .concat(
+      asked.length > 1
+        ? (foods ?? []).map(({ id, name }) => ({
+            kind: "food" as const,
+            name,
+            to: `/foods/${encodeURIComponent(id)}`,
+          }))
+        : [],
+    );
   const take = (find: Find | null) => {
     if (!find) return;
     close();

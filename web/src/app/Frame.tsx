@@ -1,20 +1,20 @@
 import { Keyboard, Moon, Search, Sun } from "lucide-react";
 import { Suspense, useEffect, useState } from "react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "./i18n";
 import { NavLink, Outlet, useLocation } from "react-router";
 import type { OverviewView } from "../api";
-import { amount, unitOf } from "../ui/format";
+import { amount, shortDay, unitOf } from "../ui/format";
 import { Loading } from "../ui/states";
 import { Finder } from "./Finder";
 import { useOverview } from "./Header";
 import { KeyList } from "./KeyList";
 import { useKeys } from "./keys";
 
-const rooms = ["aim", "recipes", "plan", "pack", "eat"] as const;
+const rooms = ["aim", "foods", "recipes", "plan", "pack", "eat"] as const;
 
 /** The frame: the week's steps at the left, each with one line of state; the room beside it. On a phone the steps are at the foot. */
 export function Frame() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [open, setOpen] = useState<"keys" | "finder" | null>(null);
   useKeys({ keys: () => setOpen("keys"), finder: () => setOpen("finder") });
   const data = useOverview();
@@ -89,15 +89,17 @@ export function Frame() {
 function nextRoom(overview: OverviewView): (typeof rooms)[number] {
   if (overview.eaters === 0) return "aim";
   if (overview.recipes === 0) return "recipes";
-  if (overview.batchesWaiting > 0) return "pack";
+  if (overview.batchesWaiting + overview.batchesDue > 0) return "pack";
   return overview.shelfBoxes > 0 ? "plan" : "eat";
 }
 
 function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview: OverviewView }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   switch (room) {
     case "aim":
       return t("state.aim", { count: overview.eaters });
+    case "foods":
+      return t("state.foods", { count: overview.foods });
     case "recipes":
       return t("state.recipes", { count: overview.recipes });
     case "plan":
@@ -105,6 +107,9 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
         ? t("state.plan", { fit: overview.fitDays, laid: overview.laidDays })
         : t("state.planEmpty");
     case "pack":
+      if (overview.batchesDue > 0) return t("state.cook", { count: overview.batchesDue });
+      if (overview.batchesWaiting === 0 && overview.nextPrepDay)
+        return t("state.prepDay", { day: shortDay(overview.nextPrepDay) });
       return t("state.pack", { count: overview.batchesWaiting });
     case "eat": {
       if (overview.left === null || !overview.leading) return t("state.eat");
@@ -119,7 +124,7 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
 
 /** Day kitchen or night kitchen, remembered. */
 function Ground() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [ground, setGround] = useState(document.documentElement.dataset.ground ?? "light");
   const other = ground === "dark" ? "light" : "dark";
   const change = () => {

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Redo2, Undo2 } from "lucide-react";
 import type { ReactNode } from "react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "./i18n";
 import { getOverview, listEaters } from "../api";
 import { lenses } from "../ui/format";
 import { useHistory } from "./history";
@@ -30,7 +30,7 @@ export function Header({
 
 /** Re-measures every block, ruler, table and label at once. */
 function Lens() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { lens, setLens } = useKitchen();
   return (
     <div
@@ -54,7 +54,7 @@ function Lens() {
 
 /** Whose day is shown. */
 export function EaterTabs({ withAll = false }: { withAll?: boolean }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { setEater } = useKitchen();
   const eaters = useEaters();
   const current = useCurrentEater(withAll);
@@ -102,7 +102,7 @@ export function useCurrentEater(withAll = false): string | null {
 }
 
 export function UndoButtons() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { undo, redo, canUndo, canRedo } = useHistory();
   return (
     <>

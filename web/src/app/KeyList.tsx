@@ -1,8 +1,8 @@
-import { useTranslation } from "react-i18next";
+import { useWords } from "./i18n";
 import { Drawer } from "../ui/Drawer";
 
 export function KeyList({ open, close }: { open: boolean; close: () => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const rows = t("keys.rows", { returnObjects: true }) as [string, string][];
   return (
     <Drawer open={open} close={close} title={t("keys.title")}>

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "./i18n";
 import { troubleOf, undoChange, type MadeChange } from "../api";
 import { useSay } from "./notices";
 
@@ -31,7 +31,7 @@ function kept(): Steps {
 
 /** The steps this tab made on the plan. Undoing a step is a step of its own, made by the host; this only keeps their ids. */
 export function HistoryProvider({ children }: { children: ReactNode }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const queries = useQueryClient();
   const say = useSay();
   const [steps, setSteps] = useState<Steps>(kept);

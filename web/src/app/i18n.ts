@@ -1,15 +1,27 @@
-import i18next from "i18next";
-import { initReactI18next } from "react-i18next";
+import i18next, { type TFunction } from "i18next";
 import { aim } from "../rooms/aim/words";
 import { eat } from "../rooms/eat/words";
+import { foods } from "../rooms/foods/words";
 import { pack } from "../rooms/pack/words";
 import { plan } from "../rooms/plan/words";
 import { recipes } from "../rooms/recipes/words";
 import { app } from "./words";
 
-void i18next.use(initReactI18next).init({
+void i18next.init({
   lng: "en",
-  resources: { en: { app, aim, recipes, plan, pack, eat } },
+  resources: { en: { app, aim, foods, recipes, plan, pack, eat } },
   defaultNS: "app",
   interpolation: { escapeValue: false },
 });
+
+const spoken = new Map<string, { t: TFunction }>();
+
+/**
+ * The words of a room; "app:" before a key reaches those of the frame. The language stays while the program runs, so that hundreds of blocks need not ask
+ * whether it changed.
+ */
+export function useWords(room = "app"): { t: TFunction } {
+  let words = spoken.get(room);
+  if (!words) spoken.set(room, (words = { t: i18next.getFixedT(null, room) }));
+  return words;
+}

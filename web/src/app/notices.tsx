@@ -10,7 +10,7 @@ type Say = (text: string, options?: { trouble?: boolean; action?: Notice["action
 
 const NoticeContext = createContext<Say>(() => {});
 
-/** One line at the foot of the screen that says what happened, aloud too; it stays while it is read. */
+/** One line at the foot of the screen that says what happened, aloud too; it stays while it is read, and what lies under it can be pressed. */
 export function NoticeProvider({ children }: { children: ReactNode }) {
   const [notice, setNotice] = useState<Notice | null>(null);
   const timer = useRef(0);
@@ -29,11 +29,11 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
         className="no-print pointer-events-none fixed inset-x-0 bottom-4 z-30 flex justify-center px-4 max-md:bottom-24"
       >
         {notice && (
-          <p className="pointer-events-auto flex items-center gap-4 rounded-lg border border-rim bg-ink px-4 py-2 text-sm text-ground">
+          <p className="flex items-center gap-4 rounded-lg border border-rim bg-ink px-4 py-2 text-sm text-ground">
             {notice.isTrouble && <span aria-hidden className="hatched h-5 w-2 rounded-sm" />}
             {notice.text}
             {notice.action && (
-              <button className="min-h-8 font-bold underline" onClick={notice.action.run}>
+              <button className="pointer-events-auto min-h-8 font-bold underline" onClick={notice.action.run}>
                 {notice.action.label}
               </button>
             )}

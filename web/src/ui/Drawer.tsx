@@ -1,7 +1,7 @@
 import { Dialog, DialogPanel, DialogTitle } from "@headlessui/react";
 import { X } from "lucide-react";
 import type { ReactNode } from "react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "../app/i18n";
 
 /** A drawer at the right for one thing in depth. */
 export function Drawer({
@@ -15,7 +15,7 @@ export function Drawer({
   title: string;
   children: ReactNode;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Dialog open={open} onClose={close} className="relative z-40">
       <div aria-hidden className="fixed inset-0 bg-tape/40" />

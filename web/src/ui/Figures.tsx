@@ -1,4 +1,4 @@
-import { useTranslation } from "react-i18next";
+import { useWords } from "../app/i18n";
 import type { Figure, Measure } from "../api";
 import { amount, oneDecimal, unitOf } from "./format";
 
@@ -15,7 +15,7 @@ export function Amount({
   /** In a column of a table: every gram figure has a tenth, so that they align on the decimal. */
   isColumn?: boolean;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   if (!figure) return <span className={className}>–</span>;
   const hasTenth = isColumn && measure !== "energy" && measure !== "points";
   const text = hasTenth ? oneDecimal(figure.value) : amount(measure, figure.value);
@@ -23,6 +23,10 @@ export function Amount({
     <span className={className}>
       {figure.complete ? (
         text
+      ) : measure === "netCarbohydrate" ? (
+        <>
+          <span className="text-[0.6em] font-normal">{t("about")}</span> {text}
+        </>
       ) : (
         <abbr className="no-underline" title={t("atLeast", { amount: text })}>
           {t("atLeastMark") + text}

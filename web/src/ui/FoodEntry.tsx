@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "../app/i18n";
 import { calcParse, type Measure, type PointsRule } from "../api";
 import { Amount } from "./Figures";
 import { grams } from "./format";
@@ -19,31 +19,35 @@ interface FoodEntryProps {
 
 /** An amount of a food typed as people say it, read back as it is typed. */
 export function FoodEntry({ label, hint, action, rule, lens, onAdd }: FoodEntryProps) {
-  const { t } = useTranslation("eat");
+  const { t } = useWords("eat");
   const id = useId();
   const queries = useQueryClient();
   const [text, setText] = useState("");
   const [foodId, setFoodId] = useState<string | null>(null);
   const [asked, setAsked] = useState(false);
   const settled = useSettled(text.trim(), 120);
-  const { data } = useQuery({
-    queryKey: ["line", settled, foodId, rule],
+  const reading = (typed: string) => ({
+    queryKey: ["line", typed, foodId, rule],
     queryFn: async () =>
-      (await calcParse({ body: { lines: [settled], foods: [foodId ?? ""], rule } })).data!.lines[0]!,
+      (await calcParse({ body: { lines: [typed], foods: [foodId ?? ""], rule } })).data!.lines[0]!,
+  });
+  const { data } = useQuery({
+    ...reading(settled),
     enabled: settled !== "",
     placeholderData: keepPreviousData,
   });
   const line = text.trim() === "" ? undefined : data;
   const isRead = line?.text === text.trim() && line.food !== null;
 
+  // Asked for before it was read, it is read first.
   const add = async () => {
     setAsked(true);
-    if (!isRead) return;
-    if (await onAdd(text.trim(), foodId ?? line.food!.id)) {
-      setText("");
-      setFoodId(null);
-      setAsked(false);
-    }
+    const typed = text.trim();
+    const read = isRead ? line : await queries.fetchQuery(reading(typed)).catch(() => null);
+    if (!read?.food || !(await onAdd(typed, foodId ?? read.food.id))) return;
+    setText((now) => (now.trim() === typed ? "" : now));
+    setFoodId(null);
+    setAsked(false);
   };
 
   return (

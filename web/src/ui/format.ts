@@ -1,12 +1,57 @@
 import { format, parseISO } from "date-fns";
-import type { Figure, Measure } from "../api";
+import type { Allergen, Figure, FoodGroup, Measure } from "../api";
 
 export const lenses: Measure[] = ["energy", "protein", "carbohydrate", "fat", "points"];
+
+export const foodGroups: FoodGroup[] = [
+  "vegetables",
+  "fruit",
+  "potatoes",
+  "pulses",
+  "grains",
+  "dairy",
+  "eggs",
+  "fish",
+  "meat",
+  "nutsAndSeeds",
+  "fats",
+  "sweets",
+  "seasonings",
+];
+
+export const allergens: Allergen[] = [
+  "gluten",
+  "milk",
+  "eggs",
+  "fish",
+  "crustaceans",
+  "molluscs",
+  "peanuts",
+  "treeNuts",
+  "soy",
+  "sesame",
+  "celery",
+  "mustard",
+  "sulphites",
+  "lupin",
+];
 
 const whole = new Intl.NumberFormat("en", { maximumFractionDigits: 0 });
 const tenths = new Intl.NumberFormat("en", { minimumFractionDigits: 1, maximumFractionDigits: 1 });
 const upToTenths = new Intl.NumberFormat("en", { maximumFractionDigits: 1 });
 const upToHundredths = new Intl.NumberFormat("en", { maximumFractionDigits: 2 });
+
+/** @returns the number typed, null for an empty field, NaN for what is no number. */
+export const numberIn = (typed: string) => {
+  const trimmed = typed.trim().replace(",", ".");
+  return trimmed === "" ? null : Number(trimmed);
+};
+
+/** The measures with the one that is looked through first. */
+export const lensFirst = (lens: Measure, measures: Measure[]) => [
+  lens,
+  ...measures.filter((measure) => measure !== lens),
+];
 
 /** Half away from zero, as the core rounds; Intl rounds half expand by default, which is the same. */
 export const wholeNumber = (value: number) => whole.format(value).replace("-0", "0").replace("-", "−");

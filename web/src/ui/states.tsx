@@ -1,10 +1,10 @@
-import { useTranslation } from "react-i18next";
+import { useWords } from "../app/i18n";
 import type { ReactNode } from "react";
 import { troubleOf } from "../api";
 
 /** A screen that is on its way: the room it will take, and a word for those who listen. */
 export function Loading() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <p role="status" className="p-6 text-soft">
       {t("loading")}
@@ -14,7 +14,7 @@ export function Loading() {
 
 /** A screen that could not be fetched: what is wrong, and the way to mend it. */
 export function Failed({ error, retry }: { error: unknown; retry: () => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <div role="alert" className="m-6 max-w-xl border-l-4 border-brick pl-4">
       <p>{troubleOf(error, t("silent")).detail}</p>

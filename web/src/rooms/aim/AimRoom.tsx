@@ -1,13 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { useTranslation } from "react-i18next";
-import { addEater, aimStart, listEaters, sentenceFor, troubleOf } from "../../api";
+import { useWords } from "../../app/i18n";
+import { addEater, aimStart, listEaters } from "../../api";
 import { Header } from "../../app/Header";
-import { Failed, Loading, Sentence } from "../../ui/states";
+import { NameIt } from "../../ui/NameIt";
+import { Failed, Loading } from "../../ui/states";
 import { EaterSheet } from "./EaterSheet";
 
 export default function AimRoom() {
-  const { t } = useTranslation("aim");
+  const { t } = useWords("aim");
   const queries = useQueryClient();
   const {
     data: eaters,
@@ -15,45 +15,21 @@ export default function AimRoom() {
     refetch,
   } = useQuery({ queryKey: ["eaters"], queryFn: async () => (await listEaters()).data! });
   const { data: start } = useQuery({ queryKey: ["aimStart"], queryFn: async () => (await aimStart()).data! });
-  const [name, setName] = useState("");
-  const [problem, setProblem] = useState<string>();
 
   if (error && !eaters) return <Failed error={error} retry={() => void refetch()} />;
   if (!eaters || !start) return <Loading />;
 
-  const add = async () => {
-    try {
-      await addEater({ body: { name, aim: { leading: "energy", bands: {}, rule: null } } });
-      setName("");
-      setProblem(undefined);
-      await queries.invalidateQueries();
-    } catch (thrown) {
-      const trouble = troubleOf(thrown, t("app:silent"));
-      setProblem(sentenceFor(trouble, "name") ?? trouble.detail ?? "");
-    }
-  };
-
   const entry = (
-    <form
-      className="max-w-md"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void add();
+    <NameIt
+      label={t("newName")}
+      action={t("add")}
+      longest={60}
+      isNext={eaters.length === 0}
+      onAdd={async (name) => {
+        await addEater({ body: { name, aim: { leading: "energy", bands: {}, rule: null } } });
+        await queries.invalidateQueries();
       }}
-    >
-      <div className="flex gap-2">
-        <input
-          className="field min-w-0 flex-1"
-          aria-label={t("newName")}
-          placeholder={t("newName")}
-          value={name}
-          maxLength={60}
-          onChange={(event) => setName(event.target.value)}
-        />
-        <button className={eaters.length === 0 ? "btn-next" : "btn"}>{t("add")}</button>
-      </div>
-      <Sentence>{problem}</Sentence>
-    </form>
+    />
   );
 
   return (

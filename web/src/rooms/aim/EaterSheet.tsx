@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "../../app/i18n";
 import {
   archiveEater,
   changeEater,
@@ -9,28 +9,35 @@ import {
   sentenceFor,
   troubleOf,
   type AimStart,
+  type Body,
   type EaterView,
   type Measure,
   type Trouble,
 } from "../../api";
 import { useSay } from "../../app/notices";
 import { unitOf } from "../../ui/format";
-import { Ruler, tapeLength } from "../../ui/Ruler";
+import { Ruler } from "../../ui/Ruler";
+import { tapeLength } from "../../ui/ticks";
 import { Sentence } from "../../ui/states";
-import { bounded, draftOf, requestOf, ruleDraft, type Draft } from "./draft";
+import { bounded, draftOf, isBounded, otherRows, requestOf, ruleDraft, type Draft } from "./draft";
+import { NeedDrawer } from "./NeedDrawer";
 import { RuleSheet } from "./RuleSheet";
+import { WaysSheet } from "./WaysSheet";
 
 /** One eater: the band drawn on an empty ruler, the bounds, the points rule. Saves by itself; what is refused stays as typed. */
 export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart }) {
-  const { t } = useTranslation("aim");
+  const { t } = useWords("aim");
   const queries = useQueryClient();
   const say = useSay();
   const [draft, setDraft] = useState(() => draftOf(eater));
   const [state, setState] = useState<"saved" | "saving" | "unsaved">("saved");
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [unread, setUnread] = useState<string[]>([]);
+  const [needOpen, setNeedOpen] = useState(false);
   const version = useRef(eater.version);
   const saving = useRef<Promise<void>>(Promise.resolve());
+  // Counts what was typed: an answer to what was typed before does not make it saved.
+  const typed = useRef(0);
 
   // A change made elsewhere is taken over only while nothing here waits to be saved.
   useEffect(() => {
@@ -39,7 +46,8 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
     setDraft(draftOf(eater));
   }, [eater, state]);
 
-  const save = (next: Draft) => {
+  const save = (next: Draft, kept?: Body) => {
+    const now = ++typed.current;
     setDraft(next);
     const { body, unread: wrong } = requestOf(next);
     setUnread(wrong);
@@ -48,10 +56,27 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
     saving.current = saving.current.then(async () => {
       setState("saving");
       try {
-        const { data } = await changeEater({ path: { id: eater.id }, headers: seen(version.current), body });
+        const { data } = await changeEater({
+          path: { id: eater.id },
+          headers: seen(version.current),
+          body: { ...body, body: kept ?? null },
+        });
         version.current = data!.version;
+        // What give-or-take makes of a target is worked out by the host.
+        const worked = draftOf(data!).bounds;
+        setDraft((draft) => ({
+          ...draft,
+          bounds: Object.fromEntries(
+            Object.entries({ ...worked, ...draft.bounds }).map(([field, typed]) => {
+              const [measure, bound] = field.split(".");
+              const follows =
+                bound !== "target" && bound !== "tolerance" && draft.bounds[`${measure}.tolerance`];
+              return [field, follows ? (worked[field] ?? "") : typed];
+            }),
+          ),
+        }));
         setTrouble(null);
-        setState("saved");
+        setState(now === typed.current ? "saved" : "unsaved");
         await Promise.all(
           ["eaters", "week", "day", "overview", "recipes"].map((key) =>
             queries.invalidateQueries({ queryKey: [key] }),
@@ -67,6 +92,7 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
     });
   };
   const type = (next: Draft) => {
+    typed.current++;
     setDraft(next);
     setState("unsaved");
   };
@@ -90,7 +116,10 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
     }
   };
 
-  const empty = { day: "", items: [], sums: {}, eaten: {}, left: {}, bands: {}, missing: {}, fits: false };
+  const empty = {
+    ...{ day: "", items: [], sums: {}, eaten: {}, left: {}, bands: {}, missing: {}, fits: false },
+    ...{ aim: eater.aim, dayName: null, grams: 0, kcalPer100g: null, giveOrTake: 0, exactPoints: null },
+  };
   const floor = sentenceFor(trouble, "bands.energy");
   const general = trouble && !trouble.errors?.some(({ field }) => field) ? trouble.detail : null;
   const stands =
@@ -102,7 +131,7 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
         <label className="min-w-0 flex-1 text-sm text-soft">
           {t("name")}
           <input
-            className="field mt-0.5 block w-full font-title text-lg font-bold"
+            className="field mt-0.5 block h-11 w-full font-title text-lg font-bold"
             value={draft.name}
             maxLength={60}
             onChange={(event) => type({ ...draft, name: event.target.value })}
@@ -112,7 +141,7 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
         <label className="text-sm text-soft">
           {t("leading")}
           <select
-            className="field mt-0.5 block"
+            className="field mt-0.5 block h-11"
             value={draft.leading}
             onChange={(event) => save({ ...draft, leading: event.target.value as Measure })}
           >
@@ -137,9 +166,9 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
         <thead>
           <tr className="text-left text-xs text-soft">
             <td />
-            {(["min", "target", "max"] as const).map((bound) => (
+            {(["min", "target", "tolerance", "max"] as const).map((bound) => (
               <th key={bound} scope="col" className="px-1 font-normal">
-                {t(`bounds.${bound}`)}
+                {bound === "tolerance" ? t("tolerance") : t(`bounds.${bound}`)}
               </th>
             ))}
             <td />
@@ -153,20 +182,34 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
                 <th scope="row" className="pr-2 text-left font-bold">
                   {t(measure)}
                 </th>
-                {(["min", "target", "max"] as const).map((bound) => {
+                {(["min", "target", "tolerance", "max"] as const).map((bound) => {
                   const field = `${measure}.${bound}`;
                   const problem = at(`bands.${field}`);
                   return (
-                    <td key={bound} className="p-1 align-top">
-                      {bounds.includes(bound) && (
+                    <td key={bound} className={`p-0.5 align-top ${bound === "tolerance" ? "w-11" : "w-15"}`}>
+                      {(bound === "tolerance" || bounds.includes(bound)) && (
                         <input
                           inputMode="decimal"
-                          aria-label={`${t(measure)}, ${t(`bounds.${bound}`)}`}
+                          aria-label={
+                            bound === "tolerance"
+                              ? t("toleranceOf", { measure: t(measure) })
+                              : `${t(measure)}, ${t(`bounds.${bound}`)}`
+                          }
                           aria-invalid={problem !== undefined}
-                          className={`field w-full min-w-14 text-right ${problem ? "border-2 border-brick" : ""}`}
+                          className={`field w-full min-w-0 px-1 text-sm text-right ${problem ? "border-2 border-brick" : ""}`}
                           value={draft.bounds[field] ?? ""}
                           onChange={(event) =>
-                            type({ ...draft, bounds: { ...draft.bounds, [field]: event.target.value } })
+                            type({
+                              ...draft,
+                              bounds: {
+                                ...draft.bounds,
+                                // A least or most of its own ends give-or-take.
+                                ...(bound === "min" || bound === "max"
+                                  ? { [`${measure}.tolerance`]: "" }
+                                  : {}),
+                                [field]: event.target.value,
+                              },
+                            })
                           }
                           onBlur={() => save(draft)}
                         />
@@ -180,7 +223,7 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
         </tbody>
       </table>
       {bounded.flatMap(({ measure, bounds }) =>
-        bounds.map((bound) => (
+        [...bounds, "tolerance" as const].map((bound) => (
           <Sentence key={`${measure}.${bound}`}>{at(`bands.${measure}.${bound}`)}</Sentence>
         )),
       )}
@@ -196,6 +239,17 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
           {t("clinician")}
         </label>
       )}
+      {isBounded(draft, "protein") && (
+        <label className="mt-2 flex items-center gap-2 text-sm">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={!draft.leavesOutIncompleteProtein}
+            onChange={(event) => save({ ...draft, leavesOutIncompleteProtein: !event.target.checked })}
+          />
+          {t("incompleteProtein")}
+        </label>
+      )}
       {draft.rule ? (
         <RuleSheet
           rule={draft.rule}
@@ -204,9 +258,58 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
           onSave={(rule) => save({ ...draft, rule })}
         />
       ) : (
-        <button className="btn mt-3" onClick={() => save({ ...draft, rule: ruleDraft(start.rule) })}>
-          {t("startRule")}
-        </button>
+        <p className="mt-3 flex flex-wrap items-center gap-2 text-sm">
+          <span className="text-soft">{t("startRule")}</span>
+          {start.rules.map((rule) => (
+            <button key={rule.name} className="btn" onClick={() => save({ ...draft, rule: ruleDraft(rule) })}>
+              {rule.name}
+            </button>
+          ))}
+        </p>
+      )}
+      <WaysSheet
+        name={draft.name}
+        ways={draft.ways}
+        rows={otherRows(draft)}
+        leading={draft.leading}
+        startingSlots={start.slots}
+        at={(prefix) => [
+          ...(trouble?.errors ?? [])
+            .filter(({ field }) => field.startsWith(prefix))
+            .map(({ sentence }) => sentence),
+          ...(unread.some((field) => field.startsWith(prefix)) ? [t("app:numberNeeded")] : []),
+        ]}
+        onType={(ways) => type({ ...draft, ways })}
+        onSave={(ways) => save({ ...draft, ways })}
+      />
+      <button className="btn mt-3" onClick={() => setNeedOpen(true)}>
+        {t("need.open")}
+      </button>
+      {needOpen && (
+        <NeedDrawer
+          name={draft.name}
+          body={eater.body}
+          activities={start.activities}
+          open
+          close={() => setNeedOpen(false)}
+          onTake={(need, body) => {
+            setNeedOpen(false);
+            save(
+              {
+                ...draft,
+                bounds: {
+                  ...draft.bounds,
+                  "energy.target": String(need.target),
+                  "energy.tolerance": "75",
+                  "protein.min": String(need.split.protein),
+                  "protein.tolerance": "",
+                },
+              },
+              body,
+            );
+            say(t("need.taken", { name: draft.name, target: need.target }));
+          }}
+        />
       )}
       <Sentence>{general}</Sentence>
       {stands && (

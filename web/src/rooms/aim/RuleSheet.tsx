@@ -1,27 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "../../app/i18n";
 import { findFoods, type FoodGroup } from "../../api";
+import { foodGroups } from "../../ui/format";
 import { Sentence } from "../../ui/states";
 import { ruled, type Draft } from "./draft";
 
 type Rule = NonNullable<Draft["rule"]>;
-
-const groups: FoodGroup[] = [
-  "vegetables",
-  "fruit",
-  "potatoes",
-  "pulses",
-  "grains",
-  "dairy",
-  "eggs",
-  "fish",
-  "meat",
-  "nutsAndSeeds",
-  "fats",
-  "sweets",
-  "seasonings",
-];
 
 interface RuleSheetProps {
   rule: Rule;
@@ -32,13 +17,14 @@ interface RuleSheetProps {
 
 /** The points rule an eater writes down: points per kcal and gram, the rounding, and what is free. */
 export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
-  const { t } = useTranslation("aim");
+  const { t } = useWords("aim");
   const { data: foods } = useQuery({
-    queryKey: ["foods"],
+    queryKey: ["foods", "all"],
     queryFn: async () => (await findFoods()).data!,
     staleTime: Infinity,
   });
   const [typed, setTyped] = useState("");
+  const [unknown, setUnknown] = useState(false);
   const nameOf = (id: string) => foods?.find((food) => food.id === id)?.name ?? id;
   const toggle = (group: FoodGroup) =>
     onSave({
@@ -47,8 +33,26 @@ export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
         ? rule.freeGroups.filter((other) => other !== group)
         : [...rule.freeGroups, group],
     });
-  const addFood = () => {
+  const foodTyped = () => {
     const food = foods?.find(({ name }) => name.toLowerCase() === typed.trim().toLowerCase());
+    setUnknown(!food && typed.trim() !== "");
+    return food;
+  };
+  const addFixed = () => {
+    const food = foodTyped();
+    if (!food || rule.fixedValues.some(({ foodId }) => foodId === food.id)) return;
+    onType({ ...rule, fixedValues: [...rule.fixedValues, { foodId: food.id, points: "", grams: "" }] });
+    setTyped("");
+  };
+  const typeFixed = (foodId: string, change: { points?: string; grams?: string }) =>
+    onType({
+      ...rule,
+      fixedValues: rule.fixedValues.map((value) =>
+        value.foodId === foodId ? { ...value, ...change } : value,
+      ),
+    });
+  const addFood = () => {
+    const food = foodTyped();
     if (!food || rule.freeFoods.includes(food.id)) return;
     onSave({ ...rule, freeFoods: [...rule.freeFoods, food.id] });
     setTyped("");
@@ -98,6 +102,7 @@ export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
         "rule.name",
         "rule.perUnit",
         "rule.step",
+        "rule.fixedValues",
         ...ruled.map((nutrient) => `rule.perUnit.${nutrient}`),
       ].map((field) => (
         <Sentence key={field}>{at(field)}</Sentence>
@@ -105,7 +110,7 @@ export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
       <fieldset className="mt-3">
         <legend className="text-sm text-soft">{t("free")}</legend>
         <div className="mt-1 flex flex-wrap gap-1.5">
-          {groups.map((group) => (
+          {foodGroups.map((group) => (
             <button
               key={group}
               type="button"
@@ -135,17 +140,60 @@ export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
             placeholder={t("freeFoodsHint")}
             className="field min-h-8 w-36 text-xs"
             value={typed}
-            onChange={(event) => setTyped(event.target.value)}
+            onChange={(event) => {
+              setTyped(event.target.value);
+              setUnknown(false);
+            }}
           />
           <datalist id="free-foods">
             {foods?.map(({ id, name }) => (
               <option key={id} value={name} />
             ))}
           </datalist>
-          <button type="button" className="btn min-h-8" onClick={addFood}>
+          <button type="button" className="btn min-h-8" disabled={!foods} onClick={addFood}>
             {t("addFood")}
           </button>
+          <button type="button" className="btn min-h-8" disabled={!foods} onClick={addFixed}>
+            {t("addFixed")}
+          </button>
         </div>
+        <Sentence>{unknown ? t("noSuchFood", { typed: typed.trim() }) : undefined}</Sentence>
+        {rule.fixedValues.map((value) => (
+          <p key={value.foodId} className="mt-2 flex flex-wrap items-center gap-1.5 text-xs">
+            <span className="min-w-24 flex-1">{nameOf(value.foodId)}</span>
+            <input
+              inputMode="decimal"
+              aria-label={t("fixedPoints", { food: nameOf(value.foodId) })}
+              className="field min-h-8 w-14 text-right"
+              value={value.points}
+              onChange={(event) => typeFixed(value.foodId, { points: event.target.value })}
+              onBlur={() => value.points && value.grams && onSave(rule)}
+            />
+            {t("fixedFor")}
+            <input
+              inputMode="decimal"
+              aria-label={t("fixedGrams", { food: nameOf(value.foodId) })}
+              className="field min-h-8 w-16 text-right"
+              value={value.grams}
+              onChange={(event) => typeFixed(value.foodId, { grams: event.target.value })}
+              onBlur={() => value.points && value.grams && onSave(rule)}
+            />
+            g
+            <button
+              type="button"
+              className="min-h-8 px-2 underline"
+              aria-label={t("dropFixed", { food: nameOf(value.foodId) })}
+              onClick={() =>
+                onSave({
+                  ...rule,
+                  fixedValues: rule.fixedValues.filter(({ foodId }) => foodId !== value.foodId),
+                })
+              }
+            >
+              ×
+            </button>
+          </p>
+        ))}
       </fieldset>
       <button className="mt-2 min-h-6 text-xs text-soft underline" onClick={() => onSave(null)}>
         {t("dropRule")}

@@ -1,9 +1,13 @@
 import type { DayAim, EaterRequest, EaterView, FoodGroup, Measure, PointsRule } from "../../api";
+import { numberIn } from "../../ui/format";
+import { waysDraft, waysOf, type WaysDraft } from "./ways";
 
 /** The measures a sheet offers bounds for. */
 export const bounded: { measure: Measure; bounds: ("min" | "target" | "max")[] }[] = [
   { measure: "energy", bounds: ["min", "target", "max"] },
   { measure: "protein", bounds: ["min", "target", "max"] },
+  { measure: "carbohydrate", bounds: ["min", "target", "max"] },
+  { measure: "netCarbohydrate", bounds: ["min", "target", "max"] },
   { measure: "fat", bounds: ["min", "target", "max"] },
   { measure: "points", bounds: ["min", "target", "max"] },
 ];
@@ -21,9 +25,24 @@ export interface Draft {
     perUnit: Record<string, string>;
     freeGroups: FoodGroup[];
     freeFoods: string[];
+    fixedValues: { foodId: string; points: string; grams: string }[];
   } | null;
+  /** Bands this sheet has no row for; they are kept as they are. */
+  otherBands: DayAim["bands"];
+  leavesOutIncompleteProtein: boolean;
   clinicianSetIt: boolean;
+  ways: WaysDraft;
 }
+
+/** Whether the usual day bounds a measure. */
+export const isBounded = (draft: Pick<Draft, "bounds">, measure: Measure) =>
+  (["min", "target", "max"] as const).some((bound) => draft.bounds[`${measure}.${bound}`]);
+
+/** The measures other days are written in: those the usual day has a band for, and the one it is laid along. */
+export const otherRows = (draft: Pick<Draft, "bounds" | "leading">): Measure[] =>
+  bounded
+    .map(({ measure }) => measure)
+    .filter((measure) => measure === draft.leading || isBounded(draft, measure));
 
 const text = (value: number | null | undefined) =>
   value === null || value === undefined ? "" : String(value);
@@ -32,12 +51,21 @@ export function draftOf(eater: EaterView): Draft {
   const bounds: Record<string, string> = {};
   for (const [measure, band] of Object.entries(eater.aim.bands))
     for (const bound of ["min", "target", "max"] as const) bounds[`${measure}.${bound}`] = text(band[bound]);
+  for (const [measure, band] of Object.entries(eater.aim.bands))
+    bounds[`${measure}.tolerance`] = text(band.tolerance);
   return {
     name: eater.name,
     leading: eater.aim.leading,
     bounds,
     rule: eater.aim.rule && ruleDraft(eater.aim.rule),
+    otherBands: Object.fromEntries(
+      Object.entries(eater.aim.bands).filter(
+        ([measure]) => !bounded.some((row) => row.measure === (measure as Measure)),
+      ),
+    ),
+    leavesOutIncompleteProtein: eater.aim.leavesOutIncompleteProtein ?? false,
     clinicianSetIt: eater.clinicianSetIt,
+    ways: waysDraft(eater.ways, otherRows({ bounds, leading: eater.aim.leading })),
   };
 }
 
@@ -49,24 +77,29 @@ export const ruleDraft = (rule: PointsRule): NonNullable<Draft["rule"]> => ({
   ),
   freeGroups: rule.freeGroups,
   freeFoods: rule.freeFoods,
+  fixedValues: (rule.fixedValues ?? []).map(({ foodId, points, servingGrams }) => ({
+    foodId,
+    points: text(points),
+    grams: text(servingGrams),
+  })),
 });
 
 /** @returns the request, or the fields whose text is no number. */
 export function requestOf(draft: Draft): { body: EaterRequest; unread: string[] } {
   const unread: string[] = [];
   const read = (field: string, typed: string | undefined) => {
-    const trimmed = (typed ?? "").trim().replace(",", ".");
-    if (trimmed === "") return null;
-    const value = Number(trimmed);
-    if (!Number.isFinite(value)) unread.push(field);
-    return Number.isFinite(value) ? value : null;
+    const value = numberIn(typed ?? "");
+    if (value === null || Number.isFinite(value)) return value;
+    unread.push(field);
+    return null;
   };
-  const bands: DayAim["bands"] = {};
+  const bands: DayAim["bands"] = { ...draft.otherBands };
   for (const { measure, bounds } of bounded) {
     const [min, target, max] = (["min", "target", "max"] as const).map((bound) =>
       bounds.includes(bound) ? read(`bands.${measure}.${bound}`, draft.bounds[`${measure}.${bound}`]) : null,
     );
-    bands[measure] = { min: min ?? null, target: target ?? null, max: max ?? null };
+    const tolerance = read(`bands.${measure}.tolerance`, draft.bounds[`${measure}.tolerance`]);
+    bands[measure] = { min: min ?? null, target: target ?? null, max: max ?? null, tolerance };
   }
   const rule: PointsRule | null = draft.rule && {
     name: draft.rule.name,
@@ -79,12 +112,23 @@ export function requestOf(draft: Draft): { body: EaterRequest; unread: string[] 
     ),
     freeGroups: draft.rule.freeGroups,
     freeFoods: draft.rule.freeFoods,
+    fixedValues: draft.rule.fixedValues.map(({ foodId, points, grams }) => ({
+      foodId,
+      points: read("rule.fixedValues", points) ?? -1,
+      servingGrams: read("rule.fixedValues", grams) ?? 0,
+    })),
   };
   return {
     body: {
       name: draft.name,
-      aim: { leading: draft.leading, bands, rule },
+      aim: {
+        leading: draft.leading,
+        bands,
+        rule,
+        leavesOutIncompleteProtein: draft.leavesOutIncompleteProtein,
+      },
       clinicianSetIt: draft.clinicianSetIt,
+      ways: waysOf(draft.ways, otherRows(draft), unread),
     },
     unread,
   };

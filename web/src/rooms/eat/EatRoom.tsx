@@ -1,7 +1,8 @@
+import type { TFunction } from "i18next";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { addDays, parseISO } from "date-fns";
 import { ChevronLeft, ChevronRight } from "lucide-react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
 import { eatItem, getDay, layFood, seen, type EatView, type ItemView, type Measure } from "../../api";
 import { EaterTabs, Header, UndoButtons, useCurrentEater, useEaters, useOverview } from "../../app/Header";
@@ -10,12 +11,13 @@ import { useKitchen } from "../../app/kitchen";
 import { Amount } from "../../ui/Figures";
 import { amount, clock, grams, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
 import { FoodEntry } from "../../ui/FoodEntry";
-import { Ruler, tapeLength } from "../../ui/Ruler";
+import { Ruler } from "../../ui/Ruler";
+import { tapeLength } from "../../ui/ticks";
 import { Empty, Failed, Loading } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 
 export default function EatRoom() {
-  const { t } = useTranslation("eat");
+  const { t } = useWords("eat");
   const [search, setSearch] = useSearchParams();
   const eaters = useEaters();
   const eater = useCurrentEater();
@@ -63,7 +65,7 @@ export default function EatRoom() {
 }
 
 function Day({ view }: { view: EatView }) {
-  const { t } = useTranslation("eat");
+  const { t } = useWords("eat");
   const { lens } = useKitchen();
   const { change } = useHistory();
   const { day, aim } = view;
@@ -73,6 +75,7 @@ function Day({ view }: { view: EatView }) {
   const eaten = day.eaten[lens];
   const goal = band?.target ?? band?.max ?? band?.min ?? null;
   const waiting = day.items.filter(({ eatenAt }) => eatenAt === null);
+  const firstReady = waiting.findIndex(({ batchId }) => batchId === null);
   const done = day.items.filter(({ eatenAt }) => eatenAt !== null);
   // Eaten lies first along the tape, what is still planned after it.
   const laid = { ...day, items: [...done, ...waiting] };
@@ -151,14 +154,20 @@ function Day({ view }: { view: EatView }) {
             {waiting.map((item, i) => (
               <li key={item.id} className="grid grid-cols-[1fr_auto] items-stretch gap-2">
                 <ItemFace item={item} lens={lens} />
-                <button
-                  className={`${i === 0 ? "btn-next" : "btn"} min-w-24`}
-                  onClick={() => void mark(item, true)}
-                  aria-label={`${t("ate")}: ${item.name}`}
-                >
-                  {t("ate")}
-                </button>
-                {i === 0 && item.boxId && (
+                {item.batchId ? (
+                  <Link to={`/pack/${item.batchId}`} className="btn min-w-24">
+                    {t("pack")}
+                  </Link>
+                ) : (
+                  <button
+                    className={`${i === firstReady ? "btn-next" : "btn"} min-w-24`}
+                    onClick={() => void mark(item, true)}
+                    aria-label={`${t("ate")}: ${item.name}`}
+                  >
+                    {t("ate")}
+                  </button>
+                )}
+                {i === firstReady && item.boxId && (
                   <p className="col-span-2 text-sm">
                     {t("heat")} <span className="text-xs text-soft">{t("heatSource")}</span>
                   </p>
@@ -211,7 +220,7 @@ function Day({ view }: { view: EatView }) {
 }
 
 function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
-  const { t } = useTranslation("eat");
+  const { t } = useWords("eat");
   const second: Measure = lens === "energy" ? "protein" : "energy";
   const words = (
     <>
@@ -219,12 +228,17 @@ function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
       <span className="text-sm">
         <Amount measure={lens} figure={item.figures[lens]} className="[&_*]:text-inherit" /> ·{" "}
         <Amount measure={second} figure={item.figures[second]} className="[&_*]:text-inherit" />{" "}
-        {second === "protein" && t("app:measures.protein")} · {grams(Math.round(item.grams))} g
+        {second === "protein" && t("app:measures.protein")} · {item.batchId ? `${t("app:about")} ` : ""}
+        {grams(Math.round(item.grams))} g
       </span>
     </>
   );
   return item.letters !== null && item.tint !== null ? (
-    <Tape letters={item.letters} tint={item.tint} className="min-h-12 min-w-0">
+    <Tape
+      letters={item.letters}
+      tint={item.tint}
+      className={`min-h-12 min-w-0 ${item.batchId ? "ahead" : ""}`}
+    >
       {words}
     </Tape>
   ) : (
@@ -232,7 +246,7 @@ function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
   );
 }
 
-type T = ReturnType<typeof useTranslation>["t"];
+type T = TFunction;
 const wordOf = (t: T, measure: Measure) =>
   measure === "energy"
     ? "kcal"

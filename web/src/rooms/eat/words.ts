@@ -1,4 +1,5 @@
 export const eat = {
+  pack: "Pack first",
   title: "Eat",
   before: "The day before",
   after: "The day after",

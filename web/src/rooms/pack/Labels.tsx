@@ -1,18 +1,18 @@
-import { useTranslation } from "react-i18next";
+import { useWords } from "../../app/i18n";
 import type { BatchView } from "../../api";
 import { grams, shortDay } from "../../ui/format";
 import { Tape } from "../../ui/Tape";
 
 interface LabelsProps {
   batch: BatchView;
-  boxes: { number: number; grams: number; pieces: number | null }[];
+  boxes: { number: number; grams: number; pieces: number | null; forWhom?: string }[];
   /** Boxes that are not made yet. */
   faint?: boolean;
 }
 
 /** A strip of tape for each box; printed as they are. */
 export function Labels({ batch, boxes, faint = false }: LabelsProps) {
-  const { t } = useTranslation("pack");
+  const { t } = useWords("pack");
   return (
     <ul className={`grid grid-cols-2 gap-2 md:grid-cols-4 ${faint ? "no-print" : ""}`}>
       {boxes.slice(0, 120).map((box) => (
@@ -24,6 +24,11 @@ export function Labels({ batch, boxes, faint = false }: LabelsProps) {
               {box.pieces !== null && ` · ${t("pieceCount", { count: box.pieces })}`}
             </span>
             <span className="block text-xs">
+              {box.forWhom && (
+                <>
+                  <b>{box.forWhom}</b> ·{" "}
+                </>
+              )}
               {t("box", { number: box.number })} · {t("cookedOn", { day: shortDay(batch.cookedOn) })}
             </span>
           </Tape>

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "../../app/i18n";
 import { Link, useNavigate } from "react-router";
 import { cookBatch, listBatches, listRecipes, troubleOf, type BatchView } from "../../api";
 import { Header } from "../../app/Header";
@@ -10,7 +10,7 @@ import { Empty, Failed, Loading } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 
 export default function PackRoom() {
-  const { t } = useTranslation("pack");
+  const { t } = useWords("pack");
   const go = useNavigate();
   const say = useSay();
   const queries = useQueryClient();
@@ -39,7 +39,10 @@ export default function PackRoom() {
       say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
     }
   };
-  const waiting = batches.filter(({ boxes }) => boxes.length === 0);
+  const ahead = batches
+    .filter(({ isAhead }) => isAhead)
+    .sort((one, other) => one.cookedOn.localeCompare(other.cookedOn));
+  const waiting = batches.filter(({ boxes, isAhead }) => boxes.length === 0 && !isAhead);
   const packed = batches.filter(({ boxes }) => boxes.length > 0);
 
   return (
@@ -64,6 +67,14 @@ export default function PackRoom() {
               {waiting.length === 0 && <p className="text-soft">{t("nothing")}</p>}
               <BatchList batches={waiting} />
             </section>
+            {ahead.length > 0 && (
+              <section aria-labelledby="ahead">
+                <h2 id="ahead" className="mb-2 text-base">
+                  {t("ahead")}
+                </h2>
+                <BatchList batches={ahead} />
+              </section>
+            )}
             <section aria-labelledby="cook">
               <h2 id="cook" className="mb-2 text-base">
                 {t("cookTitle")}
@@ -106,16 +117,21 @@ export default function PackRoom() {
 }
 
 function BatchList({ batches }: { batches: BatchView[] }) {
-  const { t } = useTranslation("pack");
+  const { t } = useWords("pack");
   return (
     <ul className="grid gap-2 sm:grid-cols-2">
       {batches.map((batch) => (
         <li key={batch.id}>
           <Link to={`/pack/${batch.id}`} className="block">
-            <Tape letters={batch.letters} tint={batch.tint} className="min-h-12">
+            <Tape
+              letters={batch.letters}
+              tint={batch.tint}
+              className={`min-h-12 ${batch.boxes.length === 0 ? "ahead" : ""}`}
+            >
               <span className="block truncate font-semibold">{batch.name}</span>
               <span className="text-sm">
-                {t("cookedOn", { day: shortDay(batch.cookedOn) })}
+                {t(batch.isAhead ? "cookOn" : "cookedOn", { day: shortDay(batch.cookedOn) })}
+                {batch.isAhead && ` · ${t("portionCount", { count: batch.portions })}`}
                 {batch.boxes.length > 0 && ` · ${t("boxes", { count: batch.boxes.length })}`}
               </span>
             </Tape>

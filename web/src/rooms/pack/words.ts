@@ -6,6 +6,20 @@ export const pack = {
   noRecipes: "Write a recipe down first; then cook it and pack it here.",
   toRecipes: "Write a recipe",
   waiting: "To be packed",
+  ahead: "To be cooked",
+  cookOn: "to be cooked {{day}}",
+  portionCount_one: "{{count}} portion",
+  portionCount_other: "{{count}} portions",
+  cooked: "It is cooked",
+  aheadText:
+    "Planned for {{day}}: {{count}} portions, about {{grams}} g. When it is cooked, weigh it and pack it here; until then it follows its recipe.",
+  plannedTitle: "As planned",
+  plannedText_one:
+    "{{count}} portion lies on a day. It gets its share of the batch, whatever the scale says; other boxes hold the rest.",
+  plannedText_other:
+    "{{count}} portions lie on days. Each gets its share of the batch, whatever the scale says; other boxes hold the rest.",
+  forWhom: "for {{name}}, {{day}}",
+  overGrams: "{{grams}} g are over: a box more would take them",
   packed: "In their boxes",
   cookedOn: "cooked {{day}}",
   boxes_one: "1 box",
@@ -20,6 +34,7 @@ export const pack = {
   gram: "One gram holds",
   divide: "Divide",
   byWeight: "equal weights",
+  asPlanned: "by weight",
   byPieces: "by pieces",
   pieces: "Pieces made",
   boxesLabel: "Boxes",

@@ -1,12 +1,24 @@
 import { useDraggable, useDroppable } from "@dnd-kit/core";
-import type { KeyboardEvent, ReactNode } from "react";
-import { useTranslation } from "react-i18next";
+import { memo, type KeyboardEvent, type ReactNode, type RefObject } from "react";
+import { useWords } from "../../app/i18n";
 import type { DayView, EaterWeekView, ItemView, Measure } from "../../api";
 import { Amount } from "../../ui/Figures";
 import { amount, longDay, unitOf } from "../../ui/format";
 import { Ruler, ThinTape } from "../../ui/Ruler";
+import { PortionEdge } from "./PortionEdge";
 import { readingWords, watched } from "./reading";
 import type { Carried, Place } from "./usePlan";
+
+/** What hands can do on any row. */
+export interface RowActs {
+  lift: (carried: Carried, from: Place) => void;
+  takeOff: (carried: Carried) => void;
+  land: (to: Place) => void;
+  /** Sizes all of an eater's portions of a batch that is not packed yet, in grams. */
+  size: (batch: { batchId: string; name: string }, eaterId: string, grams: number) => Promise<boolean>;
+  /** Opens a day in depth. */
+  open: (where: { eaterId: string; day: string }) => void;
+}
 
 interface DayRowProps {
   eater: EaterWeekView;
@@ -16,26 +28,27 @@ interface DayRowProps {
   /** One of several eaters under the same day: shorter, with the eater's name. */
   compact: boolean;
   carried: Carried | null;
-  target: Place | null;
-  onLift: (carried: Carried, from: Place) => void;
-  onTakeOff: (carried: Carried) => void;
-  onLand: (to: Place) => void;
+  /** The place on this very row where what is carried would land. */
+  landing: number | null;
+  /** Always the newest acts, in an object that stays the same: a row is drawn anew only when something on it changes. */
+  acts: RefObject<RowActs>;
+  /** Whether the day is shown as a draft has it: then nothing on it is moved by hand. */
+  isDraft?: boolean;
 }
 
 /** One eater's one day: the ruler, the thin tapes and what it comes to. */
-export function DayRow({
+export const DayRow = memo(function DayRow({
   eater,
   day,
   lens,
   length,
   compact,
   carried,
-  target,
-  onLift,
-  onTakeOff,
-  onLand,
+  landing,
+  acts,
+  isDraft = false,
 }: DayRowProps) {
-  const { t } = useTranslation("plan");
+  const { t } = useWords("plan");
   const { setNodeRef, isOver } = useDroppable({ id: `${eater.eaterId}|${day.day}` });
   const sum = day.sums[lens];
   const reading = day.bands[lens];
@@ -47,7 +60,6 @@ export function DayRow({
     sum: sum ? `${amount(lens, sum.value)} ${unitOf(lens)}` : "",
     reading: words,
   });
-  const isTarget = target?.eaterId === eater.eaterId && target.day === day.day;
   const out = reading?.position === "over";
   const missing = day.missing[lens];
 
@@ -55,35 +67,63 @@ export function DayRow({
     <div
       ref={setNodeRef}
       data-day={`${eater.eaterId}|${day.day}`}
-      className={`rounded-md ${isOver || isTarget ? "outline-2 outline-offset-2 outline-sea" : ""} ${carried ? "cursor-pointer" : ""}`}
+      className={`rounded-md ${isOver || landing !== null ? "outline-2 outline-offset-2 outline-sea" : ""} ${carried ? "cursor-pointer" : ""}`}
       onClick={
-        carried ? () => onLand({ eaterId: eater.eaterId, day: day.day, place: day.items.length }) : undefined
+        carried
+          ? () => acts.current.land({ eaterId: eater.eaterId, day: day.day, place: day.items.length })
+          : undefined
       }
     >
       <Ruler
         day={day}
-        aim={eater.aim}
+        aim={day.aim}
         measure={lens}
         length={length}
         label={label}
         height={compact ? 46 : 60}
-        landing={isTarget ? target.place : null}
-        block={(item, index, face) => (
-          <Block
-            item={item}
-            lens={lens}
-            isCarried={carried?.id === item.id}
-            onLift={(what) => onLift(what, { eaterId: eater.eaterId, day: day.day, place: index })}
-            onTakeOff={onTakeOff}
-          >
-            {face}
-          </Block>
-        )}
+        landing={landing}
+        block={(item, index, face) =>
+          isDraft ? (
+            <span className="block size-full opacity-80">{face}</span>
+          ) : (
+            <>
+              <Block
+                item={item}
+                lens={lens}
+                isCarried={carried?.id === item.id}
+                onLift={(what) =>
+                  acts.current.lift(what, { eaterId: eater.eaterId, day: day.day, place: index })
+                }
+                onTakeOff={(what) => acts.current.takeOff(what)}
+              >
+                {face}
+              </Block>
+              {item.batchId && !carried && (
+                <PortionEdge
+                  item={item}
+                  onSize={(size) =>
+                    acts.current.size({ batchId: item.batchId!, name: item.name }, eater.eaterId, size)
+                  }
+                />
+              )}
+            </>
+          )
+        }
       />
       <p className="mt-0.5 flex min-h-6 flex-wrap items-center gap-x-5 gap-y-0.5">
-        {compact && <span className="w-14 text-sm font-bold">{eater.name}</span>}
+        {compact && (
+          <button
+            className="w-14 text-left text-sm font-bold underline decoration-dotted underline-offset-2"
+            aria-label={t("openDay", { day: longDay(day.day), name: eater.name })}
+            onClick={() => acts.current.open({ eaterId: eater.eaterId, day: day.day })}
+          >
+            {eater.name}
+          </button>
+        )}
+        {isDraft && <b className="rounded border border-sea px-1 text-xs text-sea">{t("fit.drafted")}</b>}
+        {day.dayName && <span className="text-xs text-soft">{day.dayName}</span>}
         {watched(day, eater.aim.leading, lens).map((measure) => (
-          <ThinTape key={measure} day={day} aim={eater.aim} measure={measure} />
+          <ThinTape key={measure} day={day} aim={day.aim} measure={measure} />
         ))}
         <span
           className="ml-auto text-base"
@@ -105,7 +145,7 @@ export function DayRow({
       </p>
     </div>
   );
-}
+});
 
 /** A block on a ruler: carried by mouse and touch, picked up with Enter, taken off with Delete. */
 function Block({
@@ -123,7 +163,7 @@ function Block({
   onTakeOff: (carried: Carried) => void;
   children: ReactNode;
 }) {
-  const { t } = useTranslation("plan");
+  const { t } = useWords("plan");
   const carried: Carried = { kind: "item", id: item.id, name: item.name, isBox: item.boxId !== null };
   const { setNodeRef, listeners, isDragging } = useDraggable({
     id: `item|${item.id}`,

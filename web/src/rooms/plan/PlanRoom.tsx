@@ -10,21 +10,31 @@ import {
 } from "@dnd-kit/core";
 import { addDays, parseISO } from "date-fns";
 import { ChevronLeft, ChevronRight } from "lucide-react";
-import { useEffect, useEffectEvent, useState } from "react";
-import { useTranslation } from "react-i18next";
+import { useEffect, useEffectEvent, useLayoutEffect, useRef, useState } from "react";
+import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
 import type { EaterWeekView } from "../../api";
 import { EaterTabs, Header, UndoButtons, useCurrentEater, useOverview } from "../../app/Header";
 import { isTyping } from "../../app/keys";
 import { useKitchen } from "../../app/kitchen";
 import { FoodEntry } from "../../ui/FoodEntry";
-import { amount, dayNumber, isoDay, shortDay, weekday } from "../../ui/format";
-import { tapeLength } from "../../ui/Ruler";
+import { amount, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
+import { tapeLength } from "../../ui/ticks";
 import { Empty, Failed, Loading } from "../../ui/states";
-import { DayRow } from "./DayRow";
+import { DayDrawer } from "./DayDrawer";
+import { DayRow, type RowActs } from "./DayRow";
+import { FitPanel } from "./FitPanel";
+import { MenuPanel } from "./MenuPanel";
 import { Shelf } from "./Shelf";
+import { Unpacked } from "./Unpacked";
+import { WeekDay } from "./WeekDay";
 import { useCarry } from "./useCarry";
-import { usePlanMoves, useWeek, type Carried } from "./usePlan";
+import { dayKey, useFit } from "./useFit";
+import { useAhead, usePlanMoves, useWeek, type Carried } from "./usePlan";
+
+// Made once: new ones at each drawing would draw every block of the week anew.
+const byMouse = { activationConstraint: { distance: 5 } };
+const byTouch = { activationConstraint: { delay: 160, tolerance: 8 } };
 
 /** Where on a ruler something was dropped: before the first block whose middle lies right of it. */
 function placeUnder(dayKey: string, x: number, movedId: string): number {
@@ -39,7 +49,7 @@ function placeUnder(dayKey: string, x: number, movedId: string): number {
 }
 
 export default function PlanRoom() {
-  const { t } = useTranslation("plan");
+  const { t } = useWords("plan");
   const [search, setSearch] = useSearchParams();
   const today = useOverview()?.today;
   const day = search.get("week") ?? today;
@@ -52,10 +62,22 @@ export default function PlanRoom() {
   const carry = useCarry({ eaters: shown, lay: moves.lay, takeOff: moves.takeOff });
   const [dragged, setDragged] = useState<Carried | null>(null);
   const [foodDay, setFoodDay] = useState<string | null>(null);
-  const sensors = useSensors(
-    useSensor(MouseSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(TouchSensor, { activationConstraint: { delay: 160, tolerance: 8 } }),
-  );
+  const [panel, setPanel] = useState<"fit" | "menu" | null>(null);
+  const ahead = useAhead();
+  const isFitting = panel === "fit";
+  const [opened, setOpened] = useState<{ eaterId: string; day: string } | null>(null);
+  const fitting = useFit();
+  const acts = useRef<RowActs>(null!);
+  useLayoutEffect(() => {
+    acts.current = {
+      lift: carry.lift,
+      takeOff: (what) => void moves.takeOff(what),
+      land: (to) => void carry.land(to),
+      size: moves.size,
+      open: setOpened,
+    };
+  }, [carry, moves]);
+  const sensors = useSensors(useSensor(MouseSensor, byMouse), useSensor(TouchSensor, byTouch));
 
   const turn = (weeks: number) =>
     week && setSearch({ week: isoDay(addDays(parseISO(week.start), 7 * weeks)) });
@@ -99,9 +121,14 @@ export default function PlanRoom() {
     });
   };
 
+  const open = (next: typeof panel) => {
+    if (isFitting) fitting.drop();
+    setPanel(next);
+  };
   const first = shown[0]!;
+  const openDays = first.days.map(({ day: date }) => date).filter((date) => date >= week.today);
+  const drafted = new Map(isFitting ? (fitting.fit?.days.map((one) => [dayKey(one), one.after]) ?? []) : []);
   const compact = shown.length > 1;
-  const lengths = new Map(shown.map((eater) => [eater.eaterId, tapeLength(eater.aim, eater.days, lens)]));
   const second = lens === "energy" ? "protein" : "energy";
   const layOn = foodDay ?? (first.days.some((d) => d.day === week.today) ? week.today : week.start);
 
@@ -121,6 +148,24 @@ export default function PlanRoom() {
           </button>
         </div>
         <EaterTabs withAll />
+        <span className="flex gap-2">
+          <button
+            className="btn"
+            aria-expanded={panel === "menu"}
+            disabled={openDays.length === 0}
+            onClick={() => open(panel === "menu" ? null : "menu")}
+          >
+            {t("menu.open")}
+          </button>
+          <button
+            className={isFitting ? "btn" : "btn-next"}
+            aria-expanded={isFitting}
+            disabled={openDays.length === 0}
+            onClick={() => open(isFitting ? null : "fit")}
+          >
+            {t("fit.open")}
+          </button>
+        </span>
       </Header>
       <DndContext
         sensors={sensors}
@@ -150,35 +195,71 @@ export default function PlanRoom() {
             )}
             <ul className={compact ? "space-y-4" : "space-y-2"}>
               {first.days.map(({ day: date }, i) => (
-                <li key={date} className="grid grid-cols-[3.5rem_1fr] gap-x-2">
-                  <p className={`pt-1 leading-tight ${date === week.today ? "text-sea" : ""}`}>
-                    <span className="block font-title text-lg font-bold">{weekday(date)}</span>
-                    <span className="text-sm">
-                      {date === week.today ? t("app:state.eat") : dayNumber(date)}
-                    </span>
-                  </p>
-                  <div className="min-w-0 space-y-1">
-                    {shown.map((eater) => (
+                <WeekDay
+                  key={date}
+                  date={date}
+                  today={week.today}
+                  lens={lens}
+                  open={
+                    compact
+                      ? null
+                      : {
+                          label: t("openDay", { day: longDay(date), name: first.name }),
+                          run: () => setOpened({ eaterId: first.eaterId, day: date }),
+                        }
+                  }
+                >
+                  {(measure) =>
+                    shown.map((eater) => (
                       <DayRow
                         key={eater.eaterId}
                         eater={eater}
-                        day={eater.days[i]!}
-                        lens={lens}
-                        length={lengths.get(eater.eaterId)!}
+                        day={drafted.get(`${eater.eaterId}|${date}`) ?? eater.days[i]!}
+                        isDraft={drafted.has(`${eater.eaterId}|${date}`)}
+                        lens={measure}
+                        length={tapeLength(eater.aim, eater.days, measure)}
                         compact={compact}
                         carried={carry.carried}
-                        target={carry.target}
-                        onLift={carry.lift}
-                        onTakeOff={(what) => void moves.takeOff(what)}
-                        onLand={(to) => void carry.land(to)}
+                        landing={
+                          carry.target?.eaterId === eater.eaterId && carry.target.day === date
+                            ? carry.target.place
+                            : null
+                        }
+                        acts={acts}
                       />
-                    ))}
-                  </div>
-                </li>
+                    ))
+                  }
+                </WeekDay>
               ))}
             </ul>
           </main>
           <aside className="w-[250px] shrink-0 space-y-5 overflow-auto border-l border-rim bg-bench p-3 max-md:w-full max-md:border-t max-md:border-l-0">
+            {isFitting && openDays.length > 0 && (
+              <FitPanel
+                from={openDays[0]!}
+                to={openDays.at(-1)!}
+                days={openDays}
+                eaterIds={current === "all" ? null : [current!]}
+                fit={fitting.fit}
+                lens={lens}
+                onBegin={(body) => void fitting.begin(body)}
+                onStop={() => void fitting.stop()}
+                onTake={(days) => void fitting.take(days)}
+                onDrop={fitting.drop}
+                hasAhead={week.unpacked.some(({ isAhead }) => isAhead)}
+                close={() => open(null)}
+              />
+            )}
+            {panel === "menu" && openDays.length > 0 && (
+              <MenuPanel
+                key={week.start}
+                from={openDays[0]!}
+                to={openDays.at(-1)!}
+                today={week.today}
+                onPlan={ahead.plan}
+                close={() => open(null)}
+              />
+            )}
             <Shelf
               shelf={week.shelf}
               eaterId={first.eaterId}
@@ -186,6 +267,17 @@ export default function PlanRoom() {
               second={second}
               carried={carry.carried}
               onLift={(what) => carry.lift(what)}
+            />
+            <Unpacked
+              batches={week.unpacked}
+              today={week.today}
+              eaterId={first.eaterId}
+              lens={lens}
+              second={second}
+              carried={carry.carried}
+              onLift={(what) => carry.lift(what)}
+              onReplan={(batch, onDay, portions) => void ahead.replan(batch, onDay, portions)}
+              onDiscard={(batch) => void ahead.discard(batch)}
             />
             <section aria-labelledby="plain-title">
               <h2 id="plain-title" className="mb-2 flex items-center gap-2 text-base">
@@ -226,11 +318,44 @@ export default function PlanRoom() {
                   <span className="text-xs text-soft">{t("week.protein")}</span>
                   <br />
                   {t("week.days", { fit: eater.fitDays, laid: eater.laidDays })}
+                  {eater.reserve !== null && (
+                    <>
+                      <br />
+                      {t("week.reserve", {
+                        drawn: amount(eater.aim.leading, eater.reserveDrawn),
+                        reserve: amount(eater.aim.leading, eater.reserve),
+                        unit: unitOf(eater.aim.leading),
+                      })}
+                    </>
+                  )}
                 </p>
               ))}
             </section>
+            <section aria-labelledby="calendar-title" className="text-sm">
+              <h2 id="calendar-title" className="mb-1 text-base">
+                {t("calendar.title")}
+              </h2>
+              <p className="text-xs text-soft">{t("calendar.text")}</p>
+              <p className="mt-1 flex flex-wrap gap-x-4">
+                <a className="link" href={calendarOf(current)} download="lively-tern.ics">
+                  {t("calendar.download")}
+                </a>
+                <code className="text-xs break-all">{`${window.location.origin}${calendarOf(current)}`}</code>
+              </p>
+            </section>
           </aside>
         </div>
+        {opened && (
+          <DayDrawer
+            {...opened}
+            name={week.eaters.find(({ eaterId }) => eaterId === opened.eaterId)?.name ?? ""}
+            others={first.days
+              .map(({ day: date }) => date)
+              .filter((date) => date !== opened.day && date >= week.today)}
+            lens={lens}
+            close={() => setOpened(null)}
+          />
+        )}
         <DragOverlay dropAnimation={null}>
           {dragged && (
             <span className="rounded-md border border-rim bg-panel px-3 py-2 text-sm font-bold shadow-lg">
@@ -242,6 +367,9 @@ export default function PlanRoom() {
     </>
   );
 }
+
+const calendarOf = (eater: string | null) =>
+  `/api/plan/calendar.ics${eater && eater !== "all" ? `?eaterId=${eater}` : ""}`;
 
 const weekWords = (start: string) =>
   `${shortDay(start).slice(4)} – ${shortDay(isoDay(addDays(parseISO(start), 6))).slice(4)}`;

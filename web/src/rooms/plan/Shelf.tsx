@@ -1,10 +1,9 @@
-import { useDraggable, useDroppable } from "@dnd-kit/core";
-import { useTranslation } from "react-i18next";
+import { useDroppable } from "@dnd-kit/core";
+import { useWords } from "../../app/i18n";
 import { Link } from "react-router";
 import type { Measure, ShelfView } from "../../api";
-import { Amount } from "../../ui/Figures";
 import { amount, shortDay, unitOf } from "../../ui/format";
-import { Tape } from "../../ui/Tape";
+import { Strip } from "./Strip";
 import type { Carried } from "./usePlan";
 
 interface ShelfProps {
@@ -18,8 +17,18 @@ interface ShelfProps {
 
 /** The bench at the right: boxes that lie on no day, one strip of tape a batch. */
 export function Shelf({ shelf, eaterId, lens, second, carried, onLift }: ShelfProps) {
-  const { t } = useTranslation("plan");
+  const { t } = useWords("plan");
   const { setNodeRef, isOver } = useDroppable({ id: "shelf" });
+  const figuresOf = ({ figures }: ShelfView) => figures[eaterId] ?? Object.values(figures)[0];
+  const spoken = (group: ShelfView) => {
+    const figure = figuresOf(group)?.[lens];
+    return t("shelf.strip", {
+      count: group.boxIds.length,
+      name: group.name,
+      amount: figure ? `${amount(lens, figure.value)} ${unitOf(lens)}` : "",
+      day: shortDay(group.cookedOn),
+    });
+  };
   const count = shelf.reduce((sum, group) => sum + group.boxIds.length, 0);
   return (
     <section
@@ -43,10 +52,16 @@ export function Shelf({ shelf, eaterId, lens, second, carried, onLift }: ShelfPr
         {shelf.map((group) => (
           <li key={group.batchId}>
             <Strip
-              group={group}
-              eaterId={eaterId}
+              what={{ kind: "box", id: group.boxIds[0]!, name: group.name, isBox: true }}
+              focus={`batch|${group.batchId}`}
+              label={spoken(group)}
+              letters={group.letters}
+              tint={group.tint}
+              figures={figuresOf(group)}
               lens={lens}
               second={second}
+              count={`×${group.boxIds.length}`}
+              foot={t("shelf.keeps", { day: shortDay(group.useBy) })}
               isCarried={carried !== null && group.boxIds.includes(carried.id)}
               onLift={onLift}
             />
@@ -54,57 +69,5 @@ export function Shelf({ shelf, eaterId, lens, second, carried, onLift }: ShelfPr
         ))}
       </ul>
     </section>
-  );
-}
-
-function Strip({
-  group,
-  eaterId,
-  lens,
-  second,
-  isCarried,
-  onLift,
-}: {
-  group: ShelfView;
-  eaterId: string;
-  lens: Measure;
-  second: Measure;
-  isCarried: boolean;
-  onLift: (carried: Carried) => void;
-}) {
-  const { t } = useTranslation("plan");
-  const carried: Carried = { kind: "box", id: group.boxIds[0]!, name: group.name, isBox: true };
-  const { setNodeRef, listeners, isDragging } = useDraggable({ id: `box|${carried.id}`, data: carried });
-  const figures = group.figures[eaterId] ?? Object.values(group.figures)[0];
-  const figure = figures?.[lens];
-  return (
-    <button
-      ref={setNodeRef}
-      {...listeners}
-      type="button"
-      data-focus={`batch|${group.batchId}`}
-      aria-pressed={isCarried}
-      aria-label={t("shelf.strip", {
-        count: group.boxIds.length,
-        name: group.name,
-        amount: figure ? `${amount(lens, figure.value)} ${unitOf(lens)}` : "",
-        day: shortDay(group.cookedOn),
-      })}
-      onClick={() => onLift(carried)}
-      className={`block w-full touch-manipulation ${isDragging ? "opacity-50" : ""} ${isCarried ? "outline-3 outline-next" : ""}`}
-    >
-      <Tape letters={group.letters} tint={group.tint}>
-        <span className="flex justify-between gap-2">
-          <span className="truncate text-sm font-semibold">{group.name}</span>
-          <span className="font-title font-bold">×{group.boxIds.length}</span>
-        </span>
-        <span className="block truncate text-xs">
-          <Amount measure={lens} figure={figure} className="font-semibold [&_*]:text-tape" /> ·{" "}
-          <Amount measure={second} figure={figures?.[second]} className="[&_*]:text-tape" />
-          {second === "protein" && ` ${t("app:measures.protein")}`}
-        </span>
-        <span className="block truncate text-xs">{t("shelf.cooked", { day: shortDay(group.cookedOn) })}</span>
-      </Tape>
-    </button>
   );
 }

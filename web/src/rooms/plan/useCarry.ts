@@ -1,5 +1,5 @@
 import { useEffect, useEffectEvent, useRef, useState } from "react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "../../app/i18n";
 import type { EaterWeekView } from "../../api";
 import { useSay } from "../../app/notices";
 import { longDay } from "../../ui/format";
@@ -13,7 +13,7 @@ interface Options {
 
 /** Carrying a box by keyboard or by two taps: lift, choose a day and a place, lay down or put back. */
 export function useCarry({ eaters, lay, takeOff }: Options) {
-  const { t } = useTranslation("plan");
+  const { t } = useWords("plan");
   const say = useSay();
   const [carried, setCarried] = useState<Carried | null>(null);
   const [target, setTarget] = useState<Place | null>(null);

@@ -1,8 +1,24 @@
-import { useQuery } from "@tanstack/react-query";
-import { useTranslation } from "react-i18next";
-import { getWeek, layBox, layFood, moveItem, seen, takeOff, type WeekView } from "../../api";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useWords } from "../../app/i18n";
+import {
+  discardBatch,
+  getWeek,
+  layBox,
+  layFood,
+  layPortion,
+  moveItem,
+  planBatches,
+  replanBatch,
+  seen,
+  sizePortions,
+  takeOff,
+  troubleOf,
+  type UnpackedView,
+  type WeekView,
+} from "../../api";
 import { useHistory } from "../../app/history";
-import { longDay } from "../../ui/format";
+import { useSay } from "../../app/notices";
+import { grams, longDay } from "../../ui/format";
 
 /** A place on the plan: whose day, which day, and where in its order. */
 export interface Place {
@@ -11,9 +27,9 @@ export interface Place {
   place: number;
 }
 
-/** What is being carried: a box from the shelf, or an item already laid. */
+/** What is being carried: a box from the shelf, a portion of a batch that is not packed yet, or an item already laid. */
 export interface Carried {
-  kind: "box" | "item";
+  kind: "box" | "batch" | "item";
   id: string;
   name: string;
   /** For an item, whether it is a box: then taking it off puts it on the shelf. */
@@ -30,7 +46,7 @@ export const useWeek = (day: string | undefined) =>
 
 /** The moves of the plan, each made by the host and each undoable. */
 export function usePlanMoves(week: WeekView | undefined) {
-  const { t } = useTranslation("plan");
+  const { t } = useWords("plan");
   const { change } = useHistory();
   const headers = seen(week?.version ?? 0);
   return {
@@ -39,7 +55,9 @@ export function usePlanMoves(week: WeekView | undefined) {
         () =>
           carried.kind === "box"
             ? layBox({ headers, body: { boxId: carried.id, ...to } })
-            : moveItem({ headers, path: { id: carried.id }, body: to }),
+            : carried.kind === "batch"
+              ? layPortion({ headers, body: { batchId: carried.id, ...to } })
+              : moveItem({ headers, path: { id: carried.id }, body: to }),
         t("carry.laid", { name: carried.name, day: longDay(to.day) }),
       ),
     takeOff: (carried: Carried) =>
@@ -47,10 +65,88 @@ export function usePlanMoves(week: WeekView | undefined) {
         () => takeOff({ headers, path: { id: carried.id } }),
         t(carried.isBox ? "carry.back" : "carry.removed", { name: carried.name }),
       ),
+    size: (batch: { batchId: string; name: string }, eaterId: string, size: number) =>
+      change(
+        () => sizePortions({ headers, body: { batchId: batch.batchId, eaterId, grams: size } }),
+        t("portion.sized", { name: batch.name, grams: grams(size) }),
+      ),
     layFood: (text: string, foodId: string | null, to: Omit<Place, "place">) =>
       change(
         () => layFood({ headers, body: { text, foodId, ...to } }),
         t("carry.laid", { name: text, day: longDay(to.day) }),
+      ),
+  };
+}
+
+/** What is to be cooked: batches planned, planned otherwise, or taken off again. */
+export function useAhead() {
+  const { t } = useWords("plan");
+  const say = useSay();
+  const queries = useQueryClient();
+  // What was done is said, and where it can be undone, that too.
+  const attempt = async <T>(
+    act: () => Promise<T>,
+    done: string,
+    undo?: { act: (made: T) => Promise<unknown>; done: (made: T) => string },
+  ): Promise<boolean> => {
+    try {
+      const made = await act();
+      say(
+        done,
+        undo && {
+          action: { label: t("app:undo"), run: () => void attempt(() => undo.act(made), undo.done(made)) },
+        },
+      );
+      return true;
+    } catch (thrown) {
+      say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
+      return false;
+    } finally {
+      await Promise.all(
+        ["week", "day", "batches", "batch", "overview"].map((key) =>
+          queries.invalidateQueries({ queryKey: [key] }),
+        ),
+      );
+    }
+  };
+  const planned = (name: string, count: number, day: string) =>
+    t("unpacked.changed", { name, count, day: longDay(day) });
+  return {
+    plan: (day: string, dishes: { recipeId: string; portions: number }[]) =>
+      attempt(
+        () => planBatches({ body: { day, dishes } }),
+        t("menu.planned", { count: dishes.length, day: longDay(day) }),
+        {
+          act: async ({ data }) => {
+            for (const { id, version } of data!) await discardBatch({ path: { id }, headers: seen(version) });
+          },
+          done: () => t("menu.unplanned", { count: dishes.length }),
+        },
+      ),
+    replan: (batch: UnpackedView, day: string, portions: number) =>
+      attempt(
+        () =>
+          replanBatch({ path: { id: batch.batchId }, headers: seen(batch.version), body: { day, portions } }),
+        planned(batch.name, portions, day),
+        {
+          act: ({ data }) =>
+            replanBatch({
+              path: { id: batch.batchId },
+              headers: seen(data!.version),
+              body: { day: batch.cookedOn, portions: batch.portions },
+            }),
+          done: () => planned(batch.name, batch.portions, batch.cookedOn),
+        },
+      ),
+    discard: (batch: UnpackedView) =>
+      attempt(
+        () => discardBatch({ path: { id: batch.batchId }, headers: seen(batch.version) }),
+        t("unpacked.discarded", { name: batch.name }),
+        {
+          act: ({ data }) => planBatches({ body: data! }),
+          // Planned for a day that is past, it is today's.
+          done: ({ data }) => planned(batch.name, batch.portions, data!.day),
+        },
       ),
   };
 }

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "../../app/i18n";
 import type { CalcRecipeAnswer, Measure, RecipeLineView } from "../../api";
 import { Amount } from "../../ui/Figures";
 import { grams, wholeNumber } from "../../ui/format";
@@ -8,7 +8,9 @@ import { newLine, type Line } from "./useRecipe";
 
 // Typed, read as, share, the lens, the second measure; on a phone only what was typed and the lens.
 const columns =
-  "grid gap-x-3 grid-cols-[minmax(13.5rem,1.4fr)_minmax(6rem,0.9fr)_8.5rem_5rem_4rem] max-md:grid-cols-[1fr_5rem]";
+  "grid gap-x-3 grid-cols-[minmax(15rem,1.8fr)_minmax(7rem,1fr)_5.5rem_5rem_4rem_4.5rem] max-md:grid-cols-[1fr_5rem]";
+
+const uses = ["main", "sauce", "topping", "side", "takenOut"] as const;
 
 interface LinesProps {
   lines: Line[];
@@ -21,7 +23,7 @@ interface LinesProps {
 
 /** The lines of a recipe as typed, each read back beside it with what it brings to the batch. */
 export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
-  const { t } = useTranslation("recipes");
+  const { t } = useWords("recipes");
   const inputs = useRef(new Map<number, HTMLInputElement>());
   const focusNext = useRef<number | null>(null);
   useEffect(() => {
@@ -90,11 +92,10 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
       <p aria-hidden className={`${columns} pb-1 text-xs text-soft max-md:hidden`}>
         <span />
         <span className="text-right">{t("readAs")}</span>
-        <span>
-          {t("shareOf", { measure: lens === "energy" ? t("app:energy") : t(`app:measures.${lens}`) })}
-        </span>
+        <span>{t("shareOf")}</span>
         <span className="text-right">{t(`app:measures.${lens}`)}</span>
         <span className="text-right">{t(`app:measures.${second}`)}</span>
+        <span>{t("use")}</span>
       </p>
       <ol className="border-t border-line">
         {lines.map((line, index) => {
@@ -110,10 +111,11 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                     else inputs.current.delete(line.key);
                   }}
                   aria-label={t("line", { number: index + 1 })}
+                  title={line.origin === "own" ? undefined : t(`origin.${line.origin}`)}
                   placeholder={
                     lines.length === 1 ? t("hint") : index === lines.length - 1 ? t("addLine") : ""
                   }
-                  className="min-h-9 min-w-0 bg-transparent px-1 text-base max-md:min-h-11"
+                  className={`min-h-9 min-w-0 bg-transparent px-1 text-base max-md:min-h-11 ${line.origin === "base" ? "text-soft" : ""}`}
                   value={line.text}
                   maxLength={300}
                   onChange={(event) => type(index, event.target.value)}
@@ -125,13 +127,15 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                     paste(index, text);
                   }}
                 />
-                <span className="truncate text-right text-sm text-soft max-md:hidden">
+                <span className="min-w-0 text-right text-sm leading-tight text-soft max-md:hidden">
                   {seen?.food && (
                     <>
                       {seen.trace
                         ? t("trace")
-                        : `${seen.about ? `${t("about")} ` : ""}${grams(Math.round((seen.grams ?? 0) * 10) / 10)} g`}{" "}
-                      <span className="text-xs">{seen.food.name}</span>
+                        : `${seen.about ? `${t("about")} ` : ""}${grams(Math.round((seen.grams ?? 0) * 10) / 10)} g`}
+                      <span className="block truncate text-xs" title={seen.food.name}>
+                        {seen.food.name}
+                      </span>
                     </>
                   )}
                 </span>
@@ -140,7 +144,7 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                     <>
                       <span
                         className="h-2.5 rounded-sm bg-sea"
-                        style={{ width: `${Math.max(share * 95, 0.5)}%` }}
+                        style={{ width: `${Math.max(Math.abs(share) * 50, 0.5)}%` }}
                       />
                       <span className="text-xs text-soft">{wholeNumber(share * 100)} %</span>
                     </>
@@ -152,17 +156,47 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                 <span className="text-right text-sm max-md:hidden">
                   {seen?.food && <Amount measure={second} figure={seen.figures[second]} isColumn />}
                 </span>
+                {line.text.trim() === "" ? (
+                  <span className="max-md:hidden" />
+                ) : (
+                  <select
+                    aria-label={t("useOf", { number: index + 1 })}
+                    className="min-h-8 min-w-0 rounded border border-transparent bg-transparent text-xs text-soft hover:border-line max-md:hidden"
+                    value={line.isTakenOut ? "takenOut" : line.part}
+                    onChange={(event) => {
+                      const use = event.target.value as (typeof uses)[number];
+                      onChange(
+                        lines.map((other, i) =>
+                          i === index
+                            ? {
+                                ...other,
+                                isTakenOut: use === "takenOut",
+                                part: use === "takenOut" ? "main" : use,
+                              }
+                            : other,
+                        ),
+                        "use",
+                      );
+                    }}
+                  >
+                    {uses.map((use) => (
+                      <option key={use} value={use}>
+                        {t(`uses.${use}`)}
+                      </option>
+                    ))}
+                  </select>
+                )}
               </div>
               {seen?.problem && (
                 <div className="pb-2 pl-1">
                   <LineProblem
                     line={seen}
-                    onChoose={(foodId) =>
+                    onChoose={(foodId) => {
                       onChange(
                         lines.map((other, i) => (i === index ? { ...other, foodId } : other)),
                         "choose",
-                      )
-                    }
+                      );
+                    }}
                     onWeighed={onWeighed}
                   />
                 </div>

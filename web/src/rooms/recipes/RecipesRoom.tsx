@@ -1,17 +1,21 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { FileInput } from "lucide-react";
 import { useState } from "react";
-import { useTranslation } from "react-i18next";
+import { useWords } from "../../app/i18n";
 import { Link, useNavigate } from "react-router";
-import { addRecipe, listRecipes, sentenceFor, troubleOf } from "../../api";
+import { addRecipe, listRecipes } from "../../api";
 import { EaterTabs, Header, useCurrentEater } from "../../app/Header";
 import { useKitchen } from "../../app/kitchen";
+import { Drawer } from "../../ui/Drawer";
 import { Amount } from "../../ui/Figures";
-import { lenses } from "../../ui/format";
+import { lenses, lensFirst } from "../../ui/format";
+import { NameIt } from "../../ui/NameIt";
 import { Empty, Failed, Loading, Sentence } from "../../ui/states";
 import { Mark } from "../../ui/Tape";
+import { ReadRecipes } from "./ReadRecipes";
 
 export default function RecipesRoom() {
-  const { t } = useTranslation("recipes");
+  const { t } = useWords("recipes");
   const go = useNavigate();
   const queries = useQueryClient();
   const { lens } = useKitchen();
@@ -21,25 +25,14 @@ export default function RecipesRoom() {
     queryFn: async () => (await listRecipes({ query: { eaterId: eater ?? undefined } })).data!,
     placeholderData: keepPreviousData,
   });
-  const [name, setName] = useState("");
+  const [isReading, setReading] = useState(false);
   const [sought, setSought] = useState("");
-  const [problem, setProblem] = useState<string>();
 
   if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
   if (!data) return <Loading />;
 
-  const add = async () => {
-    try {
-      const { data: made } = await addRecipe({ body: { name, lines: [], portions: 6 } });
-      await queries.invalidateQueries({ queryKey: ["recipes"] });
-      void go(`/recipes/${made!.id}`);
-    } catch (thrown) {
-      const trouble = troubleOf(thrown, t("app:silent"));
-      setProblem(sentenceFor(trouble, "name") ?? trouble.detail ?? "");
-    }
-  };
   const shown = data.filter((recipe) => recipe.name.toLowerCase().includes(sought.trim().toLowerCase()));
-  const columns = [lens, ...lenses.filter((measure) => measure !== lens)].filter(
+  const columns = lensFirst(lens, lenses).filter(
     (measure) => measure !== "points" || data.some((recipe) => recipe.portion["points"]),
   );
   const most = Math.max(1, ...data.map((recipe) => recipe.portion[lens]?.value ?? 0));
@@ -52,25 +45,20 @@ export default function RecipesRoom() {
       </Header>
       <main className="min-h-0 flex-1 overflow-auto p-4">
         <div className="mb-3 flex flex-wrap items-start gap-x-6 gap-y-2">
-          <form
-            onSubmit={(event) => {
-              event.preventDefault();
-              void add();
+          <NameIt
+            label={t("newName")}
+            action={t("add")}
+            longest={120}
+            isNext={data.length === 0}
+            onAdd={async (name) => {
+              const { data: made } = await addRecipe({ body: { name, lines: [], portions: 6 } });
+              await queries.invalidateQueries({ queryKey: ["recipes"] });
+              void go(`/recipes/${made!.id}`);
             }}
-          >
-            <div className="flex gap-2">
-              <input
-                className="field w-64"
-                aria-label={t("newName")}
-                placeholder={t("newName")}
-                value={name}
-                maxLength={120}
-                onChange={(event) => setName(event.target.value)}
-              />
-              <button className={data.length === 0 ? "btn-next" : "btn"}>{t("add")}</button>
-            </div>
-            <Sentence>{problem}</Sentence>
-          </form>
+          />
+          <button className="btn" onClick={() => setReading(true)}>
+            <FileInput size={16} aria-hidden /> {t("read.open")}
+          </button>
           {data.length > 12 && (
             <input
               type="search"
@@ -119,6 +107,11 @@ export default function RecipesRoom() {
                       >
                         <Mark letters={recipe.letters} tint={recipe.tint} className="h-8 w-10 text-sm" />
                         {recipe.name}
+                        {recipe.baseId && (
+                          <span className="text-xs font-normal text-soft">
+                            {t("variantOf")} {data.find(({ id }) => id === recipe.baseId)?.name}
+                          </span>
+                        )}
                       </Link>
                       {recipe.notUnderstood > 0 && (
                         <Sentence>{t("unread", { count: recipe.notUnderstood })}</Sentence>
@@ -150,6 +143,9 @@ export default function RecipesRoom() {
           </div>
         )}
       </main>
+      <Drawer open={isReading} close={() => setReading(false)} title={t("read.title")}>
+        <ReadRecipes />
+      </Drawer>
     </>
   );
 }

@@ -1,9 +1,10 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ArrowLeft, Minus, Plus, Redo2, Undo2 } from "lucide-react";
 import { useEffect, useEffectEvent } from "react";
-import { useTranslation } from "react-i18next";
-import { Link, useNavigate, useParams } from "react-router";
+import { useWords } from "../../app/i18n";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import {
+  addRecipe,
   archiveRecipe,
   calcRecipe,
   cookBatch,
@@ -12,19 +13,27 @@ import {
   seen,
   sentenceFor,
   troubleOf,
-  type Measure,
+  type CalcRecipeRequest,
   type RecipeView,
 } from "../../api";
 import { EaterTabs, Header, useCurrentEater, useEaters } from "../../app/Header";
 import { useKitchen } from "../../app/kitchen";
 import { useSay } from "../../app/notices";
 import { Amount } from "../../ui/Figures";
-import { exact, grams } from "../../ui/format";
+import { exact, grams, wholeNumber } from "../../ui/format";
 import { Failed, Loading, Sentence } from "../../ui/states";
 import { Mark } from "../../ui/Tape";
 import { useSettled } from "../../ui/useSettled";
+import { Costs } from "./Costs";
+import { CutView } from "./CutView";
+import { HistoryView } from "./HistoryView";
 import { Lines } from "./Lines";
-import { useRecipe } from "./useRecipe";
+import { StepsView } from "./StepsView";
+import { SwapView } from "./SwapView";
+import { YieldAndScale } from "./YieldAndScale";
+import { calcOf, linesOf, newStep, portionMeasures, requestOf, useRecipe } from "./useRecipe";
+
+const views = ["lines", "steps", "cut", "swap", "history"] as const;
 
 export default function Workbench() {
   const { id } = useParams();
@@ -38,8 +47,12 @@ export default function Workbench() {
   return data ? <Bench key={data.id} recipe={data} /> : <Loading />;
 }
 
+/** The fields that show their own sentence. */
+const shownAtField = (field: string) =>
+  ["portions", "pieces", "cookedGrams", "volumeMl", "pan"].includes(field) || field.startsWith("steps[");
+
 function Bench({ recipe }: { recipe: RecipeView }) {
-  const { t } = useTranslation("recipes");
+  const { t } = useWords("recipes");
   const go = useNavigate();
   const say = useSay();
   const queries = useQueryClient();
@@ -51,18 +64,13 @@ function Bench({ recipe }: { recipe: RecipeView }) {
   const rule = eaters?.find(({ id }) => id === current)?.aim.rule ?? null;
   const written = sheet.lines.filter(({ text }) => text.trim() !== "");
   const portions = /^\d{1,4}$/.test(sheet.portions.trim()) ? Number(sheet.portions) : 0;
-  const asked = useSettled(
-    JSON.stringify({
-      lines: written.map(({ text }) => text),
-      foods: written.map(({ foodId }) => foodId ?? ""),
-      portions: Math.max(1, portions),
-      rule,
-    }),
-    80,
-  );
+  const request = calcOf(sheet, rule, recipe.id);
+  const asked = useSettled(JSON.stringify(request), 20);
+  const [search, setSearch] = useSearchParams();
+  const view = views.find((name) => name === search.get("view")) ?? "lines";
   const { data: calc } = useQuery({
     queryKey: ["calc", asked],
-    queryFn: async () => (await calcRecipe({ body: JSON.parse(asked) })).data!,
+    queryFn: async () => (await calcRecipe({ body: JSON.parse(asked) as CalcRecipeRequest })).data!,
     placeholderData: keepPreviousData,
   });
   const cook = useMutation({
@@ -112,9 +120,22 @@ function Bench({ recipe }: { recipe: RecipeView }) {
     void go("/recipes");
   };
 
+  const makeVariant = async () => {
+    await bench.flush();
+    const { data: made } = await addRecipe({
+      body: { ...requestOf(sheet), name: t("variantName", { name: sheet.name }), baseId: recipe.id },
+    });
+    await queries.invalidateQueries({ queryKey: ["recipes"] });
+    void go(`/recipes/${made!.id}`);
+  };
+
   const stale = trouble?.status === 412;
-  const portionFigures: Measure[] = ["energy", "protein", "carbohydrate", "fat", "fibre", "points"];
-  const missing = calc ? Object.entries(calc.portion.missing) : [];
+  // Net carbs are not known for want of the same fibre figures, which are named already.
+  const missing = calc
+    ? Object.entries(calc.portion.missing).filter(
+        ([measure]) => measure !== "netCarbohydrate" || !calc.portion.missing["fibre"],
+      )
+    : [];
 
   return (
     <>
@@ -134,7 +155,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
               <Redo2 size={16} aria-hidden />
             </button>
             <button
-              className="btn-next"
+              className="btn-next whitespace-nowrap"
               disabled={written.length === 0 || cook.isPending}
               title={written.length === 0 ? t("needLine") : undefined}
               onClick={() => cook.mutate()}
@@ -172,23 +193,122 @@ function Bench({ recipe }: { recipe: RecipeView }) {
               </p>
             </div>
           )}
-          {!stale && trouble && !sentenceFor(trouble, "portions") && <Sentence>{trouble.detail}</Sentence>}
-          <div className="mb-1 flex items-baseline justify-between">
-            <h2 className="text-base">{t("whatGoesIn")}</h2>
-            <span aria-live="polite" className="text-xs text-soft">
+          {!stale && trouble && !trouble.errors?.some(({ field }) => shownAtField(field)) && (
+            <Sentence>{trouble.detail}</Sentence>
+          )}
+          <div className="mb-3 flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line">
+            <nav aria-label={t("views.label")} className="flex flex-wrap">
+              {views.map((name) => (
+                <button
+                  key={name}
+                  aria-current={view === name ? "page" : undefined}
+                  className={`min-h-9 border-b-2 px-3 font-title max-md:min-h-11 ${view === name ? "border-sea font-bold" : "border-transparent text-soft"}`}
+                  onClick={() => setSearch(name === "lines" ? {} : { view: name }, { replace: true })}
+                >
+                  {t(`views.${name}`)}
+                </button>
+              ))}
+            </nav>
+            <span aria-live="polite" className="ml-auto text-xs text-soft">
               {t(bench.state)}
             </span>
           </div>
-          <Lines
-            lines={sheet.lines}
-            calc={calc}
-            lens={lens}
-            onChange={(lines, field) => change({ ...sheet, lines }, field)}
-            onWeighed={() => void queries.invalidateQueries({ queryKey: ["calc"] })}
-          />
-          <button className="mt-8 min-h-6 text-xs text-soft underline" onClick={() => void remove()}>
-            {t("remove")}
-          </button>
+          {view === "lines" && (
+            <>
+              {recipe.baseId && (
+                <p className="mb-2 text-sm">
+                  {t("variantOf")}{" "}
+                  <Link className="link" to={`/recipes/${recipe.baseId}`}>
+                    {recipe.baseName}
+                  </Link>
+                  <span className="text-soft"> · {t("variantNote")}</span>
+                  {bench.saved.dropped.length > 0 && (
+                    <span className="text-soft">
+                      {" "}
+                      · {t("variantDrops")} {bench.saved.dropped.join("; ")}
+                    </span>
+                  )}
+                </p>
+              )}
+              <Lines
+                lines={sheet.lines}
+                calc={calc}
+                lens={lens}
+                onChange={(lines, field) => change({ ...sheet, lines }, field)}
+                onWeighed={() => void queries.invalidateQueries({ queryKey: ["calc"] })}
+              />
+              <YieldAndScale
+                sheet={sheet}
+                request={request}
+                trouble={trouble}
+                onChange={(next, field) => change(next, field)}
+              />
+            </>
+          )}
+          {view === "steps" && (
+            <StepsView
+              steps={sheet.steps}
+              handsOn={bench.saved.handsOn}
+              unattended={bench.saved.unattended}
+              trouble={trouble}
+              onChange={(steps, field) => change({ ...sheet, steps }, field)}
+            />
+          )}
+          {view === "cut" && <CutView request={request} lens={lens} onCut={(n) => setPortions(String(n))} />}
+          {view === "swap" && (
+            <SwapView
+              request={request}
+              lines={written}
+              lens={lens}
+              onTake={(lines) => change({ ...sheet, lines }, "swap")}
+            />
+          )}
+          {view === "history" && (
+            <HistoryView
+              id={recipe.id}
+              lens={lens}
+              onTake={(version) => {
+                change(
+                  {
+                    ...sheet,
+                    ...linesOf(version),
+                    name: version.name,
+                    steps: (version.steps ?? []).map(newStep),
+                  },
+                  "version",
+                );
+                setSearch({}, { replace: true });
+              }}
+            />
+          )}
+          {view === "lines" && (
+            <div className="mt-8 flex flex-wrap items-center gap-x-5 gap-y-2 text-xs text-soft">
+              {bench.saved.variants.length > 0 && (
+                <span>
+                  {t("variants")}{" "}
+                  {bench.saved.variants.map((variant) => (
+                    <Link key={variant.id} className="link mr-2" to={`/recipes/${variant.id}`}>
+                      {variant.name}
+                    </Link>
+                  ))}
+                </span>
+              )}
+              {!recipe.baseId && (
+                <button className="min-h-6 underline" onClick={() => void makeVariant()}>
+                  {t("makeVariant")}
+                </button>
+              )}
+              <a className="underline" href={`/api/recipes/${recipe.id}/recipe.jsonld`} download>
+                {t("saveJsonLd")}
+              </a>
+              <a className="underline" href={`/api/recipes/${recipe.id}/recipe.md`} download>
+                {t("saveMarkdown")}
+              </a>
+              <button className="min-h-6 underline" onClick={() => void remove()}>
+                {t("remove")}
+              </button>
+            </div>
+          )}
         </main>
         <aside className="w-[320px] shrink-0 overflow-auto border-l border-rim bg-bench p-4 max-lg:w-full max-lg:border-t max-lg:border-l-0">
           <EaterTabs />
@@ -222,7 +342,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
           {calc && (
             <>
               <dl className="mt-3 grid grid-cols-2 gap-x-4 gap-y-3">
-                {portionFigures.map((measure) => (
+                {portionMeasures.map((measure) => (
                   <div key={measure} className={measure === lens ? "order-first" : ""}>
                     <dt className="text-xs text-soft">
                       {measure === "energy" ? t("app:energy") : t(`app:measures.${measure}`)}
@@ -236,10 +356,35 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                 ))}
               </dl>
               <p className="mt-3 text-sm text-soft">
-                {grams(Math.round(calc.portion.grams))} {t("raw")}
+                {grams(Math.round(calc.portionGrams))} {t(calc.isCookedWeight ? "cookedWeight" : "raw")}
+                {calc.density.kcalPer100g !== null && (
+                  <>
+                    <br />
+                    {t("density", {
+                      kcal: wholeNumber(calc.density.kcalPer100g),
+                      grams: wholeNumber(calc.density.gramsPer100Kcal ?? 0),
+                    })}
+                  </>
+                )}
                 <br />
                 {t("exactPoints", { exact: exact(calc.exactPoints.value), rule: calc.rule })}
               </p>
+              {calc.incompleteProtein > 0.05 && (
+                <p className="mt-1 text-xs text-soft">
+                  {t("incomplete", { grams: grams(calc.incompleteProtein) })}
+                </p>
+              )}
+              {calc.allergens.length > 0 && (
+                <p className="mt-1 text-xs">
+                  <b>
+                    {t("foods:contains")}{" "}
+                    {calc.allergens.map((name) => t(`foods:allergens.${name}`)).join(", ")}
+                  </b>
+                </p>
+              )}
+              {calc.remarks.map(({ code, sentence }) => (
+                <Sentence key={code}>{sentence}</Sentence>
+              ))}
               {calc.notUnderstood.length > 0 && (
                 <Sentence>{t("unread", { count: calc.notUnderstood.length })}</Sentence>
               )}
@@ -250,6 +395,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                   </p>
                 ) : null,
               )}
+              <Costs calc={calc} lens={lens} />
               <h2 className="mt-5 border-t border-rim pt-3 text-base">{t("batch")}</h2>
               <p className="text-sm">
                 {grams(Math.round(calc.batch.grams))} <span className="text-xs text-soft">{t("raw")}</span>

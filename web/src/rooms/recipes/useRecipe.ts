@@ -1,40 +1,212 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { useTranslation } from "react-i18next";
-import { saveRecipe, seen, troubleOf, type RecipeView, type Trouble } from "../../api";
+import { useWords } from "../../app/i18n";
+import {
+  saveRecipe,
+  seen,
+  troubleOf,
+  type CalcRecipeRequest,
+  type LineOrigin,
+  type Measure,
+  type Occupies,
+  type PanShape,
+  type PointsRule,
+  type RecipePart,
+  type RecipeRequest,
+  type RecipeStep,
+  type RecipeView,
+  type Trouble,
+} from "../../api";
+import { numberIn } from "../../ui/format";
 
 /** A line as typed, with the food chosen for it. */
 export interface Line {
   key: number;
   text: string;
   foodId: string | null;
+  part: RecipePart;
+  isTakenOut: boolean;
+  /** The line's name in versions and variants, made once with the line. */
+  id: string;
+  origin: LineOrigin;
+}
+
+/** A step as typed: its numbers are text until they are sent. */
+export interface Step {
+  key: number;
+  text: string;
+  handsOn: string;
+  unattended: string;
+  occupies: Occupies[];
+  temperature: string;
+  doneWhen: string;
 }
 
 /** A recipe as it stands on the bench. */
 export interface Sheet {
   name: string;
   portions: string;
+  pieces: string;
+  cookedGrams: string;
+  volumeMl: string;
+  pan: { shape: PanShape | ""; length: string; width: string };
   lines: Line[];
+  steps: Step[];
 }
 
-let nextKey = 1;
-export const newLine = (text = "", foodId: string | null = null): Line => ({ key: nextKey++, text, foodId });
+/** What is shown of a portion, in this order. */
+export const portionMeasures: Measure[] = [
+  "energy",
+  "protein",
+  "carbohydrate",
+  "netCarbohydrate",
+  "fat",
+  "fibre",
+  "salt",
+  "points",
+];
 
-const sheetOf = (recipe: RecipeView): Sheet => ({
-  name: recipe.name,
-  portions: String(recipe.portions),
-  lines: [...recipe.lines.map((text, i) => newLine(text, recipe.foods[i] || null)), newLine()],
+let nextKey = 1;
+const opened = Date.now().toString(36) + Math.random().toString(36).slice(2, 8);
+
+export const newLine = (text = "", part: RecipePart = "main"): Line => {
+  const key = nextKey++;
+  return { key, text, foodId: null, part, isTakenOut: false, id: `${opened}-${key}`, origin: "own" };
+};
+export const newStep = (step?: RecipeStep): Step => ({
+  key: nextKey++,
+  text: step?.text ?? "",
+  handsOn: step?.handsOn ? String(step.handsOn) : "",
+  unattended: step?.unattended ? String(step.unattended) : "",
+  occupies: step?.occupies ?? [],
+  temperature: step?.temperatureC == null ? "" : String(step.temperatureC),
+  doneWhen: step?.doneWhen ?? "",
 });
+
+const said = (value: number | null | undefined) => (value == null ? "" : String(value));
+
+/** The lines and the yield of a recipe as they came, ready to be typed into. */
+export function linesOf(
+  recipe: RecipeRequest,
+  origins: LineOrigin[] = [],
+): Pick<Sheet, "portions" | "pieces" | "cookedGrams" | "volumeMl" | "pan" | "lines"> {
+  return {
+    portions: String(recipe.portions),
+    pieces: said(recipe.pieces),
+    cookedGrams: said(recipe.cookedGrams),
+    volumeMl: said(recipe.volumeMl),
+    pan: {
+      shape: recipe.pan?.shape ?? "",
+      length: said(recipe.pan?.lengthCm),
+      width: said(recipe.pan?.widthCm),
+    },
+    lines: [
+      ...recipe.lines.map((text, i) => ({
+        ...newLine(text ?? "", recipe.parts?.[i] ?? "main"),
+        foodId: recipe.foods?.[i] || null,
+        isTakenOut: recipe.takenOut?.[i] ?? false,
+        ...(recipe.keys?.[i] ? { id: recipe.keys[i] } : {}),
+        origin: origins[i] ?? "own",
+      })),
+      newLine(),
+    ],
+  };
+}
+
+export const sheetOf = (recipe: RecipeView): Sheet => ({
+  name: recipe.name,
+  ...linesOf(recipe, recipe.origins),
+  steps: recipe.steps.map(newStep),
+});
+
+/** A number to send: what is no number is sent as one that the host refuses with its sentence. */
+const sent = (typed: string) => {
+  const value = numberIn(typed);
+  return value === null ? null : Number.isFinite(value) ? value : -1;
+};
+const sentWhole = (typed: string) => {
+  const value = sent(typed);
+  return value === null ? null : Number.isInteger(value) ? value : -1;
+};
+
+/** A sheet as the host reads it: its written lines and what it makes. */
+export function requestOf(sheet: Sheet): RecipeRequest {
+  const kept = sheet.lines.filter(({ text }) => text.trim() !== "");
+  const length = sent(sheet.pan.length);
+  return {
+    name: sheet.name,
+    lines: kept.map(({ text }) => text),
+    foods: kept.map(({ foodId }) => foodId ?? ""),
+    parts: kept.map(({ part }) => part),
+    takenOut: kept.map(({ isTakenOut }) => isTakenOut),
+    keys: kept.map(({ id }) => id),
+    portions: /^\d{1,7}$/.test(sheet.portions.trim()) ? Number(sheet.portions) : 0,
+    pieces: sentWhole(sheet.pieces),
+    cookedGrams: sent(sheet.cookedGrams),
+    volumeMl: sent(sheet.volumeMl),
+    pan:
+      sheet.pan.shape && length !== null
+        ? {
+            shape: sheet.pan.shape,
+            lengthCm: length,
+            widthCm: sheet.pan.shape === "round" ? null : sent(sheet.pan.width),
+          }
+        : null,
+    steps: sheet.steps
+      .filter(({ text }) => text.trim() !== "")
+      .map((step) => ({
+        text: step.text,
+        handsOn: sentWhole(step.handsOn) ?? 0,
+        unattended: sentWhole(step.unattended) ?? 0,
+        occupies: step.occupies,
+        temperatureC: sentWhole(step.temperature),
+        doneWhen: step.doneWhen.trim() || null,
+      })),
+  };
+}
+
+/** The same, to be computed only: half-typed numbers do not stand in the way. */
+export function calcOf(sheet: Sheet, rule: PointsRule | null, selfId: string): CalcRecipeRequest {
+  const lines = requestOf(sheet);
+  const fine = (value: number | null | undefined) => (value != null && value > 0 ? value : null);
+  return {
+    lines: lines.lines,
+    foods: lines.foods,
+    parts: lines.parts,
+    takenOut: lines.takenOut,
+    keys: lines.keys,
+    portions: Math.max(1, Math.min(1000, lines.portions)),
+    pieces: fine(lines.pieces),
+    cookedGrams: fine(lines.cookedGrams),
+    volumeMl: fine(lines.volumeMl),
+    pan: lines.pan && fine(lines.pan.lengthCm) ? lines.pan : null,
+    rule,
+    selfId,
+  };
+}
+
+/** The fields that are typed into; any other change is a step of its own. */
+const typed = /^(line-|step-|name|portions|pieces|cookedGrams|volumeMl|pan)/;
+
+/** The sheet with each line's origin as the host told it. */
+function withOrigins(now: Sheet, saved: RecipeView): Sheet {
+  const origins = new Map(saved.keys.map((id, i) => [id, saved.origins[i]!]));
+  return {
+    ...now,
+    lines: now.lines.map((line) => ({ ...line, origin: origins.get(line.id) ?? line.origin })),
+  };
+}
 
 /** A recipe on the bench: every change can be undone, and saves by itself a moment after the last key. */
 export function useRecipe(recipe: RecipeView) {
-  const { t } = useTranslation("recipes");
+  const { t } = useWords("recipes");
   const queries = useQueryClient();
   const [past, setPast] = useState<Sheet[]>([]);
   const [sheet, setSheet] = useState(() => sheetOf(recipe));
   const [future, setFuture] = useState<Sheet[]>([]);
   const [state, setState] = useState<"saved" | "saving" | "unsaved">("saved");
   const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const [saved, setSaved] = useState(recipe);
   const version = useRef(recipe.version);
   const waiting = useRef<Sheet | null>(null);
   const running = useRef<Promise<void>>(Promise.resolve());
@@ -48,21 +220,16 @@ export function useRecipe(recipe: RecipeView) {
       if (!next) return;
       waiting.current = null;
       setState("saving");
-      const kept = next.lines.filter(({ text }) => text.trim() !== "");
-      const portions = /^\d{1,7}$/.test(next.portions.trim()) ? Number(next.portions) : 0;
       try {
         const { data } = await saveRecipe({
           path: { id: recipe.id },
           headers: seen(version.current),
-          body: {
-            name: next.name,
-            portions,
-            lines: kept.map(({ text }) => text),
-            foods: kept.map(({ foodId }) => foodId ?? ""),
-          },
+          body: requestOf(next),
         });
         version.current = data!.version;
         setTrouble(null);
+        setSaved(data!);
+        setSheet((now) => withOrigins(now, data!));
         setState(waiting.current ? "unsaved" : "saved");
         await Promise.all([
           queries.invalidateQueries({ queryKey: ["recipes"] }),
@@ -105,7 +272,7 @@ export function useRecipe(recipe: RecipeView) {
   /** @param field what is typed into: keys in one field within a second are one step. */
   const change = (next: Sheet, field: string) => {
     const now = Date.now();
-    if (field !== lastEdit.current.field || now - lastEdit.current.at > 1000)
+    if (!typed.test(field) || field !== lastEdit.current.field || now - lastEdit.current.at > 1000)
       setPast([...past.slice(-200), sheet]);
     lastEdit.current = { at: now, field };
     setFuture([]);
@@ -153,6 +320,7 @@ export function useRecipe(recipe: RecipeView) {
     state,
     trouble,
     settle,
+    saved,
     flush,
     version,
   };

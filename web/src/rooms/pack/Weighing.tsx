@@ -1,0 +1,259 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Minus, Plus } from "lucide-react";
+import { useId, type ReactNode } from "react";
+import { useWords } from "../../app/i18n";
+import { previewBoxes, sentenceFor, troubleOf, type BatchView, type Trouble } from "../../api";
+import { useCurrentEater } from "../../app/Header";
+import { useKitchen } from "../../app/kitchen";
+import { Amount } from "../../ui/Figures";
+import { exact, grams, shortDay, wholeNumber } from "../../ui/format";
+import { Sentence } from "../../ui/states";
+import { useSettled } from "../../ui/useSettled";
+import { Labels } from "./Labels";
+import { number, whole, type Typed } from "./typed";
+
+interface WeighingProps {
+  batch: BatchView;
+  typed: Typed;
+  type: (change: Partial<Typed>) => void;
+  trouble: Trouble | null;
+  body: { fullGrams: number; panGrams: number; boxes: number; pieces: number | null };
+  busy: boolean;
+  onMake: () => void;
+  onDiscard: () => void;
+}
+
+/** The pan on the scale, and what it comes to in each box, worked out with each key. */
+export function Weighing({ batch, typed, type, trouble, body, busy, onMake, onDiscard }: WeighingProps) {
+  const { t } = useWords("pack");
+  const eater = useCurrentEater();
+  const { lens } = useKitchen();
+  const isTyped = number(typed.full) !== null;
+  const asked = useSettled(JSON.stringify(body), 120);
+  const { data: preview, error } = useQuery({
+    queryKey: ["preview", batch.id, asked, eater],
+    queryFn: async () =>
+      (
+        await previewBoxes({
+          path: { id: batch.id },
+          query: { eaterId: eater ?? undefined },
+          body: JSON.parse(asked),
+        })
+      ).data!,
+    enabled: isTyped,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const wrong = error ? troubleOf(error, t("app:silent")) : trouble;
+  const at = (field: string) => (isTyped && wrong ? sentenceFor(wrong, field) : undefined);
+  const general = wrong && !wrong.errors ? wrong.detail : undefined;
+  const good = isTyped && !error && preview ? preview : null;
+  const count = whole(typed.boxes) ?? 0;
+  const forWhom = ({ planned }: BatchView, i: number) =>
+    planned[i] && t("forWhom", { name: planned[i].name, day: shortDay(planned[i].day) });
+
+  return (
+    <div className="max-w-5xl">
+      <div className="panel grid gap-x-6 gap-y-4 p-4 sm:grid-cols-2 lg:grid-cols-[1.2fr_1fr_1.2fr]">
+        <Weight
+          label={t("full")}
+          value={typed.full}
+          problem={at("fullGrams")}
+          autoFocus
+          onType={(full) => type({ full })}
+        />
+        <Weight
+          label={t("pan")}
+          value={typed.pan}
+          problem={at("panGrams")}
+          hint={
+            batch.rememberedPanGrams === null
+              ? undefined
+              : t("remembered", { grams: grams(batch.rememberedPanGrams) })
+          }
+          onType={(pan) => type({ pan })}
+        />
+        <div aria-live="polite">
+          <p className="text-sm text-soft">{t("inPan")}</p>
+          <p className="font-title text-[2.75rem] leading-tight font-bold">
+            {good ? grams(good.cookedGrams) : "–"} <span className="text-base font-normal text-soft">g</span>
+          </p>
+          {good && (
+            <p className="text-sm text-soft">
+              {exact(good.yield)} {t("yield")} · {t("gram")} {exact(good.kcalPerGram.value)} kcal
+            </p>
+          )}
+        </div>
+      </div>
+      <div className="mt-4 flex flex-wrap items-end gap-4">
+        <div role="group" aria-label={t("divide")} className="flex flex-wrap items-center gap-2">
+          <span className="font-title font-bold">{t("divide")}</span>
+          {([false, true] as const).map((byPieces) => (
+            <button
+              key={String(byPieces)}
+              aria-pressed={typed.byPieces === byPieces}
+              className={`btn ${typed.byPieces === byPieces ? "bg-ink text-ground" : ""}`}
+              onClick={() => type({ byPieces })}
+            >
+              {t(byPieces ? "byPieces" : batch.planned.length > 0 ? "asPlanned" : "byWeight")}
+            </button>
+          ))}
+        </div>
+        {typed.byPieces && (
+          <Count
+            label={t("pieces")}
+            value={typed.pieces}
+            problem={at("pieces")}
+            onType={(pieces) => type({ pieces })}
+          />
+        )}
+        <div className="flex items-end gap-1">
+          <button
+            className="btn px-2"
+            aria-label={t("fewer")}
+            onClick={() => type({ boxes: String(Math.max(1, count - 1)) })}
+          >
+            <Minus size={16} aria-hidden />
+          </button>
+          <Count
+            label={t("boxesLabel")}
+            value={typed.boxes}
+            problem={at("portions")}
+            onType={(boxes) => type({ boxes })}
+          />
+          <button
+            className="btn px-2"
+            aria-label={t("more")}
+            onClick={() => type({ boxes: String(count + 1) })}
+          >
+            <Plus size={16} aria-hidden />
+          </button>
+        </div>
+      </div>
+      {batch.planned.length > 0 && (
+        <p className="mt-3 max-w-2xl text-sm">
+          <b>{t("plannedTitle")}</b> {t("plannedText", { count: batch.planned.length })}
+        </p>
+      )}
+      <Sentence>{general}</Sentence>
+      {good ? (
+        <>
+          <p className="mt-5 font-title text-huge leading-none font-bold">
+            {wholeNumber(good.portions[0] ?? 0)}{" "}
+            <span className="text-lg font-normal text-soft">
+              g {t(new Set(good.portions).size > 1 ? "eachAbout" : "each")}
+            </span>
+          </p>
+          <p className="mt-2 mb-4">
+            <Amount measure={lens} figure={good.figures[lens]} className="text-lg font-bold" /> ·{" "}
+            <Amount
+              measure={lens === "energy" ? "protein" : "energy"}
+              figure={good.figures[lens === "energy" ? "protein" : "energy"]}
+            />{" "}
+            <span className="text-sm text-soft">{lens === "energy" ? t("app:measures.protein") : ""}</span> ·{" "}
+            <span className="text-sm text-soft">
+              {t("sums", {
+                boxes: good.portions.length,
+                grams: grams(Math.round(good.sum * 10) / 10),
+              })}
+            </span>
+            {good.overGrams >= 1 && (
+              <b className="ml-2">{t("overGrams", { grams: grams(Math.round(good.overGrams)) })}</b>
+            )}
+            {good.overPieces > 0 && <b className="ml-2">{t("over", { count: good.overPieces })}</b>}
+          </p>
+          <button className="btn-next min-h-11 px-5 text-base" disabled={busy} onClick={onMake}>
+            {busy ? t("making") : t("make", { count: good.portions.length })}
+          </button>
+          <div className="mt-5">
+            <Labels
+              batch={batch}
+              boxes={good.portions.map((portion, i) => ({
+                number: i + 1,
+                grams: portion,
+                pieces: good.pieces?.[i] ?? null,
+                forWhom: forWhom(batch, i),
+              }))}
+              faint
+            />
+          </div>
+        </>
+      ) : (
+        !isTyped && <p className="mt-5 text-soft">{t("first")}</p>
+      )}
+      <button className="mt-6 min-h-6 text-xs text-soft underline" disabled={busy} onClick={onDiscard}>
+        {t("discard")}
+      </button>
+    </div>
+  );
+}
+
+function Weight({
+  label,
+  value,
+  problem,
+  hint,
+  autoFocus,
+  onType,
+}: {
+  label: string;
+  value: string;
+  problem?: string;
+  hint?: string;
+  autoFocus?: boolean;
+  onType: (value: string) => void;
+}) {
+  const id = useId();
+  return (
+    <div>
+      <label htmlFor={id} className="text-sm text-soft">
+        {label}
+      </label>
+      <p className="flex items-baseline gap-2">
+        <input
+          id={id}
+          inputMode="decimal"
+          autoFocus={autoFocus}
+          aria-invalid={problem !== undefined}
+          className={`field w-full min-w-0 font-title text-[2.75rem] leading-tight font-bold ${problem ? "border-2 border-brick" : ""}`}
+          value={value}
+          maxLength={12}
+          onChange={(event) => onType(event.target.value)}
+        />
+        <span className="text-soft">g</span>
+      </p>
+      {hint && <p className="text-xs text-soft">{hint}</p>}
+      <Sentence>{problem}</Sentence>
+    </div>
+  );
+}
+
+function Count({
+  label,
+  value,
+  problem,
+  onType,
+}: {
+  label: string;
+  value: string;
+  problem?: string;
+  onType: (value: string) => void;
+}): ReactNode {
+  const id = useId();
+  return (
+    <div>
+      <label htmlFor={id} className="block text-xs text-soft">
+        {label}
+      </label>
+      <input
+        id={id}
+        inputMode="numeric"
+        className={`field w-20 text-center font-title text-lg font-bold ${problem ? "border-2 border-brick" : ""}`}
+        value={value}
+        maxLength={6}
+        onChange={(event) => onType(event.target.value)}
+      />
+      <Sentence>{problem}</Sentence>
+    </div>
+  );
+}

@@ -1,0 +1,389 @@
+import type { TFunction } from "i18next";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Lock, LockOpen } from "lucide-react";
+import { useState } from "react";
+import { useWords } from "../../app/i18n";
+import {
+  copyDay,
+  getDayInDepth,
+  layBox,
+  layFood,
+  layPortion,
+  lockItem,
+  mendDay,
+  putInSlot,
+  seen,
+  setDateBand,
+  troubleOf,
+  whyItem,
+  type DayInDepth,
+  type ItemView,
+  type Measure,
+  type Mend,
+} from "../../api";
+import { useHistory } from "../../app/history";
+import { useSay } from "../../app/notices";
+import { Drawer } from "../../ui/Drawer";
+import { Amount } from "../../ui/Figures";
+import { amount, exact, grams, longDay, shortDay, unitOf, wholeNumber } from "../../ui/format";
+import { Failed, Loading } from "../../ui/states";
+import { EventForm } from "./EventForm";
+import { outWords } from "./FitPanel";
+
+interface DayDrawerProps {
+  eaterId: string;
+  name: string;
+  day: string;
+  /** The other days of the week, to copy onto. */
+  others: string[];
+  lens: Measure;
+  close: () => void;
+}
+
+/** One day in depth: what is out and what would mend it, what lies on it and why, what still fits, a meal out, copies. */
+export function DayDrawer({ eaterId, name, day, others, lens, close }: DayDrawerProps) {
+  const { t } = useWords("plan");
+  const [slot, setSlot] = useState("");
+  const { data, error, refetch } = useQuery({
+    queryKey: ["day", "depth", eaterId, day, slot],
+    queryFn: async () =>
+      (await getDayInDepth({ path: { eaterId, day }, query: { slot: slot || undefined } })).data!,
+    placeholderData: keepPreviousData,
+  });
+  return (
+    <Drawer open close={close} title={t("depth.title", { name, day: longDay(day) })}>
+      {error && !data ? (
+        <Failed error={error} retry={() => void refetch()} />
+      ) : data ? (
+        <Depth
+          eaterId={eaterId}
+          day={day}
+          others={others}
+          lens={lens}
+          depth={data}
+          fillSlot={slot}
+          onFillSlot={setSlot}
+        />
+      ) : (
+        <Loading />
+      )}
+    </Drawer>
+  );
+}
+
+function Depth({
+  eaterId,
+  day,
+  others,
+  lens,
+  depth,
+  fillSlot,
+  onFillSlot,
+}: Pick<DayDrawerProps, "eaterId" | "day" | "others" | "lens"> & {
+  depth: DayInDepth;
+  /** The part of the day to fill; empty for the day as a whole. */
+  fillSlot: string;
+  onFillSlot: (slot: string) => void;
+}) {
+  const { t } = useWords("plan");
+  const { change } = useHistory();
+  const headers = seen(depth.version);
+  const view = depth.day;
+  const to = { eaterId, day, slot: fillSlot || null };
+  const [copyTo, setCopyTo] = useState("");
+  return (
+    <div className="space-y-6 text-sm">
+      <section>
+        <p className={view.fits ? "font-bold text-sea" : "font-bold text-brick"}>
+          {view.items.length === 0 ? t("nothing") : view.fits ? t("fits") : outWords(t, view.bands)}
+        </p>
+        {view.dayName && <p className="text-soft">{view.dayName}</p>}
+        {view.kcalPer100g !== null && (
+          <p className="text-soft">
+            {t("depth.density", { grams: wholeNumber(view.grams), density: wholeNumber(view.kcalPer100g) })}
+          </p>
+        )}
+        {view.giveOrTake > 0 && (
+          <p className="text-soft">{t("depth.giveOrTake", { kcal: wholeNumber(view.giveOrTake) })}</p>
+        )}
+      </section>
+      {!view.fits && view.items.length > 0 && <Mends eaterId={eaterId} day={day} depth={depth} />}
+      <section aria-labelledby="depth-items">
+        <h3 id="depth-items" className="mb-1 text-base">
+          {t("depth.items")}
+        </h3>
+        {view.items.length === 0 && <p className="text-soft">{t("nothing")}</p>}
+        <ul className="divide-y divide-line">
+          {view.items.map((item) => (
+            <Item key={item.id} item={item} eaterId={eaterId} day={day} lens={lens} depth={depth} />
+          ))}
+        </ul>
+        {view.exactPoints && view.items.length > 0 && (
+          <p className="mt-2 text-xs text-soft">
+            {t("depth.points", {
+              rounded: exact(view.sums["points"]?.value ?? 0),
+              exact: exact(view.exactPoints.value),
+            })}
+          </p>
+        )}
+      </section>
+      <section aria-labelledby="depth-fits">
+        <h3 id="depth-fits" className="mb-1 text-base">
+          {t("depth.stillFits")}
+        </h3>
+        <select
+          className="field min-h-8 text-xs"
+          aria-label={t("depth.forSlot")}
+          value={fillSlot}
+          onChange={(event) => onFillSlot(event.target.value)}
+        >
+          <option value="">{t("depth.noSlot")}</option>
+          {depth.slots.map((slot) => (
+            <option key={slot.name} value={slot.name}>
+              {slot.name}
+            </option>
+          ))}
+        </select>
+        {depth.stillFits.length === 0 && <p className="text-soft">{t("depth.full")}</p>}
+        <ul className="divide-y divide-line">
+          {depth.stillFits.map((offer) => (
+            <li key={offer.boxId ?? offer.batchId ?? offer.text} className="flex items-center gap-3 py-1">
+              <span className="min-w-0 flex-1">
+                {offer.name}
+                {offer.fits && <b className="ml-2 text-xs text-sea">{t("fits")}</b>}
+              </span>
+              <Amount measure={lens} figure={offer.figures[lens]} />
+              <button
+                className="btn"
+                aria-label={t("depth.layNamed", { name: offer.name })}
+                onClick={() =>
+                  void change(
+                    () =>
+                      offer.boxId
+                        ? layBox({ headers, body: { boxId: offer.boxId, ...to } })
+                        : offer.batchId
+                          ? layPortion({ headers, body: { batchId: offer.batchId, ...to } })
+                          : layFood({ headers, body: { text: offer.text!, ...to } }),
+                    t("carry.laid", { name: offer.name, day: longDay(day) }),
+                  )
+                }
+              >
+                {t("plain.add")}
+              </button>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <EventForm eaterId={eaterId} day={day} slots={depth.slots} version={depth.version} />
+      <section aria-labelledby="depth-copy">
+        <h3 id="depth-copy" className="mb-1 text-base">
+          {t("depth.copy")}
+        </h3>
+        <p className="text-soft">{t("depth.copyText")}</p>
+        <div className="mt-1 flex gap-2">
+          <select
+            className="field flex-1"
+            aria-label={t("depth.copyTo")}
+            value={copyTo}
+            onChange={(event) => setCopyTo(event.target.value)}
+          >
+            <option value="">{t("depth.copyAll")}</option>
+            {others.map((other) => (
+              <option key={other} value={other}>
+                {shortDay(other)}
+              </option>
+            ))}
+          </select>
+          {[null, ...depth.slots.slice(0, 1).map(({ name }) => name)].map((slot) => (
+            <button
+              key={slot ?? ""}
+              className="btn"
+              onClick={() =>
+                void change(
+                  () => copyDay({ headers, body: { eaterId, day, to: copyTo ? [copyTo] : others, slot } }),
+                  t("depth.copied"),
+                )
+              }
+            >
+              {slot ? t("depth.copySlot", { slot }) : t("depth.copyDo")}
+            </button>
+          ))}
+        </div>
+      </section>
+    </div>
+  );
+}
+
+function Mends({ eaterId, day, depth }: { eaterId: string; day: string; depth: DayInDepth }) {
+  const { t } = useWords("plan");
+  const { change } = useHistory();
+  const say = useSay();
+  const queries = useQueryClient();
+  const fresh = () =>
+    Promise.all(
+      ["eaters", "week", "day", "overview"].map((key) => queries.invalidateQueries({ queryKey: [key] })),
+    );
+  const make = async (mend: Mend) => {
+    const words = mendWords(t, mend, depth);
+    if (mend.kind !== "moveBound")
+      return void change(
+        () => mendDay({ path: { eaterId, day }, headers: seen(depth.version), body: mend }),
+        t("mend.done", { what: words }),
+      );
+    const setBand = async (band: Mend["newBand"]) =>
+      (
+        await setDateBand({
+          path: { id: eaterId, day },
+          body: { measure: mend.bound!, band, name: t("mend.dayName") },
+        })
+      ).data!;
+    const tell = (thrown: unknown) => say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
+    try {
+      const { before } = await setBand(mend.newBand);
+      await fresh();
+      say(t("mend.done", { what: words }), {
+        action: { label: t("app:undo"), run: () => void setBand(before).then(fresh, tell) },
+      });
+    } catch (thrown) {
+      tell(thrown);
+    }
+  };
+  return (
+    <section aria-labelledby="depth-mends">
+      <h3 id="depth-mends" className="mb-1 text-base">
+        {t("mend.title")}
+      </h3>
+      {depth.mends.length === 0 ? (
+        <p className="text-soft">{t("mend.none")}</p>
+      ) : (
+        <ul className="space-y-1">
+          {depth.mends.map((mend, i) => (
+            <li key={i}>
+              <button className="btn w-full justify-between text-left" onClick={() => void make(mend)}>
+                <span>{mendWords(t, mend, depth)}</span>
+                <span className="text-xs whitespace-nowrap text-soft">
+                  {mend.kind === "moveBound"
+                    ? ""
+                    : `${mend.changeKcal > 0 ? "+" : ""}${wholeNumber(mend.changeKcal)} kcal`}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+function mendWords(t: TFunction, mend: Mend, depth: DayInDepth): string {
+  const measure = mend.bound;
+  const isOver = measure !== null && depth.day.bands[measure]?.position === "over";
+  const bound = isOver ? mend.newBand?.max : mend.newBand?.min;
+  const key = mend.kind !== "moveBound" ? mend.kind : isOver ? "raiseMost" : "lowerLeast";
+  return t(`plan:mend.${key}`, {
+    name: mend.name ?? "",
+    text: mend.text ?? "",
+    grams: grams(mend.grams ?? 0),
+    other: mend.otherName ?? "",
+    day: mend.otherDay ? shortDay(mend.otherDay) : "",
+    measure: measure ? t(`app:measures.${measure}`) : "",
+    bound: measure ? `${amount(measure, bound ?? 0)} ${unitOf(measure)}` : "",
+  });
+}
+
+function Item({
+  item,
+  eaterId,
+  day,
+  lens,
+  depth,
+}: {
+  item: ItemView;
+  eaterId: string;
+  day: string;
+  lens: Measure;
+  depth: DayInDepth;
+}) {
+  const { t } = useWords("plan");
+  const { change } = useHistory();
+  const headers = seen(depth.version);
+  const [isOpen, setIsOpen] = useState(false);
+  const name = item.text ?? item.name;
+  const { data: why } = useQuery({
+    queryKey: ["day", "why", item.id, depth.version],
+    queryFn: async () => (await whyItem({ path: { eaterId, day, itemId: item.id } })).data!,
+    enabled: isOpen,
+  });
+  return (
+    <li className="py-1.5">
+      <div className="flex items-center gap-2">
+        <span className="min-w-0 flex-1">
+          {item.eatenAt && <span aria-hidden>✓ </span>}
+          {name}
+          {item.isFrozen && !item.eatenAt && (
+            <span className="ml-1 text-xs text-soft">{t("depth.frozen")}</span>
+          )}
+        </span>
+        <Amount measure={lens} figure={item.figures[lens]} />
+        {!item.eatenAt && (
+          <button
+            className="btn px-2"
+            aria-pressed={item.isLocked}
+            aria-label={t(item.isLocked ? "depth.unlock" : "depth.lock", { name })}
+            onClick={() =>
+              void change(() =>
+                lockItem({ headers, path: { id: item.id }, body: { isLocked: !item.isLocked } }),
+              )
+            }
+          >
+            {item.isLocked ? <Lock size={16} aria-hidden /> : <LockOpen size={16} aria-hidden />}
+          </button>
+        )}
+      </div>
+      <div className="flex flex-wrap items-center gap-3 text-xs">
+        <select
+          className="field min-h-8 text-xs"
+          aria-label={t("depth.slotOf", { name })}
+          value={item.slot ?? ""}
+          onChange={(event) =>
+            void change(() =>
+              putInSlot({ headers, path: { id: item.id }, body: { slot: event.target.value || null } }),
+            )
+          }
+        >
+          <option value="">{t("depth.noSlot")}</option>
+          {depth.slots.map((slot) => (
+            <option key={slot.name} value={slot.name}>
+              {slot.name}
+            </option>
+          ))}
+        </select>
+        {item.exactPoints && (
+          <span className="text-soft">
+            {t("depth.pointsOf", {
+              rounded: exact(item.figures["points"]?.value ?? 0),
+              exact: exact(item.exactPoints.value),
+            })}
+          </span>
+        )}
+        <button className="min-h-8 underline" aria-expanded={isOpen} onClick={() => setIsOpen(!isOpen)}>
+          {t("why.ask")}
+        </button>
+      </div>
+      {isOpen && why && (
+        <ul className="mt-1 list-disc space-y-0.5 pl-5 text-xs">
+          <li>{why.isLocked ? t("why.locked") : why.isFitted ? t("why.fitted") : t("why.byHand")}</li>
+          <li>
+            {Object.keys(why.outWithout).length > 0
+              ? t("why.without", { out: outWords(t, why.outWithout) })
+              : t("why.spare")}
+          </li>
+          {why.useBy && (
+            <li>{t(why.isFrozen ? "why.useByFrozen" : "why.useBy", { day: shortDay(why.useBy) })}</li>
+          )}
+          {why.othersTried > 0 && <li>{t("why.others", { count: why.othersTried, fit: why.othersFit })}</li>}
+        </ul>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,150 @@
+import { useState } from "react";
+import { useWords } from "../../app/i18n";
+import { layEvent, seen, sentenceFor, troubleOf, type Slot, type Trouble } from "../../api";
+import { useHistory } from "../../app/history";
+import { longDay, numberIn } from "../../ui/format";
+import { Sentence } from "../../ui/states";
+
+const fields = ["energy", "protein", "carbohydrate", "fat"] as const;
+
+interface Row {
+  name: string;
+  energy: string;
+  high: string;
+  protein: string;
+  carbohydrate: string;
+  fat: string;
+}
+const blank: Row = { name: "", energy: "", high: "", protein: "", carbohydrate: "", fat: "" };
+
+/** A meal out, entered ahead: lines off its menu, or an estimate from … to …; the rest of the day is fitted around it. */
+export function EventForm({
+  eaterId,
+  day,
+  slots,
+  version,
+}: {
+  eaterId: string;
+  day: string;
+  slots: Slot[];
+  version: number;
+}) {
+  const { t } = useWords("plan");
+  const { change } = useHistory();
+  const [name, setName] = useState("");
+  const [slot, setSlot] = useState("");
+  const [rows, setRows] = useState<Row[]>([blank]);
+  const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const lay = async () => {
+    const made = await change(
+      async () => {
+        try {
+          return await layEvent({
+            headers: seen(version),
+            body: {
+              eaterId,
+              day,
+              name,
+              slot: slot || null,
+              items: rows.map((row) => ({
+                name: row.name || name,
+                figures: Object.fromEntries(
+                  fields.flatMap((field) => {
+                    const value = numberIn(row[field]);
+                    return value === null ? [] : [[field, Number.isFinite(value) ? value : -1]];
+                  }),
+                ),
+                highKcal: numberIn(row.high),
+              })),
+            },
+          });
+        } catch (thrown) {
+          setTrouble(troubleOf(thrown, t("app:silent")));
+          throw thrown;
+        }
+      },
+      t("carry.laid", { name, day: longDay(day) }),
+    );
+    if (!made) return;
+    setName("");
+    setRows([blank]);
+    setTrouble(null);
+  };
+  return (
+    <details>
+      <summary className="font-title text-base font-bold">{t("event.title")}</summary>
+      <p className="mt-1 text-soft">{t("event.lead")}</p>
+      <div className="mt-2 flex gap-2">
+        <input
+          className="field min-w-0 flex-1"
+          aria-label={t("event.name")}
+          placeholder={t("event.hint")}
+          value={name}
+          maxLength={80}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <select
+          className="field"
+          aria-label={t("event.slot")}
+          value={slot}
+          onChange={(event) => setSlot(event.target.value)}
+        >
+          <option value="">{t("depth.noSlot")}</option>
+          {slots.map((one) => (
+            <option key={one.name} value={one.name}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </div>
+      <Sentence>{sentenceFor(trouble, "name")}</Sentence>
+      <div className="mt-2 overflow-x-auto">
+        <table className="w-full text-xs">
+          <thead>
+            <tr className="text-left text-soft">
+              {(["name", "energy", "high", "protein", "carbohydrate", "fat"] as const).map((field) => (
+                <th key={field} scope="col" className="px-0.5 font-normal">
+                  {t(`event.columns.${field}`)}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, i) => (
+              <tr key={i}>
+                {(["name", "energy", "high", "protein", "carbohydrate", "fat"] as const).map((field) => (
+                  <td key={field} className="p-0.5">
+                    <input
+                      className={`field w-full ${field === "name" ? "min-w-24" : "min-w-12 text-right"}`}
+                      inputMode={field === "name" ? "text" : "decimal"}
+                      aria-label={t("event.cell", { field: t(`event.columns.${field}`), line: i + 1 })}
+                      value={row[field]}
+                      onChange={(event) =>
+                        setRows(
+                          rows.map((one, k) => (k === i ? { ...one, [field]: event.target.value } : one)),
+                        )
+                      }
+                    />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {trouble?.errors
+        ?.filter(({ field }) => field.startsWith("items"))
+        .map((problem) => (
+          <Sentence key={problem.field}>{problem.sentence}</Sentence>
+        ))}
+      <p className="mt-2 flex gap-2">
+        <button className="btn" onClick={() => setRows([...rows, blank])}>
+          {t("event.line")}
+        </button>
+        <button className="btn" onClick={() => void lay()}>
+          {t("event.lay")}
+        </button>
+      </p>
+    </details>
+  );
+}

@@ -1,0 +1,72 @@
+import { useDraggable } from "@dnd-kit/core";
+import { useWords } from "../../app/i18n";
+import type { Figure, Measure } from "../../api";
+import { Amount } from "../../ui/Figures";
+import { Tape } from "../../ui/Tape";
+import type { Carried } from "./usePlan";
+
+interface StripProps {
+  what: Carried;
+  /** Names it for the focus that follows a move. */
+  focus: string;
+  /** How it is spoken. */
+  label: string;
+  letters: string;
+  tint: number;
+  /** What one holds, for the eater shown. */
+  figures: { [key: string]: Figure } | undefined;
+  lens: Measure;
+  second: Measure;
+  /** The number at the right: how many, or how large. */
+  count: string;
+  /** The last line. */
+  foot: string;
+  isAhead?: boolean;
+  isCarried: boolean;
+  onLift: (carried: Carried) => void;
+}
+
+/** A strip of tape on the bench: dragged, tapped or picked up with Enter. */
+export function Strip({
+  what,
+  focus,
+  label,
+  letters,
+  tint,
+  figures,
+  lens,
+  second,
+  count,
+  foot,
+  isAhead = false,
+  isCarried,
+  onLift,
+}: StripProps) {
+  const { t } = useWords("plan");
+  const { setNodeRef, listeners, isDragging } = useDraggable({ id: `${what.kind}|${what.id}`, data: what });
+  return (
+    <button
+      ref={setNodeRef}
+      {...listeners}
+      type="button"
+      data-focus={focus}
+      aria-pressed={isCarried}
+      aria-label={label}
+      onClick={() => onLift(what)}
+      className={`block w-full touch-manipulation ${isDragging ? "opacity-50" : ""} ${isCarried ? "outline-3 outline-next" : ""}`}
+    >
+      <Tape letters={letters} tint={tint} className={isAhead ? "ahead" : ""}>
+        <span className="flex justify-between gap-2">
+          <span className="truncate text-sm font-semibold">{what.name}</span>
+          <span className="font-title font-bold whitespace-nowrap">{count}</span>
+        </span>
+        <span className="block truncate text-xs">
+          <Amount measure={lens} figure={figures?.[lens]} className="font-semibold [&_*]:text-tape" /> ·{" "}
+          <Amount measure={second} figure={figures?.[second]} className="[&_*]:text-tape" />
+          {second === "protein" && ` ${t("app:measures.protein")}`}
+        </span>
+        <span className="block truncate text-xs">{foot}</span>
+      </Tape>
+    </button>
+  );
+}

@@ -1,0 +1,81 @@
+import { useQuery } from "@tanstack/react-query";
+import { useWords } from "../../app/i18n";
+import { listRecipeVersions, type Measure, type RecipeRequest } from "../../api";
+import { Amount } from "../../ui/Figures";
+import { clock, shortDay } from "../../ui/format";
+import { Failed, Loading } from "../../ui/states";
+
+interface HistoryViewProps {
+  id: string;
+  lens: Measure;
+  /** Puts a version on the bench again; it is saved as a new one. */
+  onTake: (version: RecipeRequest) => void;
+}
+
+/** Every saved version: what changed, and a portion's figures then and with the foods of today. */
+export function HistoryView({ id, lens, onTake }: HistoryViewProps) {
+  const { t } = useWords("recipes");
+  const { data, error, refetch } = useQuery({
+    queryKey: ["versions", id],
+    queryFn: async () => (await listRecipeVersions({ path: { id } })).data!,
+    gcTime: 0,
+  });
+  if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
+  if (!data) return <Loading />;
+  const measure = lens === "points" ? "energy" : lens;
+  return (
+    <>
+      <p className="text-sm text-soft">{t("history.empty")}</p>
+      <ol className="mt-3 max-w-4xl">
+        {data.map((version, i) => (
+          <li key={version.version} className="grid grid-cols-[1fr_auto] gap-x-6 border-b border-line py-3">
+            <div className="min-w-0">
+              <h2 className="text-base">
+                {t("history.version", { version: version.version })}{" "}
+                <span className="text-xs font-normal text-soft">
+                  {shortDay(version.savedAt)} {clock(version.savedAt)} · {version.portions} {t("portions")}
+                </span>
+              </h2>
+              <ul className="text-sm">
+                {version.changes.map((change, k) => (
+                  <li key={k}>
+                    <span className="text-soft">{t(`history.${change.kind}`)}:</span>{" "}
+                    {change.kind === "changed" ? (
+                      <>
+                        <s className="text-soft">{change.before!.text}</s> {change.after!.text}
+                      </>
+                    ) : (
+                      (change.after ?? change.before)!.text
+                    )}
+                  </li>
+                ))}
+                {version.changes.length === 0 && (
+                  <li className="text-soft">{t(i === data.length - 1 ? "history.first" : "history.same")}</li>
+                )}
+              </ul>
+            </div>
+            <div className="text-right text-sm">
+              <p>
+                <Amount
+                  measure={measure}
+                  figure={version.then[measure]}
+                  className="font-title text-lg font-bold"
+                />{" "}
+                <span className="text-xs text-soft">{t("history.then")}</span>
+              </p>
+              <p>
+                <Amount measure={measure} figure={version.now[measure]} />{" "}
+                <span className="text-xs text-soft">{t("history.now")}</span>
+              </p>
+              {i > 0 && (
+                <button className="btn mt-1" onClick={() => onTake(version.written)}>
+                  {t("history.back")}
+                </button>
+              )}
+            </div>
+          </li>
+        ))}
+      </ol>
+    </>
+  );
+}
