@@ -1,5 +1,6 @@
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes;
 
 namespace LivelyTern.Core.Tests;
 
@@ -24,6 +25,12 @@ internal static class Kitchen
     public static readonly Food Garlic = Of("garlic", new(Energy: 149), ("clove", 3));
 
     public static readonly FoodCatalogue Catalogue = new([Oats, RolledOats, Milk, Egg, Butter, Lentils, Tomato, TinnedTomato, Bread, Barley, Salt, Garlic]);
+
+    /// <summary>A recipe of these lines.</summary>
+    public static Recipe Recipe(int portions, params string[] lines) => Read(new WrittenRecipe("", [.. lines.Select(line => new WrittenLine(line))], new(portions)));
+
+    /// <summary>A recipe read against the catalogue.</summary>
+    public static Recipe Read(WrittenRecipe written) => new RecipeBook(Catalogue, new Dictionary<Guid, WrittenRecipe>()).Read(written);
 
     public static Ingredient Grams(this Food food, decimal grams) => new(food, new Grams(grams));
 }

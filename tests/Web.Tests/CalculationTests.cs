@@ -1,3 +1,5 @@
+using System.Text.Json.Nodes;
+
 namespace LivelyTern.Web.Tests;
 
 /// <summary>The stateless calculations: a contract for anyone's scripts.</summary>
@@ -70,6 +72,52 @@ public sealed class CalculationTests : IDisposable
         Assert.Equal(80m, Math.Round((decimal)lines[0]!["grams"]!, 3));
         Assert.True((bool)lines[0]!["about"]!);
         Assert.Equal("cup", (string)lines[1]!["missingMeasure"]!["measure"]!);
-        Assert.Equal(["olive oil", "rapeseed oil"], lines[2]!["candidates"]!.AsArray().Select(food => (string)food!["name"]!));
+        Assert.Equal(
+            ["coconut oil", "olive oil", "peanut oil", "rapeseed oil", "sesame oil", "sunflower oil"],
+            lines[2]!["candidates"]!.AsArray().Select(food => (string)food!["name"]!).Where(name => name.EndsWith(" oil")));
+    }
+
+    [Fact]
+    public async Task A_line_comes_back_in_its_parts()
+    {
+        var lines = (await host.PostAsync("/api/calc/parse", new { lines = new[] { "2 x 400 g tin chickpeas, drained", "2-3 tbsp olive oil", "salt, to taste" } }))["lines"]!.AsArray();
+        var parts = lines.Select(line => line!["parts"]!).ToList();
+        Assert.Equal((2m, 400m, "g", "drained"), ((decimal)parts[0]["pack"]!["count"]!, (decimal)parts[0]["pack"]!["each"]!, (string)parts[0]["pack"]!["unit"]!, (string)parts[0]["note"]!));
+        Assert.Equal(480m, (decimal)lines[0]!["grams"]!);
+        Assert.Equal((2m, 3m, "tbsp", "olive oil"), ((decimal)parts[1]["from"]!, (decimal)parts[1]["to"]!, (string)parts[1]["unit"]!, (string)parts[1]["foodText"]!));
+        Assert.Equal((null, "to taste", true), ((decimal?)parts[2]["from"], (string)parts[2]["note"]!, (bool)lines[2]!["trace"]!));
+    }
+
+    /// <summary>Against the table that ships: what recipes say in their own ways, and the questions where only a kitchen knows.</summary>
+    [Theory]
+    [InlineData("- 500 g (1 lb 2 oz) potatoes", "potato", 500)]
+    [InlineData("4 chicken breasts (180 g each), diced", "chicken-breast-raw", 720)]
+    [InlineData("1 onion (about 150g), finely chopped", "onion", 150)]
+    [InlineData("courgettes 2 medium", "courgette", 392)]
+    [InlineData("1 tin coconut milk", "coconut-milk", 400)]
+    [InlineData("2 fillets of salmon", "salmon-fillet", 396)]
+    [InlineData("2 bay leaves", "bay-leaf", 1.2)]
+    [InlineData("a dozen eggs", "egg", 600)]
+    public async Task A_copied_list_is_read(string line, string food, decimal grams)
+    {
+        var read = (await host.PostAsync("/api/calc/parse", new { lines = new[] { line } }))["lines"]![0]!;
+        Assert.Null(read["problem"]);
+        Assert.Equal((food, grams), ((string)read["food"]!["id"]!, (decimal)read["grams"]!));
+        Assert.Equal(line.Contains("lb") ? "1 1/8 lb" : null, (string?)read["parts"]!["also"]);
+    }
+
+    [Theory]
+    [InlineData("1 bunch parsley", "parsley", "bunch")]
+    [InlineData("1 heaped tbsp plain flour", "wheat-flour-white", "heaped tbsp")]
+    [InlineData("2 tins chopped tomatoes", "chopped-tomatoes-canned", "tin")] // sold in two sizes
+    [InlineData("3 rashers bacon", "bacon", "rasher")]
+    public async Task What_one_weighs_is_asked_and_weighed_once_it_is_known(string line, string food, string measure)
+    {
+        async Task<JsonNode> ReadAsync() => (await host.PostAsync("/api/calc/parse", new { lines = new[] { line } }))["lines"]![0]!;
+        var missing = (await ReadAsync())["missingMeasure"]!;
+        Assert.Equal((food, measure), ((string)missing["foodId"]!, (string)missing["measure"]!));
+        await host.MustAsync(HttpMethod.Put, $"/api/foods/{food}/measures", new { measure, grams = 25 });
+        var read = await ReadAsync();
+        Assert.Equal(25 * (decimal)read["parts"]!["from"]!, (decimal)read["grams"]!);
     }
 }

@@ -30,6 +30,8 @@ public sealed class Host : IDisposable
 
     public HttpClient Http { get; }
 
+    public IServiceProvider Services => factory.Services;
+
     public async Task<JsonNode> GetAsync(string path) => JsonNode.Parse(await Http.GetStringAsync(path))!;
 
     public async Task<(int Status, JsonNode Body)> SendAsync(HttpMethod method, string path, object? body = null, int? version = null)

@@ -37,6 +37,26 @@ public sealed class WeekTests : IDisposable
     }
 
     [Fact]
+    public async Task Who_leaves_gelatin_out_of_protein_has_it_left_out_of_the_day_and_of_what_was_eaten()
+    {
+        var (eater, _, _) = await host.LaidTableAsync();
+        await host.PostAsync("/api/plan/foods", new { text = "10 g gelatin powder", eaterId = eater, day = Day, eaten = true }, await host.PlanVersionAsync());
+        async Task<decimal[]> ProteinAsync()
+        {
+            var day = (await host.GetAsync($"/api/eat/{eater}/{Day}"))["day"]!;
+            return [(decimal)day["sums"]!["protein"]!["value"]!, (decimal)day["eaten"]!["protein"]!["value"]!, (decimal)day["items"]![0]!["figures"]!["protein"]!["value"]!];
+        }
+
+        Assert.Equal([8.56m, 8.56m, 8.56m], await ProteinAsync());
+        var row = (await host.GetAsync("/api/aim/eaters"))[0]!;
+        var aim = row["aim"]!.DeepClone();
+        aim["leavesOutIncompleteProtein"] = true;
+        await host.MustAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}", new { name = "Isa", aim }, (int)row["version"]!);
+        Assert.Equal([0m, 0m, 0m], await ProteinAsync());
+        Assert.Equal(33.5m, (decimal)DayOf(await WeekAsync())["sums"]!["energy"]!["value"]!); // all its energy stays
+    }
+
+    [Fact]
     public async Task Undo_restores_the_week_exactly_and_its_undo_does_it_again()
     {
         var (eater, _, boxes) = await host.LaidTableAsync();
@@ -145,16 +165,22 @@ public sealed class WeekTests : IDisposable
     }
 
     [Fact]
-    public async Task Packed_boxes_go_back_into_the_pan_only_while_all_are_on_the_shelf()
+    public async Task Packed_boxes_go_back_into_the_pan_until_one_is_eaten_and_those_on_days_stay_there_as_portions()
     {
         var (eater, _, boxes) = await host.LaidTableAsync();
         var batch = (await host.GetAsync("/api/pack/batches"))[0]!;
         await LayAsync(boxes[0], eater);
-        var (status, _) = await host.SendAsync(HttpMethod.Delete, $"/api/pack/batches/{batch["id"]}/boxes", null, (int)batch["version"]!);
-        Assert.Equal(409, status);
         var item = (string)DayOf(await WeekAsync())["items"]![0]!["id"]!;
-        await host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{item}", null, await host.PlanVersionAsync());
+        await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item}", new { eaten = true }, await host.PlanVersionAsync());
+        var (status, refused) = await host.SendAsync(HttpMethod.Delete, $"/api/pack/batches/{batch["id"]}/boxes", null, (int)batch["version"]!);
+        Assert.Equal((409, "urn:lively-tern:problem:boxes-eaten"), (status, (string)refused["type"]!));
+        await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item}", new { eaten = false }, await host.PlanVersionAsync());
+
         var open = await host.MustAsync(HttpMethod.Delete, $"/api/pack/batches/{batch["id"]}/boxes", null, (int)batch["version"]!);
+        var portion = DayOf(await WeekAsync())["items"]![0]!;
+        Assert.Equal((item, (string)batch["id"]!), ((string)portion["id"]!, (string)portion["batchId"]!));
+        Assert.Equal((decimal)batch["boxes"]![0]!["grams"]!, (decimal)portion["grams"]!);
+        await host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{item}", null, await host.PlanVersionAsync());
         var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 745, boxes = 3, pieces = 13 }, (int)open["version"]!);
         Assert.Equal([4, 4, 4], packed["boxes"]!.AsArray().Select(box => (int)box!["pieces"]!));
     }
@@ -186,6 +212,32 @@ public sealed class WeekTests : IDisposable
         await using var command = file.CreateCommand();
         command.CommandText = "PRAGMA journal_mode";
         Assert.Equal("wal", await command.ExecuteScalarAsync());
+    }
+
+    [Fact]
+    public async Task The_built_in_foods_are_those_of_the_program_that_starts_and_own_ones_are_left_alone()
+    {
+        var own = await host.PostAsync("/api/foods", new { name = "Island granola", group = "grains", label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 400, protein = 10, fat = 10, carbohydrate = 65 } });
+        host.Dispose();
+        async Task<string> EggAsync(string sql)
+        {
+            await using (var file = new SqliteConnection($"Data Source={host.Data};Pooling=false"))
+            {
+                await file.OpenAsync();
+                await using var command = file.CreateCommand();
+                command.CommandText = sql;
+                await command.ExecuteNonQueryAsync();
+            }
+
+            using var again = new Host(host.Data);
+            Assert.Equal("Island granola", (string)(await again.GetAsync($"/api/foods/{own["id"]}"))["name"]!);
+            return (string)(await again.GetAsync("/api/foods/egg"))["name"]!;
+        }
+
+        // As an older program would have left it; then as this one has.
+        const string older = "UPDATE Foods SET Food = replace(Food, 'egg, whole', 'egg of old') WHERE Id = 'egg'";
+        Assert.Equal("egg, whole", await EggAsync(older + "; PRAGMA user_version = 7"));
+        Assert.Equal("egg of old", await EggAsync(older));
     }
 
     [Fact]

@@ -14,6 +14,11 @@ public class UnitTests
     [InlineData("lb", 453.59237)]
     [InlineData("imperial fl oz", 28.4130625)]
     [InlineData("imperial pint", 568.26125)]
+    [InlineData("label cup", 240)] // US 21 CFR 101.9(b)(5)(viii), as the four after it
+    [InlineData("label tbsp", 15)]
+    [InlineData("label tsp", 5)]
+    [InlineData("label fl oz", 30)]
+    [InlineData("label oz", 28)]
     [InlineData("metric cup", 250)]
     [InlineData("australian tbsp", 20)]
     [InlineData("kg", 1000)]

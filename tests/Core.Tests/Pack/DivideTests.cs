@@ -53,6 +53,48 @@ public class DivideTests
         Assert.Equal(1, divided.Over);
     }
 
+    [Property(MaxTest = 500)]
+    public bool As_planned_no_gram_is_lost_and_every_portion_keeps_its_share(uint tenths, ushort[] planned, byte more)
+    {
+        var batch = new Grams(1 + (tenths % 200_000 / 10m));
+        var portions = planned.Take(40).Select(grams => new Grams(50 + (grams % 900))).ToList();
+        var expected = new Grams(portions.Sum(portion => portion.Value) + (more * 10m));
+        var boxes = portions.Count + (more % 5);
+        if (boxes == 0) return true;
+        var divided = Divide.AsPlanned(batch, expected, portions, boxes).Value!;
+        var sum = divided.Portions.Sum(portion => portion.Value);
+        var whole = expected.Value == 0 ? 1 : expected.Value;
+        return divided.Portions.Count == boxes
+            && sum + divided.Over.Value == batch.Value
+            && divided.Over.Value >= 0
+            && divided.Portions.All(portion => portion.Value == Math.Truncate(portion.Value))
+            && divided.Portions.Zip(portions).All(pair => Math.Abs(pair.First.Value - (batch.Value * pair.Second.Value / whole)) <= 1);
+    }
+
+    [Theory]
+    [InlineData(900, 1000, 3, "270 270 360", 0)] // less came out of the pan: every share holds what was planned
+    [InlineData(900, 1000, 4, "270 270 360 0", 0)]
+    [InlineData(2000, 2000, 5, "300 300 400 500 500", 0)]
+    [InlineData(2000, 2000, 3, "300 300 400", 1000)] // what nobody planned and no box takes is over
+    [InlineData(500, 500, 3, "150 150 200", 0)] // twice as much planned as it makes: all get half
+    public void Portions_laid_on_days_become_boxes_by_their_share(decimal grams, decimal expected, int boxes, string portions, decimal over)
+    {
+        var divided = Divide.AsPlanned(new(grams), new(expected), [new(300), new(300), new(400)], boxes).Value!;
+        Assert.Equal(portions, string.Join(' ', divided.Portions.Select(portion => portion.Value)));
+        Assert.Equal(over, divided.Over.Value);
+    }
+
+    [Fact]
+    public void Planned_pieces_follow_the_shares_and_too_few_boxes_are_refused()
+    {
+        var divided = Divide.PiecesAsPlanned(20, new(1000), [new(300), new(300), new(400)], 3).Value!;
+        Assert.Equal([6, 6, 8], divided.Portions);
+        Assert.Equal(24, Divide.PiecesAsPlanned(24, new(1000), [new(170), new(130)], 5).Value!.Portions.Sum());
+        Assert.Equal("boxes-too-few", Divide.AsPlanned(new(900), new(1000), [new(300), new(300)], 1).Problems.Single().Code);
+        Assert.Equal("boxes-too-few", Divide.PiecesAsPlanned(24, new(1000), [new(300), new(300)], 1).Problems.Single().Code);
+        Assert.Equal("pieces-too-few", Divide.PiecesAsPlanned(2, new(1000), [new(300)], 3).Problems.Single().Code);
+    }
+
     [Theory]
     [InlineData(100, 0, "portions-none")]
     [InlineData(100, -1, "portions-none")]

@@ -12,7 +12,7 @@ public sealed record Step(int Kind, int Item, int Day, int Place);
 public static class Steps
 {
     public static Arbitrary<Step> Step() =>
-        (from kind in Gen.Choose(0, 5) from item in Gen.Choose(0, 11) from day in Gen.Choose(0, 3) from place in Gen.Choose(-1, 6) select new Step(kind, item, day, place)).ToArbitrary();
+        (from kind in Gen.Choose(0, 9) from item in Gen.Choose(0, 11) from day in Gen.Choose(0, 3) from place in Gen.Choose(-1, 6) select new Step(kind, item, day, place)).ToArbitrary();
 }
 
 [Properties(Arbitrary = [typeof(Steps)], MaxTest = 300)]
@@ -23,17 +23,23 @@ public class PlanBoardTests
 
     private static Outcome<PlanChange> Take(PlanBoard board, Step step) => step.Kind switch
     {
+        // A new item has an id of its own.
+        0 or 5 when board.Find(Ids[step.Item]) is not null => new Problem("there", "", ""),
         0 => board.Lay(new PlanItem(Ids[step.Item], Ids[step.Item], null, null), Days[step.Day], step.Place),
         1 => board.Move(Ids[step.Item], Days[step.Day], step.Place),
         2 => board.TakeOff(Ids[step.Item]),
         3 => board.Eat(Ids[step.Item], DateTimeOffset.UnixEpoch),
         4 => board.Eat(Ids[step.Item], null),
+        5 => board.Lay(new PlanItem(Ids[step.Item], null, null, null) { Portion = new(Ids[step.Item % 2], new(100 + step.Place)) }, Days[step.Day], step.Place),
+        6 => board.Size(Days[step.Day].EaterId, Ids[step.Item % 2], new(200 + (10 * step.Place))),
+        7 => board.Size(Ids[step.Item], new(300 + step.Place)),
+        8 => board.Lock(Ids[step.Item], step.Place % 2 == 0),
         _ => board.Amend(Ids[step.Item], "10 g quick oats", Kitchen.Oats.Grams(10)),
     };
 
     private static string Print(PlanBoard board) => string.Join('\n', board.Days
         .OrderBy(day => day.Key.EaterId).ThenBy(day => day.Key.Day)
-        .Select(day => $"{day.Key.EaterId} {day.Key.Day}: " + string.Join(", ", day.Value.Select(item => $"{item.Id} {item.BoxId} {item.Text} {item.EatenAt}"))));
+        .Select(day => $"{day.Key.EaterId} {day.Key.Day}: " + string.Join(", ", day.Value.Select(item => $"{item.Id} {item.BoxId} {item.Portion} {item.Text} {item.EatenAt} {item.IsLocked}"))));
 
     [Property]
     public bool Undo_restores_exactly_and_redo_does_it_again(Step[] steps)
@@ -72,11 +78,31 @@ public class PlanBoardTests
             var eaten = board.Days.SelectMany(day => day.Value.Where(item => item.EatenAt is not null).Select(item => (item.Id, day.Key)));
             if (eaten.Any(before => after.Find(before.Id) != before.Key)) return false;
             board = after;
-            var boxes = board.Days.Values.SelectMany(items => items).Select(item => item.BoxId).ToList();
+            var boxes = board.Days.Values.SelectMany(items => items).Select(item => item.BoxId).OfType<Guid>().ToList();
+            if (board.Days.Values.SelectMany(items => items).Any(item => item is { Portion: not null, EatenAt: not null })) return false;
             if (boxes.Distinct().Count() != boxes.Count || board.Days.Values.Any(items => items.IsEmpty)) return false;
         }
 
         return true;
+    }
+
+    [Property]
+    public bool Portions_of_one_eater_and_batch_sized_together_are_all_of_one_size_and_no_others_change(Step[] steps, ushort grams)
+    {
+        var board = PlanBoard.Empty;
+        foreach (var step in steps.Where(step => step.Kind is 0 or 5 or 1))
+        {
+            if (Take(board, step) is { Succeeded: true } change) board = board.Apply(change.Value!).Value!;
+        }
+
+        var (eater, batch, size) = (Days[0].EaterId, Ids[0], new Grams(1 + (grams % 9000)));
+        bool IsSized(EaterDay where, PlanItem item) => where.EaterId == eater && item.Portion?.BatchId == batch;
+        var sized = board.Size(eater, batch, size);
+        var has = board.Days.Any(day => day.Value.Exists(item => IsSized(day.Key, item)));
+        if (!sized.Succeeded) return !has;
+        var after = board.Apply(sized.Value!).Value!;
+        return has && after.Days.All(day => day.Value.Zip(board[day.Key]).All(pair => IsSized(day.Key, pair.Second) ? pair.First == pair.Second with { Portion = new(batch, size) } : pair.First == pair.Second))
+            && Print(after.Apply(sized.Value!.Inverse).Value!) == Print(board);
     }
 
     [Fact]

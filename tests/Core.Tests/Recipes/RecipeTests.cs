@@ -8,21 +8,19 @@ namespace LivelyTern.Core.Tests.Recipes;
 
 public class RecipeTests
 {
-    private static Recipe Of(int portions, params string[] lines) => new("", [.. lines.Select(line => FoodLine.Read(line, Kitchen.Catalogue))], portions);
-
     [Property]
     public bool Portions_sum_to_the_batch(byte portions, ushort oats, ushort eggs)
     {
-        var recipe = Of(portions % 40 + 1, $"{oats} g quick oats", $"{eggs} eggs");
+        var recipe = Kitchen.Recipe(portions % 40 + 1, $"{oats} g quick oats", $"{eggs} eggs");
         return Nutrients.All.All(nutrient =>
-            Math.Abs((recipe.Portion.Totals[nutrient].AtLeast * recipe.Portions) - recipe.Batch.Totals[nutrient].AtLeast) < 1e-12m
+            Math.Abs((recipe.Portion.Totals[nutrient].AtLeast * recipe.Yield.Portions) - recipe.Batch.Totals[nutrient].AtLeast) < 1e-12m
             && recipe.Portion.Totals[nutrient].IsComplete == recipe.Batch.Totals[nutrient].IsComplete);
     }
 
     [Property]
     public bool Shares_of_the_lines_sum_to_one(ushort oats, ushort butter, ushort lentils)
     {
-        var recipe = Of(4, $"{oats + 1} g quick oats", $"{butter} g butter", $"{lentils} g red lentils");
+        var recipe = Kitchen.Recipe(4, $"{oats + 1} g quick oats", $"{butter} g butter", $"{lentils} g red lentils");
         return recipe.Shares(PointsRule.Starting) is var shares
             && new[] { Measure.Energy, Measure.Fat, Measure.Points }.All(measure => Math.Abs(shares.Sum(line => line.GetValueOrDefault(measure)) - 1) < 1e-12m);
     }
@@ -30,17 +28,40 @@ public class RecipeTests
     [Fact]
     public void A_line_that_is_not_understood_leaves_the_recipe_at_least_and_the_rest_counts()
     {
-        var recipe = Of(2, "100 g quick oats", "three handfuls of hope");
+        var recipe = Kitchen.Recipe(2, "100 g quick oats", "three handfuls of hope");
         Assert.Equal(new Total(370, IsComplete: false), recipe.Batch.Totals[Nutrient.Energy]);
         Assert.Empty(recipe.Shares(PointsRule.Starting)[1]);
     }
 
+    [Fact]
+    public void What_is_taken_out_is_subtracted_by_its_own_figures()
+    {
+        var recipe = Kitchen.Read(new WrittenRecipe("roast", [new("500 g rye bread"), new("100 g butter"), new("40 g butter", IsTakenOut: true)], new(4)));
+        Assert.Equal((5 * 258) + (0.6m * 717), recipe.Batch.Totals[Nutrient.Energy].AtLeast);
+        Assert.Equal(560, recipe.Batch.RawWeight.Value);
+        Assert.Empty(recipe.TakenTooMuch);
+        Assert.Equal([Nutrient.Energy, Nutrient.Fat], Kitchen.Read(new WrittenRecipe("slip", [new("10 g butter"), new("40 g butter", IsTakenOut: true)], new(4))).TakenTooMuch);
+    }
+
     [Theory]
-    [InlineData(0, false)]
-    [InlineData(-3, false)]
-    [InlineData(1, true)]
-    [InlineData(1001, false)]
-    public void A_batch_is_cut_into_at_least_one_portion(int portions, bool fine) => Assert.Equal(fine, Recipe.Cut("", [], portions).Succeeded);
+    [InlineData(0, null, null, "portions-none")]
+    [InlineData(-3, null, null, "portions-none")]
+    [InlineData(1001, null, null, "portions-absurd")]
+    [InlineData(4, 0, null, "pieces-absurd")]
+    [InlineData(4, null, -1.0, "cooked-weight")]
+    [InlineData(4, 12, 900.0, null)]
+    public void A_yield_that_cannot_be_is_named(int portions, int? pieces, double? cooked, string? code) =>
+        Assert.Equal(code, new RecipeYield(portions, pieces, (decimal?)cooked).Problems().FirstOrDefault()?.Code);
+
+    [Fact]
+    public void A_recipe_of_too_much_is_named_line_by_line_and_step_by_step()
+    {
+        var recipe = new WrittenRecipe("", [.. Enumerable.Repeat(new WrittenLine(new string('x', 301)), 201)], new(1), [new("", HandsOn: -1), new(new string('x', 2001), TemperatureC: 900)]);
+        var codes = recipe.Problems().Select(problem => problem.Code).ToList();
+        Assert.Contains("lines-many", codes);
+        Assert.Equal(200, codes.Count(code => code == "line-long"));
+        Assert.Equal(["step-minutes", "step-long", "step-temperature"], codes.Where(code => code.StartsWith("step")));
+    }
 
     [Fact]
     public void Dishes_get_marks_of_their_own()

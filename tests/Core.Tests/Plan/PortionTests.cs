@@ -1,0 +1,171 @@
+using System.Collections.Immutable;
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+using LivelyTern.Core.Plan;
+using LivelyTern.Core.Plan.Fit;
+using LivelyTern.Core.Recipes;
+
+namespace LivelyTern.Core.Tests.Plan;
+
+/// <summary>Portions of batches that are not packed yet: laid, sized, mended, fitted, and never where they may not lie.</summary>
+public sealed class PortionTests
+{
+    private static readonly DateOnly Today = new(2026, 11, 25);
+    private static readonly Guid Ada = Guid.Parse("00000000-0000-0000-0000-00000000000a"), Bo = Guid.Parse("00000000-0000-0000-0000-00000000000b"), Pot = Guid.Parse("00000000-0000-0000-0000-0000000000ff");
+    private static readonly Food Plain = Kitchen.Of("plain", new(Energy: 100, Protein: 10));
+    private int made;
+
+    private Guid Id() => new($"00000000-0000-0000-0003-{++made:D12}");
+
+    // 2,000 g raw that are expected to weigh 1,600: 100 g of it hold 125 kcal.
+    private static Batch Stew(int cookedIn = 2, bool isAhead = true, Food? of = null, int portions = 4) =>
+        new(Pot, "stew", new TapeMark("ST", 1), Today.AddDays(cookedIn), new([(of ?? Plain).Grams(2000)]), null) { IsAhead = isAhead, Expected = new(new(1600), Grams.Zero, ExpectedFrom.Recipe), Portions = portions };
+
+    private static UnpackedBatch Unpacked(Batch batch, decimal laid = 0, params (Guid Eater, decimal Grams)[] sizes) => new(batch, new(laid), sizes.ToDictionary(size => size.Eater, size => new Grams(size.Grams)));
+
+    private static Stock With(Batch batch) => new(new Dictionary<Guid, Box>(), new Dictionary<Guid, Batch> { [batch.Id] = batch });
+
+    private PlanItem Portion(decimal grams) => new(Id(), null, null, null) { Portion = new(Pot, new(grams)) };
+
+    private PlanItem Food(decimal grams) => new(Id(), null, $"{grams} g plain", Plain.Grams(grams));
+
+    private static PlanBoard Board(params (Guid Eater, int Day, PlanItem[] Items)[] days) => new(days.ToImmutableDictionary(day => new EaterDay(day.Eater, Today.AddDays(day.Day)), day => day.Items.ToImmutableList()));
+
+    private static FittedEater Eater(decimal min, decimal max, EatingWays? ways = null) =>
+        new(new Eater(Ada, "Ada", new(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(min, null, max) }, null)), ways ?? EatingWays.Plain);
+
+    [Fact]
+    public void A_portion_holds_its_share_of_what_is_expected_and_of_what_was_weighed_after()
+    {
+        var item = Portion(400);
+        Assert.Equal(500, item.Contents(With(Stew())).Totals[Nutrient.Energy].AtLeast);
+        Assert.Equal(533.33m, Math.Round(item.Contents(With(Stew() with { Cooked = new(1500) })).Totals[Nutrient.Energy].AtLeast, 2));
+        Assert.Equal("stew", item.Name(With(Stew())));
+        Assert.Throws<InvalidOperationException>(() => item.Contents(With(Stew() with { Expected = null })));
+    }
+
+    [Fact]
+    public void All_portions_of_one_eater_follow_one_size_and_it_is_undone_as_one()
+    {
+        var (one, two, theirs) = (Portion(300), Portion(320), Portion(300));
+        var board = Board((Ada, 2, [one, Food(50)]), (Ada, 3, [two]), (Bo, 2, [theirs]));
+        var change = board.Size(Ada, Pot, new(410)).Value!;
+        var after = board.Apply(change).Value!;
+        Assert.Equal([410m, 410m], after.Days.Where(day => day.Key.EaterId == Ada).SelectMany(day => day.Value).Where(item => item.Portion is not null).Select(item => item.Portion!.Weight.Value));
+        Assert.Equal(300, after[new(Bo, Today.AddDays(2))][0].Portion!.Weight.Value);
+        Assert.Equal(board[new(Ada, Today.AddDays(3))], after.Apply(change.Inverse).Value![new(Ada, Today.AddDays(3))]);
+
+        Assert.Equal("portion-none", board.Size(Guid.NewGuid(), Pot, new(100)).Problems.Single().Code);
+        Assert.Equal("portion-absurd", board.Size(Ada, Pot, Grams.Zero).Problems.Single().Code);
+        Assert.Equal("not-packed", board.Eat(one.Id, DateTimeOffset.UnixEpoch).Problems.Single().Code);
+        Assert.Equal("item-box", board.Amend(one.Id, "1 g plain", Plain.Grams(1)).Problems.Single().Code);
+        Assert.Equal(350, board.Apply(board.Size(two.Id, new(350)).Value!).Value![new(Ada, Today.AddDays(3))][0].Portion!.Weight.Value);
+    }
+
+    [Fact]
+    public void Nothing_lies_on_a_day_before_it_is_cooked_or_where_it_is_excluded()
+    {
+        var careful = new EatingWays { NeverAllergens = [Allergen.TreeNuts] };
+        var nut = Plain with { Allergens = [Allergen.TreeNuts] };
+        Assert.Equal("not-cooked-yet", MayLie.Not("Ada", EatingWays.Plain, Today.AddDays(1), Portion(300), With(Stew()))!.Code);
+        Assert.Null(MayLie.Not("Ada", EatingWays.Plain, Today.AddDays(2), Portion(300), With(Stew())));
+        Assert.Null(MayLie.Not("Ada", EatingWays.Plain, Today, Portion(300), With(Stew(isAhead: false))));
+        Assert.Equal("never-for", MayLie.Not("Ada", careful, Today.AddDays(2), Portion(300), With(Stew(of: nut)))!.Code);
+        Assert.Equal("batch-moved-on", MayLie.Not("Ada", EatingWays.Plain, Today.AddDays(2), Portion(300), Stock.None)!.Code);
+    }
+
+    [Theory]
+    [InlineData(1600, 4, 400)]
+    [InlineData(1709, 4, 430)] // in steps that a scale reads: 427 is 430
+    [InlineData(700, 20, 35)]
+    [InlineData(60, 20, 3)]
+    public void An_ordinary_portion_is_the_whole_by_its_portions_in_steps_of_a_scale(decimal whole, int portions, decimal each)
+    {
+        var batch = Unpacked(Stew(portions: portions) with { Expected = new(new(whole), Grams.Zero, ExpectedFrom.Recipe) });
+        Assert.Equal(each, batch.Ordinary.Value);
+        Assert.Equal(each, batch.NewFor(Ada).Value);
+        var sizes = batch.ToChooseFrom();
+        Assert.Equal(sizes.Order(), sizes);
+        Assert.Contains(batch.Ordinary, sizes);
+        Assert.InRange(sizes[^1] / batch.Ordinary, 1.5m, 1.8m);
+    }
+
+    [Fact]
+    public void What_is_left_may_be_less_than_nothing_and_says_for_how_many_portions_to_cook()
+    {
+        var batch = Unpacked(Stew(), laid: 1900, (Ada, 350));
+        Assert.Equal((-300m, 5, 350m, 400m), (batch.Left.Value, batch.PortionsLaid, batch.NewFor(Ada).Value, batch.NewFor(Bo).Value));
+        Assert.Equal((5, 3, 4), (batch.BoxesFor(5), Unpacked(Stew(), laid: 1100).BoxesFor(2), Unpacked(Stew()).BoxesFor(0)));
+        Assert.Equal(4, Unpacked(Stew(), laid: 1605).PortionsLaid);
+        Assert.Equal(1, Unpacked(Stew()).PortionsLaid);
+    }
+
+    [Fact]
+    public void A_day_is_mended_by_a_smaller_portion_or_by_laying_one()
+    {
+        var board = Board((Ada, 2, [Portion(400)]));
+        var over = new DayMends(Eater(380, 420), Today.AddDays(2), Today, board, With(Stew()), [], [Unpacked(Stew(), 400)], []);
+        var size = Assert.Single(over.Suggest(), mend => mend.Kind == MendKind.Size);
+        Assert.Equal((330m, -87.5m), (size.Grams!.Value, size.ChangeKcal));
+        Assert.Equal(330, board.Apply(over.Apply(size, Id).Value!).Value![new(Ada, Today.AddDays(2))][0].Portion!.Weight.Value);
+
+        // Larger only as far as there is enough of it.
+        DayMends Under(decimal laid) => new(Eater(560, 600), Today.AddDays(2), Today, board, With(Stew()), [], [Unpacked(Stew(), laid)], []);
+        Assert.Equal(450, Assert.Single(Under(400).Suggest(), mend => mend.Kind == MendKind.Size).Grams);
+        Assert.DoesNotContain(Under(1580).Suggest(), mend => mend.Kind == MendKind.Size);
+
+        // On an empty day a portion is offered like a box, while one is left and the batch is cooked by then.
+        DayMends Empty(int day, decimal laid) => new(Eater(490, 510), Today.AddDays(day), Today, PlanBoard.Empty, With(Stew()), [], [Unpacked(Stew(), laid)], []);
+        var lay = Assert.Single(Empty(3, 0).Suggest(), mend => mend.Kind == MendKind.LayBox);
+        var laid = PlanBoard.Empty.Apply(Empty(3, 0).Apply(lay, Id).Value!).Value![new(Ada, Today.AddDays(3))];
+        Assert.Equal(new Portion(Pot, new(400)), Assert.Single(laid).Portion);
+        Assert.Equal((null, Pot), (Assert.Single(Empty(3, 0).Adding(5)).BoxId, Assert.Single(Empty(3, 0).Adding(5)).BatchId));
+        Assert.Empty(Empty(1, 0).Adding(5));
+        Assert.Empty(Empty(3, 1300).Adding(5));
+    }
+
+    [Fact]
+    public void A_fit_divides_what_is_not_packed_and_what_lies_unchanged_stays_the_very_same_item()
+    {
+        var (kept, other) = (Portion(400), Portion(220));
+        var board = Board((Ada, 2, [kept]), (Ada, 3, [other]));
+        var days = Enumerable.Range(0, 5).Select(day => new EaterDay(Ada, Today.AddDays(day))).ToList();
+        WeekToFit Week(Batch batch, Func<Batch, bool>? open = null) => new([Eater(490, 510)], days, Today, board, With(batch), [], [Unpacked(batch, 1000, (Ada, 400))], [], FitScope.Boxes, new(), open);
+
+        // 1,600 g, of which 1,000 lie on days: 620 of them on these, which are free again; 380 elsewhere stay.
+        var batch = Assert.Single(Week(Stew()).Problem.Batches);
+        Assert.Equal((1220m, 2, false, "stew"), (batch.Grams!.Value, batch.FirstDay, batch.AmountIsOpen, batch.Dish));
+        Assert.Equal((2820m, true), (Assert.Single(Week(Stew(), _ => true).Problem.Batches).Grams!.Value, Assert.Single(Week(Stew(), _ => true).Problem.Batches).AmountIsOpen));
+        Assert.Equal(1220, Assert.Single(Week(Stew(isAhead: false), _ => true).Problem.Batches).Grams);
+
+        var size = batch.Sizes.Select(one => one.Grams).ToList().IndexOf(400);
+        var under = Week(Stew()).DaysUnder(new FitPlan([new(0, 2, 0, size), new(0, 4, 0, size)], []), Id);
+        Assert.Equal([kept], under[days[2]]);
+        Assert.Empty(under[days[3]]);
+        Assert.Equal(new Portion(Pot, new(400)), Assert.Single(under[days[4]]).Portion);
+        Assert.NotNull(Assert.Single(under[days[4]]).Slot);
+    }
+
+    [Fact]
+    public void A_batch_cooked_too_long_ago_is_left_out_and_one_planned_for_a_day_past_is_taken_as_todays()
+    {
+        WeekToFit Week(Batch batch) => new([Eater(490, 510)], [new(Ada, Today)], Today, PlanBoard.Empty, With(batch), [], [Unpacked(batch)], [], FitScope.Boxes, new());
+        Assert.Empty(Week(Stew(-6, isAhead: false)).Problem.Batches);
+        Assert.Equal("stew", Assert.Single(Week(Stew(-6, isAhead: false)).LeftOut).Batch.RecipeName);
+        Assert.Equal(0, Assert.Single(Week(Stew(-6)).Problem.Batches).FirstDay);
+        IReadOnlyList<StillFits> Fits(Batch batch) => new DayMends(Eater(490, 510), Today, Today, PlanBoard.Empty, With(batch), [], [Unpacked(batch)], []).Adding(5);
+        Assert.Equal("stew", Assert.Single(Fits(Stew(-6))).Name);
+        Assert.Empty(Fits(Stew(-6, isAhead: false)));
+    }
+
+    [Fact]
+    public void The_calendar_knows_prep_days_ahead_and_what_is_to_be_thawed()
+    {
+        var entries = WeekCalendar.Of([Eater(490, 510)], Board((Ada, 8, [Portion(400)])), With(Stew()));
+        Assert.Equal(Today.AddDays(2), Assert.Single(entries, entry => entry.Title == "Prep day: stew").Day);
+        Assert.Equal(Today.AddDays(7), Assert.Single(entries, entry => entry.Title.StartsWith("Move to the fridge", StringComparison.Ordinal)).Day);
+    }
+}

@@ -1,0 +1,67 @@
+using System.Collections.Immutable;
+using FsCheck;
+using FsCheck.Fluent;
+using FsCheck.Xunit;
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+using LivelyTern.Core.Plan;
+using LivelyTern.Core.Plan.Fit;
+using LivelyTern.Core.Recipes;
+
+namespace LivelyTern.Core.Tests.Plan;
+
+/// <summary>The plan as a fit's problem, and a fit's answer as days of the plan.</summary>
+public sealed class WeekToFitTests
+{
+    private static readonly DateOnly Today = new(2026, 11, 25);
+    private static readonly Measure[] Counted = [Measure.Energy, Measure.Protein, Measure.Fibre, Measure.NetCarbohydrate, Measure.Points];
+    private static readonly Food[] Foods =
+    [
+        Kitchen.Of("stew", new(Energy: 110, Protein: 8, Carbohydrate: 9, Fibre: 3)),
+        Kitchen.Of("jelly", new(Energy: 70, Protein: 12, Carbohydrate: 4, Fibre: 0)) with { HasIncompleteProtein = true },
+        Kitchen.Of("greens", new(Energy: 25, Protein: 2, Carbohydrate: 3, Fibre: 2)) with { Group = FoodGroup.Vegetables },
+        Kitchen.Of("flakes", new(Energy: 370, Protein: 13, Carbohydrate: 60, Fibre: 10)),
+    ];
+
+    /// <summary>Eaters who count in their own ways, boxes, fillers, what lies there and a draft, all by chance: each day comes to what the draft says of it.</summary>
+    [Property(MaxTest = 200)]
+    public Property What_a_draft_says_of_a_day_is_what_the_plan_reads_then() => Prop.ForAll(Gen.Choose(0, 1_000_000).ToArbitrary(), seed =>
+    {
+        var chance = new System.Random(seed);
+        var made = 0;
+        Guid Id() => new($"00000000-0000-0000-0001-{++made:D12}");
+        Contents Any() => new([.. Enumerable.Range(0, chance.Next(1, 4)).Select(_ => Foods[chance.Next(Foods.Length)].Grams(chance.Next(1, 9) * 25))]);
+        FittedEater Eater(string name) => new(
+            new(Id(), name, new DayAim(Measure.Energy, Counted.ToDictionary(measure => measure, _ => new Band(Max: 5000)), chance.Next(3) == 0 ? null : PointsRule.StartingRules[chance.Next(3)]) { LeavesOutIncompleteProtein = chance.Next(2) == 0 }),
+            EatingWays.Plain);
+        var eaters = new[] { Eater("Ada"), Eater("Ben") };
+        var days = (from who in eaters from day in Enumerable.Range(0, 2) select new EaterDay(who.Eater.Id, Today.AddDays(day))).ToList();
+        var boxes = Enumerable.Range(0, 2).SelectMany(_ =>
+        {
+            var batch = new Batch(Id(), "dish", new TapeMark("XX", 1), Today, Any(), new Grams(chance.Next(5, 20) * 50));
+            return Enumerable.Range(0, 3).Select(i => new Box(Id(), batch, new Grams(100 + (50 * i)), null)).ToList();
+        }).ToList();
+        var fillers = Foods.Select(food => new FillerOffer($"40 g {food.Name}", food.Grams(40))).ToList();
+        PlanItem Loose() => new(Id(), null, "by hand", Any().Ingredients[0]) { IsLocked = chance.Next(2) == 0 };
+        var board = new PlanBoard(days.ToImmutableDictionary(day => day, _ => Enumerable.Range(0, chance.Next(3)).Select(_ => Loose()).ToImmutableList()));
+        var week = new WeekToFit(eaters, days, Today, board, Stock.None, boxes, [], fillers, chance.Next(2) == 0 ? FitScope.Gaps : FitScope.Everything, new());
+
+        // Each box goes to someone's day or to none; some servings to each day.
+        var laid = from b in Enumerable.Range(0, 2) from size in Enumerable.Range(0, 3) where chance.Next(3) > 0 select new FitBox(chance.Next(2), chance.Next(2), b, size);
+        var served = from e in Enumerable.Range(0, 2) from day in Enumerable.Range(0, 2) from f in Enumerable.Range(0, fillers.Count) where chance.Next(3) == 0 select new FitServing(e, day, f, chance.Next(1, 3));
+        var plan = new FitPlan([.. laid], [.. served]);
+
+        var stock = Stock.Of(boxes);
+        var under = week.DaysUnder(plan, Id);
+        return (from e in Enumerable.Range(0, 2) from day in Enumerable.Range(0, 2) select (e, day)).All(at =>
+        {
+            var (who, where) = (eaters[at.e].Eater, days[(at.e * 2) + at.day]);
+            var read = DayReading.Of([.. under[where].Select(item => item.Contents(stock))], who.Aim);
+            var said = FittedDay.Read(week.Problem, plan, at.e, at.day);
+            return said.Sums.All(sum => !read.Sums.TryGetValue(sum.Key, out var there) || Math.Abs(there.AtLeast - sum.Value) < 0.000001m) && said.Sums.ContainsKey(Measure.Protein);
+        }).Label($"seed {seed}");
+    });
+}

@@ -1,0 +1,204 @@
+using System.Text.Json.Nodes;
+
+namespace LivelyTern.Web.Tests;
+
+/// <summary>
+/// Long random days at the real host, by fixed seeds: boxes, portions and foods are laid, moved, sized, locked, eaten, taken off, packed, emptied back
+/// and undone, in any order. Whatever is answered, nothing is lost, doubled or changed that nobody touched.
+/// </summary>
+public sealed class ManyHandsTests
+{
+    private const string Monday = "2026-11-23";
+    private static readonly string[] Days = ["2026-11-25", "2026-11-26", "2026-11-27", "2026-11-28", "2026-11-29"];
+
+    private sealed record Item(string Id, string Eater, string Day, string? Box, string? Batch, decimal Grams, bool IsEaten, string? Text);
+
+    private sealed class House(Host host, Random chance)
+    {
+        public List<string> Eaters { get; } = [];
+
+        public List<string> Batches { get; } = [];
+
+        public List<string> Changes { get; } = [];
+
+        public T Any<T>(IReadOnlyList<T> of) => of[chance.Next(of.Count)];
+
+        public async Task<(List<Item> Items, JsonNode Week)> LookAsync()
+        {
+            var week = await host.GetAsync($"/api/plan/weeks/{Monday}");
+            return ([.. week["eaters"]!.AsArray().SelectMany(eater => eater!["days"]!.AsArray().SelectMany(day => day!["items"]!.AsArray().Select(item => new Item(
+                (string)item!["id"]!, (string)eater["eaterId"]!, (string)day["day"]!, (string?)item["boxId"], (string?)item["batchId"], (decimal)item["grams"]!, item["eatenAt"] is not null, (string?)item["text"]))))], week);
+        }
+
+        public async Task<(int Status, JsonNode Body)> StepAsync(List<Item> items, JsonNode week)
+        {
+            var version = (int)week["version"]!;
+            var (eater, day) = (Any(Eaters), Any(Days));
+            var item = items.Count > 0 ? Any(items) : null;
+            var batch = Any(Batches);
+            var shelf = week["shelf"]!.AsArray().SelectMany(group => group!["boxIds"]!.AsArray()).Select(id => (string)id!).ToList();
+            switch (chance.Next(item is null ? 4 : 12))
+            {
+                case 0 when shelf.Count > 0: return await host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = Any(shelf), eaterId = eater, day, place = chance.Next(4) }, version);
+                case 0 or 1: return await host.SendAsync(HttpMethod.Post, "/api/plan/portions", new { batchId = batch, eaterId = eater, day, grams = chance.Next(3) == 0 ? (decimal?)chance.Next(50, 400) : null }, version);
+                case 2: return await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "1 apple", eaterId = eater, day }, version);
+                case 3: return await BatchAsync(batch);
+                case 4: return await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item!.Id}/place", new { eaterId = eater, day, place = chance.Next(4) }, version);
+                case 5: return await host.SendAsync(HttpMethod.Delete, $"/api/plan/items/{item!.Id}", null, version);
+                case 6: return await host.SendAsync(HttpMethod.Put, $"/api/eat/items/{item!.Id}", new { eaten = chance.Next(3) > 0 }, version);
+                case 7: return await host.SendAsync(HttpMethod.Put, "/api/plan/portions", new { batchId = batch, eaterId = eater, grams = chance.Next(0, 500) }, version);
+                case 8: return await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item!.Id}/lock", new { isLocked = chance.Next(2) == 0 }, version);
+                case 9: return await BatchAsync(batch);
+                case 10: return await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item!.Id}/amount", new { text = "2 apples" }, chance.Next(5) == 0 ? version - 1 : version);
+                default: return Changes.Count > 0 ? await host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{Any(Changes)}/undo", "") : (0, JsonValue.Create(0));
+            }
+        }
+
+        // Cooked, packed, emptied back, planned larger: whatever the batch is ready for, and what it is not.
+        private async Task<(int Status, JsonNode Body)> BatchAsync(string id)
+        {
+            var batch = await host.GetAsync($"/api/pack/batches/{id}");
+            var version = (int)batch["version"]!;
+            if ((bool)batch["isAhead"]!)
+            {
+                return chance.Next(2) == 0
+                    ? await host.SendAsync(HttpMethod.Post, $"/api/pack/planned/{id}/cooked", null, version)
+                    : await host.SendAsync(HttpMethod.Put, $"/api/pack/planned/{id}", new { day = Any(Days), portions = chance.Next(1, 9) }, version);
+            }
+
+            return batch["boxes"]!.AsArray().Count > 0
+                ? await host.SendAsync(HttpMethod.Delete, $"/api/pack/batches/{id}/boxes", null, version)
+                : await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{id}/boxes", new { fullGrams = chance.Next(700, 1300), panGrams = 100, boxes = chance.Next(1, 9), pieces = chance.Next(3) == 0 ? (int?)chance.Next(4, 40) : null }, version);
+        }
+    }
+
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public async Task Whatever_hands_do_nothing_is_lost_doubled_or_changed_behind_their_backs(int seed)
+    {
+        using var host = new Host();
+        var chance = new Random(seed);
+        var house = new House(host, chance);
+        var (first, recipe, _) = await host.LaidTableAsync();
+        house.Eaters.Add(first.ToString());
+        house.Eaters.Add((string)(await host.PostAsync("/api/aim/eaters", new { name = "Bo", aim = new { leading = "energy", bands = new { energy = new { max = 2000 } }, rule = (object?)null } }))["id"]!);
+        house.Batches.Add((string)(await host.GetAsync("/api/pack/batches"))[0]!["id"]!);
+        foreach (var planned in (await host.PostAsync("/api/pack/planned", new { day = "2026-11-26", dishes = new[] { new { recipeId = recipe, portions = 4 }, new { recipeId = recipe, portions = 2 } } })).AsArray())
+            house.Batches.Add((string)planned!["id"]!);
+
+        var refused = 0;
+        for (var step = 0; step < 90; step++)
+        {
+            var (before, week) = await house.LookAsync();
+            var (status, answer) = await house.StepAsync(before, week);
+            Assert.True(status is 0 or 200 or 404 or 409 or 412 or 422, $"{status} {answer}");
+            var (after, now) = await house.LookAsync();
+            if (status != 200)
+            {
+                // What is refused changes nothing at all, and says why.
+                refused += status == 0 ? 0 : 1;
+                Assert.Equal(week.ToJsonString(), now.ToJsonString());
+                if (status > 0) Assert.False(string.IsNullOrWhiteSpace((string?)answer["detail"]));
+                continue;
+            }
+
+            if (answer["id"] is { } change && answer["version"] is not null && answer["boxes"] is null) house.Changes.Add((string)change!);
+            await HoldsAsync(host, house, before, after, now);
+        }
+
+        Assert.InRange(refused, 5, 75);
+    }
+
+    private static async Task HoldsAsync(Host host, House house, List<Item> before, List<Item> after, JsonNode week)
+    {
+        // A box lies on one day at most; what lies on days and what is on the shelf are all the boxes there are.
+        var laid = after.Select(item => item.Box).OfType<string>().ToList();
+        var shelf = week["shelf"]!.AsArray().SelectMany(group => group!["boxIds"]!.AsArray()).Select(id => (string)id!).ToList();
+        var all = new List<string>();
+        foreach (var id in house.Batches)
+        {
+            var batch = await host.GetAsync($"/api/pack/batches/{id}");
+            var boxes = batch["boxes"]!.AsArray();
+            all.AddRange(boxes.Select(box => (string)box!["id"]!));
+
+            // No gram of a packed batch is lost but those that are said to be over.
+            if (boxes.Count > 0) Assert.True(boxes.Sum(box => (decimal)box!["grams"]!) <= (decimal)batch["fullGrams"]! - (decimal)batch["panGrams"]! + 0.001m);
+            Assert.Equal(boxes.Count > 0 ? 0 : after.Count(item => item.Batch == id), batch["planned"]!.AsArray().Count);
+        }
+
+        Assert.Equal(all.Order(StringComparer.Ordinal), laid.Concat(shelf).Order(StringComparer.Ordinal));
+
+        // A portion is of a batch that is not packed, on no day before it is cooked, and never eaten.
+        var unpacked = week["unpacked"]!.AsArray().ToDictionary(batch => (string)batch!["batchId"]!, batch => batch!);
+        foreach (var portion in after.Where(item => item.Batch is not null))
+        {
+            Assert.False(portion.IsEaten);
+            if ((bool)unpacked[portion.Batch!]["isAhead"]!) Assert.True(string.CompareOrdinal(portion.Day, (string)unpacked[portion.Batch!]["cookedOn"]!) >= 0);
+        }
+
+        foreach (var (id, batch) in unpacked)
+            Assert.Equal((decimal)batch["grams"]! - (decimal)batch["leftGrams"]!, after.Where(item => item.Batch == id).Sum(item => item.Grams));
+
+        // What was eaten stays on its day, eaten or not eaten any more; it leaves only by an undo.
+        foreach (var eaten in before.Where(item => item.IsEaten))
+        {
+            var still = after.SingleOrDefault(item => item.Id == eaten.Id);
+            if (still is not null) Assert.Equal((eaten.Day, eaten.Eater), (still.Day, still.Eater));
+        }
+    }
+
+    [Fact]
+    public async Task One_hand_packs_while_others_lay_and_size_and_every_portion_ends_as_one_box()
+    {
+        using var host = new Host();
+        var (eater, recipe, _) = await host.LaidTableAsync();
+        var planned = (await host.PostAsync("/api/pack/planned", new { day = "2026-11-25", dishes = new[] { new { recipeId = recipe, portions = 6 } } }))[0]!;
+        var id = (string)planned["id"]!;
+        var cooked = await host.PostAsync($"/api/pack/planned/{id}/cooked", null, (int)planned["version"]!);
+        foreach (var day in Days.Take(3)) await host.PostAsync("/api/plan/portions", new { batchId = id, eaterId = eater, day }, await host.PlanVersionAsync());
+
+        async Task<int> LayAsync(int i)
+        {
+            var version = await host.PlanVersionAsync();
+            return i % 2 == 0
+                ? (await host.SendAsync(HttpMethod.Post, "/api/plan/portions", new { batchId = id, eaterId = eater, day = Days[i % 5] }, version)).Status
+                : (await host.SendAsync(HttpMethod.Put, "/api/plan/portions", new { batchId = id, eaterId = eater, grams = 100 + i }, version)).Status;
+        }
+
+        var hands = Enumerable.Range(0, 8).Select(i => Task.Run(() => LayAsync(i))).ToList();
+        var packing = Task.Run(async () => (await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{id}/boxes", new { fullGrams = 1000, panGrams = 100, boxes = 12 }, (int)cooked["version"]!)).Status);
+        var statuses = await Task.WhenAll([.. hands, packing]);
+        Assert.All(statuses, status => Assert.True(status is 200 or 404 or 409 or 412 or 422, status.ToString(System.Globalization.CultureInfo.InvariantCulture)));
+        if (await packing != 200) await host.PostAsync($"/api/pack/batches/{id}/boxes", new { fullGrams = 1000, panGrams = 100, boxes = 12 }, (int)(await host.GetAsync($"/api/pack/batches/{id}"))["version"]!);
+
+        var week = await host.GetAsync($"/api/plan/weeks/{Monday}");
+        var items = week["eaters"]!.AsArray().SelectMany(one => one!["days"]!.AsArray()).SelectMany(day => day!["items"]!.AsArray()).ToList();
+        Assert.InRange(items.Count, 3, 7);
+        Assert.All(items, item => Assert.True(item!["boxId"] is not null && item["batchId"] is null));
+        Assert.Equal(12, (await host.GetAsync($"/api/pack/batches/{id}"))["boxes"]!.AsArray().Count);
+        Assert.Equal(items.Count, items.Select(item => (string)item!["boxId"]!).Distinct().Count());
+    }
+
+    [Fact]
+    public async Task A_file_from_before_batches_were_planned_keeps_every_box_on_its_day()
+    {
+        var path = await OldFile.LayAsync("AimAndPlan", """
+            INSERT INTO Eaters (Id, Name, Aim, ClinicianSetIt, Position, Version) VALUES ('01A00000-0000-7000-8000-0000000000E1', 'Isa', '{"leading":"energy","bands":{"energy":{"min":1450,"target":null,"max":1600}},"rule":null}', 0, 0, 1);
+            INSERT INTO Recipes (Id, Name, Letters, Tint, Portions, ChangedAt, Version) VALUES ('01A00000-0000-7000-8000-0000000000A1', 'Old bake', 'OB', 0, 4, 0, 1);
+            INSERT INTO Batches (Id, RecipeId, RecipeName, Letters, Tint, CookedOn, Portions, Contents, PanGrams, FullGrams, Version)
+              VALUES ('01A00000-0000-7000-8000-0000000000B1', '01A00000-0000-7000-8000-0000000000A1', 'Old bake', 'OB', 0, '2026-11-24', 2, '{"ingredients":[],"somethingUnread":false}', '100', '700', 1);
+            INSERT INTO Boxes (Id, BatchId, Number, Grams) VALUES ('01A00000-0000-7000-8000-0000000000C1', '01A00000-0000-7000-8000-0000000000B1', 1, '300'), ('01A00000-0000-7000-8000-0000000000C2', '01A00000-0000-7000-8000-0000000000B1', 2, '300');
+            INSERT INTO PlanItems (Id, EaterId, Day, Position, BoxId, IsLocked, IsFitted) VALUES ('01A00000-0000-7000-8000-0000000000D1', '01A00000-0000-7000-8000-0000000000E1', '2026-11-26', 0, '01A00000-0000-7000-8000-0000000000C1', 1, 0);
+            """);
+        using var upgraded = new Host(path);
+        var week = await upgraded.GetAsync($"/api/plan/weeks/{Monday}");
+        var item = week["eaters"]![0]!["days"]![3]!["items"]![0]!;
+        Assert.Equal(("01a00000-0000-7000-8000-0000000000c1", 300m, true), ((string)item["boxId"]!, (decimal)item["grams"]!, (bool)item["isLocked"]!));
+        Assert.Equal("01a00000-0000-7000-8000-0000000000c2", (string)Assert.Single(Assert.Single(week["shelf"]!.AsArray())!["boxIds"]!.AsArray())!);
+        Assert.Empty(week["unpacked"]!.AsArray());
+        await upgraded.MustAsync(HttpMethod.Delete, $"/api/plan/items/{item["id"]}", null, (int)week["version"]!);
+        Assert.Equal(2, (await upgraded.GetAsync($"/api/plan/weeks/{Monday}"))["shelf"]![0]!["boxIds"]!.AsArray().Count);
+    }
+}
