@@ -1,6 +1,6 @@
 import { test as base, expect, type Locator, type Page } from "@playwright/test";
 import { spawn, type ChildProcess } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
+import { copyFileSync, mkdtempSync, rmSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -21,7 +21,12 @@ export class House {
   private process: ChildProcess | null = null;
   private readonly folder = mkdtempSync(join(tmpdir(), "tern-e2e-"));
 
-  constructor(private readonly isDemo: boolean) {}
+  constructor(readonly isDemo: boolean) {}
+
+  /** Its file, whole once the host is closed. */
+  get file() {
+    return join(this.folder, "tern.db");
+  }
 
   /** Starts it, on the same address again after a stop. Wednesday, 25 November 2026 in every test. */
   async open() {
@@ -34,7 +39,7 @@ export class House {
         "--port",
         String(port),
         "--data",
-        join(this.folder, "tern.db"),
+        this.file,
         "--today",
         "2026-11-25",
         "--demo",
@@ -42,7 +47,8 @@ export class House {
       ],
       { stdio: "ignore" },
     );
-    for (let tries = 0; tries < 300; tries++) {
+    // A busy machine gets the time it needs.
+    for (let tries = 0; tries < 1800 && this.process.exitCode === null; tries++) {
       const up = await fetch(`${this.url}/health`).then(
         (answer) => answer.ok,
         () => false,
@@ -50,12 +56,21 @@ export class House {
       if (up) return;
       await new Promise((wait) => setTimeout(wait, 100));
     }
+    await this.close();
     throw new Error("The host did not start.");
   }
 
   async close() {
+    if (!this.process || this.process.exitCode !== null || this.process.signalCode !== null) return;
     const stopped = new Promise((done) => this.process?.once("exit", done));
-    this.process?.kill("SIGTERM");
+    this.process.kill("SIGTERM");
+    await stopped;
+  }
+
+  /** As when the power goes: no time for anything. */
+  async crash() {
+    const stopped = new Promise((done) => this.process?.once("exit", done));
+    this.process?.kill("SIGKILL");
     await stopped;
   }
 
@@ -67,23 +82,50 @@ export class House {
   async get(path: string) {
     return (await fetch(this.url + path)).json();
   }
+
+  /** Writes, on the version seen; what is refused is thrown with its sentence. */
+  async send(method: string, path: string, body: unknown, version?: number) {
+    const answer = await fetch(this.url + path, {
+      method,
+      headers: {
+        "Content-Type": "application/json",
+        ...(version === undefined ? {} : { "If-Match": `"${version}"` }),
+      },
+      body: JSON.stringify(body),
+    });
+    const said = answer.status === 204 ? null : await answer.json();
+    if (!answer.ok) throw new Error(`${answer.status} ${JSON.stringify(said)}`);
+    return said;
+  }
 }
 
-export const test = base.extend<{ empty: House; demo: House }>({
+/** A house opened and closed once, to be copied. */
+async function made(isDemo: boolean, use: (house: House) => Promise<void>) {
+  const house = new House(isDemo);
+  await house.open();
+  await house.close();
+  await use(house);
+  await house.end();
+}
+
+async function copied(of: House, use: (house: House) => Promise<void>) {
+  const house = new House(of.isDemo);
+  copyFileSync(of.file, house.file);
+  await house.open();
+  await use(house);
+  await house.end();
+}
+
+// An empty house and the demo are made once for each worker; every test has a copy of its own.
+export const test = base.extend<{ empty: House; demo: House }, { bare: House; laid: House; shown: House }>({
   // eslint-disable-next-line no-empty-pattern
-  empty: async ({}, use) => {
-    const house = new House(false);
-    await house.open();
-    await use(house);
-    await house.end();
-  },
+  bare: [async ({}, use) => made(false, use), { scope: "worker" }],
   // eslint-disable-next-line no-empty-pattern
-  demo: async ({}, use) => {
-    const house = new House(true);
-    await house.open();
-    await use(house);
-    await house.end();
-  },
+  laid: [async ({}, use) => made(true, use), { scope: "worker" }],
+  // A demo that is only looked at: one for each worker.
+  shown: [async ({ laid }, use) => copied(laid, use), { scope: "worker" }],
+  empty: async ({ bare }, use) => copied(bare, use),
+  demo: async ({ laid }, use) => copied(laid, use),
 });
 
 /** The list of what lies on a day, by its spoken label. */
@@ -103,6 +145,13 @@ export async function drag(page: Page, from: Locator, to: Locator) {
   await page.mouse.move(...(await middle(to)), { steps: 15 });
   await page.waitForTimeout(80);
   await page.mouse.up();
+}
+
+/** Ends a fit; a quick one has ended by itself before the hand is there. */
+export async function keepDraft(page: Page) {
+  const stop = page.getByRole("button", { name: "Stop and keep" });
+  if (await stop.isEnabled()) await stop.click({ timeout: 2_000 }).catch(() => undefined);
+  await expect(page.getByText(/The time is over|No plan is better/)).toBeVisible();
 }
 
 export { expect };

@@ -11,7 +11,23 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
   ["aim", "/aim", desk],
   ["recipes", "/recipes", desk],
   ["recipe", "/recipes", desk, (page) => page.getByRole("link", { name: /lentil dal/ }).click()],
+  ["foods", "/foods/chicken-breast-raw?q=chiken", desk],
+  ["import-preview", "/foods/libraries", desk, preview],
+  ["cut-chart", "/recipes", desk, (page) => side(page, "Cut")],
+  ["swap-bench", "/recipes", desk, swap],
   ["plan", "/plan", desk],
+  ["menu", "/plan?week=2026-11-30", desk, menu],
+  ["fit", "/plan", desk, fit],
+  [
+    "day",
+    "/plan",
+    desk,
+    (page) =>
+      page
+        .getByRole("button", { name: /^Open Thursday/ })
+        .first()
+        .click(),
+  ],
   ["plan-all", "/plan", desk, (page) => page.getByRole("button", { name: "all", exact: true }).click()],
   ["plan-night", "/plan", desk, (page) => page.getByRole("button", { name: "Night kitchen" }).click()],
   ["pack", "/pack", desk, weigh],
@@ -19,6 +35,46 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
   ["eat", "/eat", desk],
   ["eat-phone", "/eat", phone],
 ];
+
+async function menu(page: Page) {
+  await page.getByRole("button", { name: "all", exact: true }).click();
+  for (const down of [0, 3, 7]) {
+    await page.getByRole("button", { name: /^Barley and mushroom stew, not packed yet/ }).focus();
+    await page.keyboard.press("Enter");
+    for (let i = 0; i < down; i++) await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("Enter");
+    await page.waitForTimeout(500);
+  }
+  await page.getByRole("button", { name: "Menu", exact: true }).click();
+  await page.getByLabel("Dishes").selectOption("2");
+  await page.getByLabel("In the house, to be used up").fill("1.2 kg cod fillet");
+  await page.getByRole("button", { name: "Propose a menu" }).click();
+  await page.getByText(/uses .* g cod/).waitFor();
+}
+
+async function preview(page: Page) {
+  await page.getByRole("button", { name: "Take it in" }).click();
+  await page.getByText("foods would be taken").waitFor();
+}
+
+async function side(page: Page, name: string) {
+  await page.getByRole("link", { name: /lentil dal/ }).click();
+  await page.getByRole("button", { name, exact: true }).click();
+}
+
+async function swap(page: Page) {
+  await side(page, "Swap");
+  await page.getByLabel("Line", { exact: true }).selectOption({ index: 2 });
+  await page.getByLabel("would be").fill("800 ml soya milk");
+  await page.getByLabel("Grams of protein to keep").fill("16");
+  await page.getByRole("button", { name: "Find ways" }).click();
+}
+
+async function fit(page: Page) {
+  await page.getByRole("button", { name: "Fit", exact: true }).click();
+  await page.getByRole("button", { name: "Find a plan" }).click();
+  await page.getByText("of 5 days fit").waitFor();
+}
 
 async function weigh(page: Page) {
   await page.getByRole("region", { name: "To be packed" }).getByRole("link").click();

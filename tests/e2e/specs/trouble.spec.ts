@@ -38,6 +38,13 @@ test("a measure the food lacks is weighed once and remembered; a doubtful name i
   await page.getByRole("button", { name: "Ate this" }).click();
   await expect(entry).toHaveValue("");
 
+  await entry.fill("1 bunch parsley");
+  await page.getByLabel(/1 bunch of parsley.* weighs/).fill("25");
+  await page.getByRole("button", { name: "Remember" }).click();
+  await expect(page.getByText("25 g parsley, fresh")).toBeVisible();
+  await entry.fill("2 bunches of parsley");
+  await expect(page.getByText("50 g parsley, fresh")).toBeVisible();
+
   await entry.fill("20 g oil");
   await page.getByRole("button", { name: "olive oil" }).click();
   await expect(page.getByText("20 g olive oil")).toBeVisible();
