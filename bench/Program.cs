@@ -1,11 +1,25 @@
 using System.Diagnostics;
 using System.Globalization;
 using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+using LivelyTern.Bench;
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Plan;
 using LivelyTern.Data.Foods;
+
+if (args.Contains("--weeks"))
+{
+    WeekBench.Run(args.Contains("--plain"));
+    return;
+}
+
+if (args.Contains("--library"))
+{
+    await LibraryBench.RunAsync();
+    return;
+}
 
 // Speed as ratios within one run: our sums against the bare loop of multiplications over arrays doing the same sums.
 var table = FoodTable.Read();
@@ -30,6 +44,8 @@ Compare("that week read whole, with points and bands", 200,
     Bare([.. week.SelectMany(day => day)]));
 
 await CallsAsync();
+WeekBench.Run(args.Contains("--plain"));
+await LibraryBench.RunAsync();
 
 Func<decimal> Bare(IReadOnlyList<Contents> entries)
 {
@@ -70,21 +86,21 @@ static double Time(Func<decimal> act, int rounds)
     return watch.Elapsed.TotalSeconds;
 }
 
-// 1,000 calls of /api/calc/recipe on loopback, against 1,000 of /health in the same run.
+// 1,000 calls of /api/calc/recipe on loopback, against 1,000 of /health in the same run; then days to be mended and menus of the demo's week.
 static async Task CallsAsync()
 {
     var data = Path.Combine(Directory.CreateTempSubdirectory("tern-bench-").FullName, "tern.db");
     const string url = "http://127.0.0.1:5183";
-    using var host = Process.Start(new ProcessStartInfo("dotnet", [".build/host/LivelyTern.Web.dll", "--port", "5183", "--data", data]) { RedirectStandardOutput = true, UseShellExecute = false })!;
+    using var host = Process.Start(new ProcessStartInfo("dotnet", [".build/host/LivelyTern.Web.dll", "--port", "5183", "--data", data, "--demo", "true"]) { RedirectStandardOutput = true, UseShellExecute = false })!;
     try
     {
         using var http = new HttpClient { BaseAddress = new Uri(url) };
         for (var i = 0; i < 300 && !await IsUpAsync(http); i++) await Task.Delay(50);
         string[] five = ["600 g red lentils, dry", "2 tbsp rapeseed oil", "2 x 400 g tin chopped tomatoes", "3 onions, chopped", "1.5 l water"];
-        async Task<double[]> MeasureAsync(Func<Task<HttpResponseMessage>> call)
+        async Task<double[]> MeasureAsync(Func<Task<HttpResponseMessage>> call, int calls = 1000, int first = 200)
         {
-            var times = new double[1000];
-            for (var i = -200; i < times.Length; i++)
+            var times = new double[calls];
+            for (var i = -first; i < times.Length; i++)
             {
                 var watch = Stopwatch.StartNew();
                 using var answer = await call();
@@ -105,6 +121,8 @@ static async Task CallsAsync()
             Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
                 $"/api/calc/recipe, {5 * times} lines, 1,000 calls: p50 {recipe[500]:0.00} ms, p95 {recipe[950]:0.00} ms; p95 is {recipe[950] / health[950]:0.0} x that of /health ({health[950]:0.00} ms)"));
         }
+
+        await PlansAsync(http, MeasureAsync);
     }
     finally
     {
@@ -124,4 +142,21 @@ static async Task CallsAsync()
             return false;
         }
     }
+}
+
+// Days of the demo that are out of their bands, each with its mends, and a menu for the week after.
+static async Task PlansAsync(HttpClient http, Func<Func<Task<HttpResponseMessage>>, int, int, Task<double[]>> measureAsync)
+{
+    var today = DateOnly.FromDateTime(DateTime.Now);
+    var week = JsonNode.Parse(await http.GetStringAsync($"/api/plan/weeks/{today:yyyy-MM-dd}"))!;
+    var outs = week["eaters"]!.AsArray().SelectMany(eater => eater!["days"]!.AsArray().Where(day => !(bool)day!["fits"]! && DateOnly.Parse((string)day["day"]!, CultureInfo.InvariantCulture) >= today)
+        .Select(day => $"/api/plan/days/{eater["eaterId"]}/{day!["day"]}")).ToList();
+    var mends = new List<double>();
+    foreach (var path in outs) mends.AddRange(await measureAsync(() => http.GetAsync(path), 10, 2));
+    mends.Sort();
+    if (mends.Count > 0) Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"a day out of its bands with what would mend it, {outs.Count} days of the demo: p50 {mends[mends.Count / 2]:0} ms, p95 {mends[mends.Count * 95 / 100]:0} ms (wanted: within 1 s)"));
+
+    var monday = DateOnly.Parse((string)week["start"]!, CultureInfo.InvariantCulture).AddDays(7);
+    var menu = await measureAsync(() => http.PostAsJsonAsync("/api/plan/menus", new { from = monday, to = monday.AddDays(6), prepDay = monday.AddDays(-1), dishes = 4 }), 3, 1);
+    Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"a menu of 4 dishes for 3 eaters and 7 days: {menu[1]:0} ms, of which up to 2,500 for filling the days with it"));
 }
