@@ -13,7 +13,7 @@ public sealed record PackSize(decimal Count, decimal Each, Unit Unit);
 /// <param name="From">The quantity, or the lower end of a range.</param>
 /// <param name="To">The upper end; the same as <paramref name="From"/> where no range was given.</param>
 /// <param name="Unit">The unit of mass or volume, or null for a count or a household measure.</param>
-/// <param name="Rest">What follows: the food, perhaps with a household measure before it.</param>
+/// <param name="Rest">What follows, with or without "of" before it.</param>
 /// <param name="Pack">The packages it was said in, or null.</param>
 public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Rest, PackSize? Pack = null)
 {
@@ -66,6 +66,9 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     // Between two amounts that are meant together: "1 cup plus 2 tbsp".
     private static readonly string[] Joining = ["plus ", "and ", "+ ", ""];
     private static readonly string[] Nearly = ["about ", "approx. ", "approx ", "approximately ", "around ", "roughly ", "ca. ", "ca ", "c. ", "~"];
+
+    /// <summary>What follows: the food, perhaps with a household measure before it. "A cup of oats" is a cup, and oats.</summary>
+    public string Rest { get; init => field = WithoutOf(value); } = WithoutOf(Rest);
 
     /// <summary>The quantity that counts: the mean of a range ("2-3 tbsp" is 2.5).</summary>
     public decimal Quantity => (From + To) / 2;
@@ -156,7 +159,7 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         rest = rest.Trim();
         if (rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && Alone(rest[1..close]) is { } each)
             return new AmountText(from, to, null, rest[(close + 1)..].Trim()).PackedIn(each);
-        if (rest.StartsWith("dozen ", StringComparison.OrdinalIgnoreCase)) return new(from * 12, to * 12, null, WithoutOf(rest[6..].TrimStart()));
+        if (rest.StartsWith("dozen ", StringComparison.OrdinalIgnoreCase)) return new(from * 12, to * 12, null, rest[6..].TrimStart());
 
         // "500g/1lb": a second amount may follow without a space.
         var slash = rest.IndexOf('/', StringComparison.Ordinal);
@@ -165,15 +168,12 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         for (var take = Math.Min(3, words.Length); take > 0; take--)
         {
             if (Unit.Find(string.Join(' ', words[..take])) is not { } unit) continue;
-            var after = string.Join(' ', words[take..]);
-            var amount = SaidTwice(WithMore(new(from, to, unit, after)));
-            return amount with { Rest = WithoutOf(amount.Rest) };
+            return SaidTwice(WithMore(new(from, to, unit, string.Join(' ', words[take..]))));
         }
 
         return new(from, to, null, rest);
     }
 
-    // "a cup of oats" is a cup, and oats.
     internal static string WithoutOf(string rest) => rest.StartsWith("of ", StringComparison.OrdinalIgnoreCase) ? rest[3..] : rest;
 
     private static bool BeginsWithNumber(string text) => text.TrimStart() is [var first, ..] && (char.IsAsciiDigit(first) || Fractions.ContainsKey(first));
