@@ -18,6 +18,7 @@ public sealed class FoodTableTests
         ["oat-bran"] = "the source uses factors of its own for bran: less of its protein and starch is taken up",
         ["wheat-bran"] = "the source uses factors of its own for bran",
         ["cocoa-powder"] = "the source uses factors of its own for cocoa (protein 1.83, carbohydrate 1.33 kcal/g)",
+        ["cayenne"] = "nearly half fibre; the source uses factors of its own for spices",
         ["coriander-ground"] = "mostly fibre; the source uses factors of its own for spices",
     };
 

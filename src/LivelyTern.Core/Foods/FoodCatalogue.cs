@@ -1,3 +1,5 @@
+using System.Text;
+
 namespace LivelyTern.Core.Foods;
 
 /// <summary>The foods of the kitchen, held in memory and found by name: built in, the cook's own, and what was taken from a library.</summary>
@@ -6,7 +8,7 @@ public sealed class FoodCatalogue : IFoods
     private readonly Dictionary<string, Food> byId;
     private readonly List<Named> named;
     private readonly ILookup<string, Named> byWord;
-    private readonly IReadOnlyDictionary<string, string> choices;
+    private readonly Dictionary<string, string> choices;
     private readonly Dictionary<string, int> recent;
 
     /// <summary>A catalogue of these foods; where two share an id the later one counts.</summary>
@@ -23,7 +25,14 @@ public sealed class FoodCatalogue : IFoods
         foreach (var food in putAway ?? []) byId.TryAdd(food.Id, food);
         named = [.. All.SelectMany(food => food.Aliases.Prepend(food.Name).Select(name => new Named(food, name)))];
         byWord = named.SelectMany(entry => entry.All.Distinct(StringComparer.Ordinal).Select(word => (word, entry))).ToLookup(pair => pair.word, pair => pair.entry, StringComparer.Ordinal);
-        this.choices = choices ?? new Dictionary<string, string>(StringComparer.Ordinal);
+        this.choices = new(StringComparer.Ordinal);
+        foreach (var (key, id) in choices ?? new Dictionary<string, string>(StringComparer.Ordinal))
+        {
+            // A choice from before accents were put aside counts for the words without them, unless those have one of their own.
+            if (Ascii.IsValid(key)) this.choices[key] = id;
+            else this.choices.TryAdd(FoodWords.Key(key), id);
+        }
+
         this.recent = (recent ?? []).Distinct(StringComparer.Ordinal).Select((id, i) => (id, i)).ToDictionary(pair => pair.id, pair => pair.i, StringComparer.Ordinal);
     }
 

@@ -18,6 +18,9 @@ public sealed record LineParts(AmountText? Amount, string? Measure, string FoodT
     /// <summary>The weight that the note states for what was counted or measured by volume, "2 onions (250 g)" or "4 thighs (150 g each)"; null otherwise.</summary>
     public StatedWeight? Stated { get; } = StatedWeight.In(Note);
 
+    /// <summary>The part of it that counts where the amount is of the whole: "juice" of "juice of 1 lemon"; null otherwise.</summary>
+    public string? Drawn { get; init; }
+
     /// <summary>The note where the amount is scaled: a weight of all follows, a weight of each stays.</summary>
     internal string NoteFor(decimal factor) => factor == 1m || Stated is not { IsEach: false } stated ? Note
         : stated.Amount.Scale(factor).Print() + (stated.After.Length > 0 ? ", " + stated.After : "");
@@ -64,19 +67,40 @@ public sealed record FoodLine(
     /// <summary>What was understood, part by part.</summary>
     public LineParts Parts { get; init; } = NoParts;
 
+    /// <summary>The lines that could be written in its place and would be understood; empty for none.</summary>
+    public IReadOnlyList<string> Instead { get; init; } = [];
+
     /// <summary>The heaviest single line a kitchen can mean, 100 kg.</summary>
     public static readonly Grams Heaviest = new(100_000m);
 
-    private static readonly string[] TraceOpenings = ["a pinch of ", "pinch of ", "a pinch ", "pinch ", "a dash of ", "dash of ", "a sprinkle of "];
+    private static readonly Regex TraceOpening = Pattern(@"^(?:(?:an?|one|two|three|[1-9])\s+)?(?:(?:small|good|generous|large|big|tiny|little)\s+)?(?:pinch(?:es)?|dash(?:es)?|sprinkles?|sprinkling|twists?)\s+(?:of\s+)?(?<food>\S.*)$");
+
+    private const string ToTaste = "to taste";
+
+    // "Optional: 1 chilli, sliced".
+    private static readonly Regex Optional = Pattern(@"^(?:optional\s*:|\(optional\):?)\s*(?<rest>\S.*)$");
+
+    // "Salt and pepper, to taste".
+    private static readonly Regex Pair = Pattern(@"^(?<one>[^,(]+?)\s+(?:and|&)\s+(?<other>[^,(]+?)(?:,?\s+to taste)?$");
+
+    // "A few basil leaves" says no number.
+    private static readonly Regex Vague = Pattern(@"^(?<many>(?:a\s+)?(?:few|little|bit|some|several)(?:\s+of)?)\s+(?<food>\S.*)$");
+
+    // "Juice of 1 lemon", "finely grated zest and juice of half a lime"; "1 lemon, juiced".
+    private static readonly Regex DrawnBefore = Pattern(@"^(?:the\s+)?(?:(?:finely\s+)?grated\s+)?(?<what>juice|zest|rind)(?:\s+(?:and|&)\s+(?<also>juice|zest|rind))?\s+(?:of|from)\s+(?<whole>\S.*)$");
+    private static readonly Regex DrawnAfter = Pattern(@"^(?<whole>[^,(]+),\s*(?:(?:(?<what>juice)d|(?<what>zest)ed)(?:\s+(?:and|&)\s+(?:(?<also>juice)d|(?<also>zest)ed))?|(?<what>juice|zest|rind)(?:\s+(?:and|&)\s+(?<also>juice|zest|rind))?(?:\s+only)?)(?<more>,.*)?$");
 
     // Said of an amount weighed or counted with what is thrown away still on it.
-    private static readonly string[] AsBought = ["as bought", "with peel", "with skin on and stone", "unpeeled weight", "in shell", "with bone", "with bones", "bone in", "untrimmed"];
+    private static readonly string[] AsBought = ["as bought", "with peel", "with skin on and stone", "unpeeled weight", "in shell", "with bone", "with bones", "bone in", "bone-in", "untrimmed"];
 
     // Before a line of a list that was copied.
     private static readonly char[] Bullets = ['-', '–', '—', '•', '·', '*', '▢', '□', '☐'];
 
     // "Flour 200 g", "eggs: 2", "courgettes, 2 medium": the amount stands at the end.
-    private static readonly Regex Trailing = new(@"^(?<food>\D*[^\d\s:,–-])(?<mark>\s*[:–-]\s*|\s*,\s*|\s+)(?<amount>[\d¼½¾⅓⅔⅛⅜⅝⅞].*)$", RegexOptions.ExplicitCapture | RegexOptions.Compiled, TimeSpan.FromSeconds(1));
+    private static readonly Regex Trailing = Pattern(@"^(?<food>\D*[^\d\s:,–-])(?<mark>\s*[:–-]\s*|\s*,\s*|\s+)(?<amount>[\d¼½¾⅓⅔⅛⅜⅝⅞].*)$");
+
+    // "2 cm piece of ginger", "1-inch piece ginger", "thumb-sized piece of ginger".
+    private static readonly Regex Length = Pattern(@"^-?(?<measure>cm|centimet(?:re|er)s?|inch(?:es)?|thumb)(?:-?\s?sized?)?\s+(?:(?:piece|knob|chunk|length)s?\s+)?(?:of\s+)?(?<after>\S.*)$");
 
     /// <summary>Reads a line such as "600 g red lentils, dry", "2 tbsp rapeseed oil", "3 onions, chopped" or "salt, to taste".</summary>
     /// <param name="text">As typed.</param>
@@ -88,10 +112,14 @@ public sealed record FoodLine(
         ArgumentNullException.ThrowIfNull(foods);
         var line = text.TrimStart();
         if (line is [var bullet, ' ' or '\t', ..] && Bullets.Contains(bullet)) line = line[1..].TrimStart();
+        if (Optional.Match(line) is { Success: true } optional) line = optional.Groups["rest"].Value.TrimEnd() + ", optional";
+        if (chosen is null && Two(text, line, foods) is { } two) return two;
         if (Trace(line) is var (traced, said))
-            return Resolve(text, traced, foods, chosen, (food, name, note) => new FoodLine(text, new(food, Grams.Zero, IsTrace: true), true, null, [], null) { Parts = new(null, null, name, Join(note, said)) });
-        if ((AmountText.Read(line) ?? AtTheEnd(line)) is not { } amount)
-            return Unread(text, "amount-missing", "Say how much of it: a number, perhaps a unit, then the food, as in “150 g strawberries”.", new(null, null, line.Trim(), ""));
+            return Resolve(text, traced, foods, chosen, (food, name, note) => new FoodLine(text, new(food, Grams.Zero, IsTrace: true), true, null, [], null) { Parts = new(null, null, name, FoodNaming.Join(note, said)) });
+        if (Drawn(text, line, foods, chosen) is { } drawn) return drawn;
+        if (AtTheEnd(line) is null && Vague.Match(line) is { Success: true } vague)
+            return Unread(text, "amount-missing", $"Say how much “{vague.Groups["many"].Value}” is: a number in its place.", new(null, null, vague.Groups["food"].Value, ""));
+        if ((AmountText.Read(line) ?? AtTheEnd(line)) is not { } amount) return NoAmount(text, line.Trim(), foods, chosen);
         if (amount.From < 0 || amount.To < 0)
             return Unread(text, "amount-negative", "An amount can't be below zero.", new(amount, null, amount.Rest, ""));
         if (amount.To < amount.From)
@@ -110,7 +138,16 @@ public sealed record FoodLine(
         var scaled = factor == 1m ? amount : amount.Scale(factor);
         var measure = Parts.Measure is null ? "" : (scaled.Quantity <= 1 ? FoodWords.Singular(Parts.Measure) : Parts.Measure) + " ";
         var note = Parts.NoteFor(factor) is { Length: > 0 } said ? ", " + said : "";
-        return $"{scaled.Print()} {measure}{Parts.FoodText}{note}";
+        return (Parts.Drawn is { } drawn ? $"{drawn} of {scaled.Print()} {measure.TrimEnd()}" : $"{scaled.Print()} {measure}{Parts.FoodText}") + note;
+    }
+
+    /// <summary>A line of a list that names two things to taste, "salt and pepper, to taste", as a line for each; any other as it is.</summary>
+    public static IReadOnlyList<string> Apart(string line)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        return line.TrimEnd().EndsWith(ToTaste, StringComparison.OrdinalIgnoreCase) && !line.Any(char.IsAsciiDigit) && Pair.Match(line.Trim()) is { Success: true } pair
+            ? [$"{pair.Groups["one"].Value}, {ToTaste}", $"{pair.Groups["other"].Value}, {ToTaste}"]
+            : [line];
     }
 
     private static FoodLine Measured(string text, AmountText amount, IFoods foods, Food? chosen) =>
@@ -121,21 +158,20 @@ public sealed record FoodLine(
                 : parts.Stated is { IsEach: false } again && amount with { Also = again.Amount } is { AgreesWithAlso: false } twice ? Differ(text, twice, parts)
                 : food.WeightOf(amount.Quantity, amount.Unit) is { } weight ? Weighed(text, food, weight, amount.IsAbout || amount.Unit.Kind == UnitKind.Volume, parts)
                 : Ask(text, food, amount.Unit.Name, parts);
-        });
+        }, FoodWords.IsTin(amount.Rest));
 
     // "2 slices rye bread": the first words may name a measure of the food that the rest names.
     private static FoodLine Counted(string text, AmountText amount, IFoods foods, Food? chosen)
     {
         foreach (var (measure, rest) in CountedIn(amount.Rest))
         {
-            var (name, note) = Split(rest, foods, chosen);
+            var (name, note, meant) = FoodNaming.Read(rest, foods, chosen, FoodWords.IsTin(measure));
             var parts = new LineParts(amount, measure, name, note);
-            var named = chosen is not null ? [chosen] : foods.Meaning(name);
-            if (named is not [var food]) continue;
+            if (meant is not [var food]) continue;
             var known = food.MeasureNamed(measure) ?? (measure.StartsWith("medium ", StringComparison.OrdinalIgnoreCase) ? food.MeasureNamed(measure[7..]) : null);
             if (parts.Stated is { } stated && (known is not null || IsAsked(measure))) return Stated(text, food, parts, stated);
             if (known is not null) return Weighed(text, food, known.Weight * amount.Quantity, true, parts);
-            if (!IsAsked(measure) || (chosen is null && foods.Meaning(Split(amount.Rest, foods, chosen).Name) is [_])) continue;
+            if (!IsAsked(measure) || (chosen is null && FoodNaming.AsSaid(amount.Rest, foods, chosen).Meant is [_])) continue;
 
             // A package that is sold in one size is that; of anything else only a kitchen knows what one weighs.
             return FoodWords.IsContainer(measure) && food.PackageGrams is [var each]
@@ -145,7 +181,7 @@ public sealed record FoodLine(
 
         // Where the food is not known either, the words that only count are not part of its name.
         var counted = CountedIn(amount.Rest).Where(pair => IsAsked(pair.Measure)).Select(pair => pair.After).FirstOrDefault();
-        var whole = counted is not null && chosen is null && foods.Meaning(Split(amount.Rest, foods, chosen).Name).Count == 0 ? counted : amount.Rest;
+        var whole = counted is not null && chosen is null && FoodNaming.AsSaid(amount.Rest, foods, chosen).Meant.Count == 0 ? counted : amount.Rest;
         return Resolve(text, whole, foods, chosen, (food, name, note) =>
         {
             var parts = new LineParts(amount, null, name, note);
@@ -173,12 +209,21 @@ public sealed record FoodLine(
 
     private static FoodLine Stated(string text, Food food, LineParts parts, StatedWeight stated) => Weighed(text, food, stated.Of(parts.Amount!.Quantity), stated.Amount.IsAbout || (stated.IsEach && parts.Amount.IsAbout), parts);
 
-    // The first word, the first two ("large bunch", "heaped tbsp"), with what follows them.
+    // The first word, the first two ("large bunch", "heaped tbsp") or the last of the name ("basil leaves"), with the other words.
     private static IEnumerable<(string Measure, string After)> CountedIn(string text)
     {
+        if (Length.Match(text) is { Success: true } length)
+        {
+            var measure = length.Groups["measure"].Value;
+            yield return (measure.StartsWith("cent", StringComparison.OrdinalIgnoreCase) ? "cm" : measure, length.Groups["after"].Value);
+        }
+
         var words = text.Split(' ', 3, StringSplitOptions.RemoveEmptyEntries);
         if (words.Length == 3 && IsAsked($"{words[0]} {words[1]}")) yield return ($"{words[0]} {words[1]}", AmountText.WithoutOf(words[2]));
         if (words.Length >= 2) yield return (words[0], AmountText.WithoutOf(string.Join(' ', words[1..])));
+        var end = text.AsSpan().IndexOfAny(',', '(') is >= 0 and var at ? at : text.Length;
+        var name = text[..end].TrimEnd();
+        if (name.LastIndexOf(' ') is > 0 and var last && IsAsked(name[(last + 1)..])) yield return (name[(last + 1)..], name[..last] + text[end..]);
     }
 
     // Whether it is a measure by its words alone, so that it is asked for where the food has none of that name.
@@ -201,16 +246,14 @@ public sealed record FoodLine(
             : null;
     }
 
-    private static FoodLine Resolve(string text, string name, IFoods foods, Food? chosen, Func<Food, string, string, FoodLine> read)
+    private static FoodLine Resolve(string text, string name, IFoods foods, Food? chosen, Func<Food, string, string, FoodLine> read, bool isTinned = false)
     {
-        var (before, note) = Split(name, foods, chosen);
-        if (chosen is not null) return read(chosen, before, note);
+        var (before, note, meant) = FoodNaming.Read(name, foods, chosen, isTinned);
         var parts = new LineParts(null, null, before, note);
-        if (string.IsNullOrWhiteSpace(name)) return Unread(text, "food-missing", "Say which food after the amount, as in “150 g strawberries”.", parts);
-        var meant = foods.Meaning(before);
         return meant switch
         {
             [var food] => read(food, before, note),
+            _ when string.IsNullOrWhiteSpace(name) => Unread(text, "food-missing", "Say which food after the amount, as in “150 g strawberries”.", parts),
             [] => Unread(text, "food-unknown", $"No food here is called “{before}”. Try a plainer name, or pick one from the list.", parts, Similar(before, foods)),
             _ => Unread(text, "food-ambiguous", $"“{before}” could be {List(meant)}: say which.", parts, meant),
         };
@@ -223,35 +266,51 @@ public sealed record FoodLine(
         return close.Count > 0 ? close : foods.Suggest(FoodWords.Noun(name), 6);
     }
 
-    // "onions, chopped" and "chickpeas (drained)": the note after the comma or in brackets is not part of the name, but "red lentils, dry" is one name.
-    private static (string Name, string Note) Split(string text, IFoods foods, Food? chosen)
-    {
-        var name = text.Trim();
-        var at = name.AsSpan().IndexOfAny(',', '(');
-        if (at <= 0) return (name, "");
-        static string Said(string text) => string.Join(", ", text.Split([',', '(', ')'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
-        var (before, note) = (name[..at].TrimEnd(), Said(name[(at + 1)..]));
-        if (chosen is not null) return (before, note);
-        if (foods.IsName(name)) return (name, "");
-
-        // "red lentils, dry, rinsed": the name may itself hold a comma.
-        for (var to = name.Length; (to = name.AsSpan(0, to).LastIndexOfAny(',', '(')) > at;)
-        {
-            if (foods.IsName(name[..to])) return (name[..to].TrimEnd(), Said(name[(to + 1)..]));
-        }
-
-        return foods.Meaning(before).Count == 1 || foods.Meaning(name).Count == 0 ? (before, note) : (name, "");
-    }
-
     private static (string Food, string Said)? Trace(string text)
     {
         var trimmed = text.Trim();
-        foreach (var opening in TraceOpenings)
-        {
-            if (trimmed.StartsWith(opening, StringComparison.OrdinalIgnoreCase)) return (trimmed[opening.Length..], "");
-        }
+        return TraceOpening.Match(trimmed) is { Success: true } opening ? (opening.Groups["food"].Value, "")
+            : trimmed.EndsWith(ToTaste, StringComparison.OrdinalIgnoreCase) && AmountText.Read(trimmed) is null ? (trimmed[..^ToTaste.Length].TrimEnd(' ', ','), ToTaste)
+            : null;
+    }
 
-        return trimmed.EndsWith("to taste", StringComparison.OrdinalIgnoreCase) && AmountText.Read(trimmed) is null ? (trimmed[..^8].TrimEnd(' ', ','), "to taste") : null;
+    // Two foods in one line would be one of them, and the other's allergens lost.
+    private static FoodLine? Two(string text, string line, IFoods foods)
+    {
+        var trace = Trace(line);
+        if (Pair.Match(trace?.Food ?? line.Trim()) is not { Success: true } pair || AmountText.Read(line) is not null && trace is null || foods.Meaning(pair.Value).Count > 0) return null;
+        string[] named = [pair.Groups["one"].Value, pair.Groups["other"].Value];
+        var meant = named.Select(name => FoodNaming.Read(name, foods, null).Meant).ToList();
+        if (meant.Exists(one => one.Count == 0)) return null;
+        var isTaste = trace is not null || meant.TrueForAll(one => one.All(food => food.Group == FoodGroup.Seasonings));
+        return Unread(text, "two-foods", "Two foods stand in one line: give each a line of its own.", new(null, null, line.Trim(), "")) with { Instead = [.. named.Select(name => isTaste ? $"{name}, {ToTaste}" : name)] };
+    }
+
+    private static FoodLine NoAmount(string text, string line, IFoods foods, Food? chosen)
+    {
+        var missing = Unread(text, "amount-missing", "Say how much of it: a number, perhaps a unit, then the food, as in “150 g strawberries”.", new(null, null, line, ""));
+        return FoodNaming.Read(line, foods, chosen).Meant is [{ Group: FoodGroup.Seasonings }] ? missing with { Instead = [$"{line}, {ToTaste}"] } : missing;
+    }
+
+    // The juice of a lemon is a food of its own, measured in lemons.
+    private static FoodLine? Drawn(string text, string line, IFoods foods, Food? chosen)
+    {
+        var (before, after) = (DrawnBefore.Match(line), DrawnAfter.Match(line));
+        var said = before.Success ? before : after;
+        if (!said.Success || (chosen is not null && !before.Success) || AmountText.Read(said.Groups["whole"].Value) is not { Unit: null, From: > 0 } amount || amount.To < amount.From) return null;
+        var both = new[] { said.Groups["what"].Value.ToLowerInvariant(), said.Groups["also"].Value.ToLowerInvariant() };
+        var what = both.Contains("juice") ? "juice" : "zest";
+        var (whole, tail) = amount.Rest.IndexOfAny([',', '(']) is > 0 and var at ? (amount.Rest[..at], amount.Rest[at..].Trim(' ', ',', '(', ')')) : (amount.Rest, said.Groups["more"].Value.Trim(' ', ','));
+        var size = whole.Split(' ', 2) is [var first, { Length: > 0 }] && FoodWords.IsSize(first) ? first : "";
+        var fruit = whole[size.Length..].Trim();
+        var name = $"{FoodWords.Singular(fruit)} {what}";
+        if (fruit.Length == 0 || (!before.Success && foods.Meaning(name) is not [_])) return null;
+        var note = FoodNaming.Join(both.Contains("juice") && both.Any(one => one is "zest" or "rind") ? "and its zest" : "", FoodNaming.Join(size, tail));
+        return Resolve(text, name, foods, chosen, (food, _, _) =>
+        {
+            var parts = new LineParts(amount, fruit, name, note) { Drawn = what };
+            return food.MeasureNamed(fruit) is { } one ? Weighed(text, food, one.Weight * amount.Quantity, true, parts) : Ask(text, food, FoodWords.Singular(fruit), parts);
+        });
     }
 
     private static FoodLine Weighed(string text, Food food, Grams weight, bool isAbout, LineParts parts, bool isPackage = false)
@@ -264,9 +323,9 @@ public sealed record FoodLine(
             : new(text, new(food, weight), isAbout, null, [], null) { Parts = parts };
     }
 
-    private static bool Says(string text, string word) => text.Contains(word, StringComparison.OrdinalIgnoreCase);
+    private static Regex Pattern(string pattern) => new(pattern, RegexOptions.ExplicitCapture | RegexOptions.Compiled | RegexOptions.IgnoreCase, TimeSpan.FromSeconds(1));
 
-    private static string Join(string note, string said) => note.Length == 0 ? said : said.Length == 0 ? note : $"{note}, {said}";
+    private static bool Says(string text, string word) => text.Contains(word, StringComparison.OrdinalIgnoreCase);
 
     private static FoodLine Ask(string text, Food food, string measure, LineParts parts) =>
         new(text, null, false, new("measure-unknown", "line", $"Weigh one {measure} of {food.Name} once: how many grams?"), [], new(food, measure)) { Parts = parts };

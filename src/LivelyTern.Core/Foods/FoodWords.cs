@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text;
 using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Foods;
@@ -20,7 +22,7 @@ public static class FoodWords
     private static readonly HashSet<string> Household = new(StringComparer.Ordinal)
     {
         "bunch", "handful", "knob", "sprig", "stick", "thumb", "slice", "clove", "head", "stalk", "rib", "ear", "leaf", "sheet", "ball", "bar", "cube", "fillet", "rasher", "scoop", "sachet",
-        "envelope", "glass", "mug", "bowl", "splash", "drizzle", "dollop", "squeeze", "piece", "wedge", "spear", "floret", "punnet", "pot", "loaf", "bulb", "stem", "strip", "chunk", "square", "serving", "pod",
+        "envelope", "glass", "mug", "bowl", "splash", "drizzle", "dollop", "squeeze", "piece", "wedge", "spear", "floret", "punnet", "pot", "loaf", "bulb", "stem", "strip", "chunk", "square", "serving", "pod", "cm", "inch",
     };
 
     // Said of a spoon or a cup: as full as its measure means, or not.
@@ -35,11 +37,11 @@ public static class FoodWords
     /// <summary>The telling words in alphabetical order, by which a choice is remembered: the same for "dry red lentils" and "red lentils, dry".</summary>
     public static string Key(string text) => string.Join(' ', Telling(text).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal));
 
-    /// <summary>Every word, those of its preparation too: "chopped tomatoes" is a tin of its own.</summary>
+    /// <summary>Every word without its accents, those of its preparation too: "chopped tomatoes" is a tin of its own.</summary>
     public static IReadOnlyList<string> All(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
-        return [.. text.ToLowerInvariant().Split(Separators, StringSplitOptions.RemoveEmptyEntries).Select(Singular)];
+        return [.. WithoutAccents(text.ToLowerInvariant()).Split(Separators, StringSplitOptions.RemoveEmptyEntries).Select(Singular)];
     }
 
     /// <summary>The noun of a name, its last word before any comma: "lentil" of "red lentils, dry", "milk" of "oat milk".</summary>
@@ -51,6 +53,13 @@ public static class FoodWords
 
     /// <summary>Whether a word is a package, as things are bought in: "tin", "packets".</summary>
     public static bool IsContainer(string word) => Containers.Contains(Bare(word));
+
+    /// <summary>Whether a text begins with a tin: "can of black beans".</summary>
+    public static bool IsTin(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        return Bare(text.TrimStart().Split(' ', 2)[0]) is "tin" or "can";
+    }
 
     /// <summary>Whether a word is counted in, and says nothing of what is in it: "bunch", "handfuls", "tin".</summary>
     public static bool IsCountedIn(string word) => Household.Contains(Bare(word)) || IsContainer(word);
@@ -72,6 +81,13 @@ public static class FoodWords
         if (words.Length < 2 || !IsContainer(words[0])) return text.Trim();
         return AmountText.WithoutOf(words[1]);
     }
+
+    // "purée" and "puree" are one word. Written out, since normalising text needs data that a small system may lack.
+    private const string Accented = "àáâãäåçèéêëìíîïñòóôõöùúûüýÿāăąćĉċčďēĕėęěĝğġģĥĩīĭįĵķĺļľńņňōŏőŕŗřśŝşšţťũūŭůűųŵŷźżžđħłøı";
+    private const string Plain = "aaaaaaceeeeiiiinooooouuuuyyaaaccccdeeeeegggghiiiijklllnnnooorrrssssttuuuuuuwyzzzdhloi";
+
+    private static string WithoutAccents(string text) => Ascii.IsValid(text) ? text
+        : string.Concat(text.Where(letter => CharUnicodeInfo.GetUnicodeCategory(letter) != UnicodeCategory.NonSpacingMark).Select(letter => Accented.IndexOf(letter) is >= 0 and var at ? Plain[at] : letter));
 
     private static string Bare(string word)
     {

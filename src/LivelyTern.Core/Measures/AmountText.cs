@@ -48,6 +48,8 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         ["half a "] = 0.5m,
         ["half an "] = 0.5m,
         ["half "] = 0.5m,
+        ["a couple of "] = 2,
+        ["a couple "] = 2,
         ["a "] = 1,
         ["an "] = 1,
         ["one "] = 1,

@@ -164,9 +164,10 @@ public sealed record LinePartsView(decimal? From, decimal? To, string? Unit, str
 /// <param name="Problem">What was not understood.</param>
 /// <param name="Candidates">Foods it could be.</param>
 /// <param name="MissingMeasure">The measure that would mend it.</param>
+/// <param name="Instead">The lines to write in its place that would be understood: "salt, to taste" and "pepper, to taste".</param>
 public sealed record LineView(
     string Text, LinePartsView Parts, FoodName? Food, decimal? Grams, bool About, bool Trace, IReadOnlyDictionary<Measure, Http.Figure> Figures,
-    Problem? Problem, IReadOnlyList<FoodName> Candidates, MissingMeasureView? MissingMeasure)
+    Problem? Problem, IReadOnlyList<FoodName> Candidates, MissingMeasureView? MissingMeasure, IReadOnlyList<string> Instead)
 {
     /// <summary>A line as shown, its points under a rule.</summary>
     /// <param name="line">The line, read.</param>
@@ -180,6 +181,6 @@ public sealed record LineView(
             line.Text, LinePartsView.Of(line.Parts), line.Ingredient is { } part ? FoodName.Of(part.Food) : null, line.Ingredient?.Weight.Value, line.IsAbout, line.Ingredient?.IsTrace ?? false,
             brings is not null ? Http.Figure.Of(MeasureTotals.Of(brings, rule)) : new Dictionary<Measure, Http.Figure>(),
             line.Problem, [.. line.Candidates.Select(FoodName.Of)],
-            line.Missing is { } missing ? new(missing.Food.Id, missing.Food.Name, missing.Measure) : null);
+            line.Missing is { } missing ? new(missing.Food.Id, missing.Food.Name, missing.Measure) : null, line.Instead);
     }
 }

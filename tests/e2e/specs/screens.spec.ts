@@ -186,6 +186,7 @@ for (const some of looks)
       await act?.(page);
       const fits = async (look: string) => {
         await page.waitForTimeout(300);
+        await page.getByText("Fetching").waitFor({ state: "detached" });
         const overflow = await page.evaluate(
           () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
         );
@@ -209,6 +210,28 @@ for (const some of looks)
     expect(logged).toEqual([]);
     await context.close();
   });
+
+test("a room on its way, and one that did not come, have their landmark and their title", async ({
+  browser,
+  shown,
+}) => {
+  const page = await browser.newPage();
+  for (const path of ["/aim", "/foods", "/recipes", "/plan", "/pack", "/eat"]) {
+    let release = () => {};
+    const held = new Promise<void>((resolve) => (release = resolve));
+    await page.route("**/api/**", (route) => held.then(() => route.abort()));
+    await page.goto(shown.url + path);
+    await page.getByText("Fetching").waitFor();
+    expect(await faults(page, `${path} on its way`, (axe) => axe)).toEqual([]);
+    release();
+    await page.getByRole("button", { name: "Try again" }).waitFor();
+    expect(await faults(page, `${path} did not come`, (axe) => axe)).toEqual([]);
+    await page.unroute("**/api/**");
+    await page.getByRole("button", { name: "Try again" }).click();
+    await page.getByRole("button", { name: "Try again" }).waitFor({ state: "detached" });
+  }
+  await page.close();
+});
 
 test("the script of any room is under 250 kB gzipped, and nothing is asked of another host", async ({
   browser,

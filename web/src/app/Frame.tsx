@@ -75,7 +75,7 @@ export function Frame() {
         </div>
       </nav>
       <div id="room" className="flex min-h-0 min-w-0 flex-1 flex-col">
-        <Suspense fallback={<Loading />}>
+        <Suspense fallback={<Loading isPage />}>
           <Outlet />
         </Suspense>
       </div>

@@ -79,18 +79,21 @@ export function EaterTabs({ withAll = false }: { withAll?: boolean }) {
   );
 }
 
-export const useEaters = () =>
-  useQuery({ queryKey: ["eaters"], queryFn: async () => (await listEaters()).data! }).data;
+export const useEatersQuery = () =>
+  useQuery({ queryKey: ["eaters"], queryFn: async () => (await listEaters()).data! });
+
+export const useEaters = () => useEatersQuery().data;
 
 /** The rail's lines of state, and the household's day. */
-export function useOverview() {
+export function useOverviewQuery() {
   const eater = useCurrentEater();
   return useQuery({
     queryKey: ["overview", eater],
     queryFn: async () => (await getOverview({ query: { eaterId: eater ?? undefined } })).data!,
     placeholderData: keepPreviousData,
-  }).data;
+  });
 }
+export const useOverview = () => useOverviewQuery().data;
 
 /** The eater chosen, or the first; "all" only where a room shows all. */
 export function useCurrentEater(withAll = false): string | null {

@@ -1,4 +1,5 @@
 import { chooseFood, type LineView } from "../api";
+import { useWords } from "../app/i18n";
 import { Sentence } from "./states";
 import { WeighOnce } from "./WeighOnce";
 
@@ -6,10 +7,13 @@ interface LineProblemProps {
   line: LineView;
   onChoose: (foodId: string) => void;
   onWeighed: () => void;
+  /** Writes these lines in its place; left out where only one food can stand. */
+  onRewrite?: (lines: string[]) => void;
 }
 
 /** What was not understood of a line, and what mends it: the foods it could be, or one measure to weigh. */
-export function LineProblem({ line, onChoose, onWeighed }: LineProblemProps) {
+export function LineProblem({ line, onChoose, onWeighed, onRewrite }: LineProblemProps) {
+  const { t } = useWords("recipes");
   if (!line.problem) return null;
   // The same words mean the chosen food from now on; the line keeps it even where that could not be remembered.
   const choose = (foodId: string) => {
@@ -27,6 +31,13 @@ export function LineProblem({ line, onChoose, onWeighed }: LineProblemProps) {
             </button>
           ))}
         </p>
+      )}
+      {onRewrite && line.instead.length > 0 && (
+        <button type="button" className="btn mt-1" onClick={() => onRewrite(line.instead)}>
+          {line.instead.length === 1
+            ? t("writeAs", { one: line.instead[0] })
+            : t("writeAsTwo", { one: line.instead[0], other: line.instead[1] })}
+        </button>
       )}
       {line.missingMeasure && (
         <WeighOnce

@@ -2,27 +2,57 @@ import { useWords } from "../app/i18n";
 import type { ReactNode } from "react";
 import { troubleOf } from "../api";
 
+/** Where a state is the page itself, it brings the page's landmark and title. */
+const framed = (isPage: boolean) => (isPage ? (["main", "h1"] as const) : (["div", "p"] as const));
+const said = "font-sans text-base font-normal";
+
 /** A screen that is on its way: the room it will take, and a word for those who listen. */
-export function Loading() {
+export function Loading({ isPage = false }: { isPage?: boolean }) {
   const { t } = useWords();
+  const [Frame, Title] = framed(isPage);
   return (
-    <p role="status" className="p-6 text-soft">
-      {t("loading")}
-    </p>
+    <Frame>
+      <div role="status" className="p-6 text-soft">
+        <Title className={said}>{t("loading")}</Title>
+      </div>
+    </Frame>
   );
 }
 
 /** A screen that could not be fetched: what is wrong, and the way to mend it. */
-export function Failed({ error, retry }: { error: unknown; retry: () => void }) {
+export function Failed({
+  error,
+  retry,
+  isPage = false,
+}: {
+  error: unknown;
+  retry: () => void;
+  isPage?: boolean;
+}) {
   const { t } = useWords();
+  const [Frame, Title] = framed(isPage);
   return (
-    <div role="alert" className="m-6 max-w-xl border-l-4 border-brick pl-4">
-      <p>{troubleOf(error, t("silent")).detail}</p>
-      <button className="btn mt-3" onClick={retry}>
-        {t("retry")}
-      </button>
-    </div>
+    <Frame>
+      <div role="alert" className="m-6 max-w-xl border-l-4 border-brick pl-4">
+        <Title className={said}>{troubleOf(error, t("silent")).detail}</Title>
+        <button className="btn mt-3" onClick={retry}>
+          {t("retry")}
+        </button>
+      </div>
+    </Frame>
   );
+}
+
+interface Fetched {
+  data: unknown;
+  error: unknown;
+  refetch: () => unknown;
+}
+
+/** What a screen needs and did not get: what is wrong, and asking again for all of it. Null while everything came or is on its way. */
+export function lacking(...needed: Fetched[]) {
+  const failed = needed.filter(({ data, error }) => error && !data);
+  return failed[0] ? { error: failed[0].error, retry: () => failed.forEach((one) => one.refetch()) } : null;
 }
 
 /** An empty screen: what will be here, and the one action that fills it. As a page of its own it brings its landmark and title. */

@@ -1,23 +1,21 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useWords } from "../../app/i18n";
-import { addEater, aimStart, listEaters } from "../../api";
-import { Header } from "../../app/Header";
+import { addEater, aimStart } from "../../api";
+import { Header, useEatersQuery } from "../../app/Header";
 import { NameIt } from "../../ui/NameIt";
-import { Failed, Loading } from "../../ui/states";
+import { Failed, lacking, Loading } from "../../ui/states";
 import { EaterSheet } from "./EaterSheet";
 
 export default function AimRoom() {
   const { t } = useWords("aim");
   const queries = useQueryClient();
-  const {
-    data: eaters,
-    error,
-    refetch,
-  } = useQuery({ queryKey: ["eaters"], queryFn: async () => (await listEaters()).data! });
-  const { data: start } = useQuery({ queryKey: ["aimStart"], queryFn: async () => (await aimStart()).data! });
+  const eatersQuery = useEatersQuery();
+  const startQuery = useQuery({ queryKey: ["aimStart"], queryFn: async () => (await aimStart()).data! });
+  const [eaters, start] = [eatersQuery.data, startQuery.data];
 
-  if (error && !eaters) return <Failed error={error} retry={() => void refetch()} />;
-  if (!eaters || !start) return <Loading />;
+  const failed = lacking(eatersQuery, startQuery);
+  if (failed) return <Failed isPage {...failed} />;
+  if (!eaters || !start) return <Loading isPage />;
 
   const entry = (
     <NameIt

@@ -5,7 +5,14 @@ import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
 import { eatItem, getDay, layFood, seen, type EatView, type ItemView, type Measure } from "../../api";
-import { EaterTabs, Header, UndoButtons, useCurrentEater, useEaters, useOverview } from "../../app/Header";
+import {
+  EaterTabs,
+  Header,
+  UndoButtons,
+  useCurrentEater,
+  useEatersQuery,
+  useOverviewQuery,
+} from "../../app/Header";
 import { useHistory } from "../../app/history";
 import { useKitchen } from "../../app/kitchen";
 import { Amount } from "../../ui/Figures";
@@ -13,17 +20,19 @@ import { amount, clock, grams, isoDay, longDay, shortDay, unitOf } from "../../u
 import { FoodEntry } from "../../ui/FoodEntry";
 import { Ruler } from "../../ui/Ruler";
 import { tapeLength } from "../../ui/ticks";
-import { Empty, Failed, Loading } from "../../ui/states";
+import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 
 export default function EatRoom() {
   const { t } = useWords("eat");
   const [search, setSearch] = useSearchParams();
-  const eaters = useEaters();
+  const eatersQuery = useEatersQuery();
+  const eaters = eatersQuery.data;
   const eater = useCurrentEater();
-  const today = useOverview()?.today;
+  const overviewQuery = useOverviewQuery();
+  const today = overviewQuery.data?.today;
   const day = search.get("day") ?? today;
-  const { data, error, refetch } = useQuery({
+  const dayQuery = useQuery({
     queryKey: ["day", eater, day],
     queryFn: async () => (await getDay({ path: { eaterId: eater!, day: day! } })).data!,
     enabled: eater !== null && day !== undefined,
@@ -38,8 +47,10 @@ export default function EatRoom() {
         </Link>
       </Empty>
     );
-  if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
-  if (!data || !day) return <Loading />;
+  const data = dayQuery.data;
+  const failed = lacking(eatersQuery, overviewQuery, dayQuery);
+  if (failed) return <Failed isPage {...failed} />;
+  if (!data || !day) return <Loading isPage />;
   const turn = (days: number) => setSearch({ day: isoDay(addDays(parseISO(day), days)) });
 
   return (

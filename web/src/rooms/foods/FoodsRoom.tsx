@@ -56,8 +56,8 @@ export default function FoodsRoom() {
       ).data!,
     placeholderData: keepPreviousData,
   });
-  if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
-  if (!data) return <Loading />;
+  if (error && !data) return <Failed isPage error={error} retry={() => void refetch()} />;
+  if (!data) return <Loading isPage />;
   const columns = lensFirst(lens, lenses).filter(
     (measure) => measure !== "points" || data.some((food) => food.per100g["points"]),
   );

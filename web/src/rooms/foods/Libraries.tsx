@@ -50,8 +50,8 @@ export default function Libraries() {
     refetchInterval: ({ state }) =>
       state.data?.state === "looking" || state.data?.state === "taking" ? 300 : false,
   });
-  if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
-  if (!data) return <Loading />;
+  if (error && !data) return <Failed isPage error={error} retry={() => void refetch()} />;
+  if (!data) return <Loading isPage />;
 
   const follow = (id: string | null) => {
     if (id) sessionStorage.setItem(place, id);

@@ -29,8 +29,8 @@ export default function PackBench() {
     queryKey: ["batch", id],
     queryFn: async () => (await getBatch({ path: { id: id! } })).data!,
   });
-  if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
-  return data ? <Bench key={data.id} batch={data} /> : <Loading />;
+  if (error && !data) return <Failed isPage error={error} retry={() => void refetch()} />;
+  return data ? <Bench key={data.id} batch={data} /> : <Loading isPage />;
 }
 
 function Bench({ batch }: { batch: BatchView }) {

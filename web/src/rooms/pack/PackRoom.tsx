@@ -6,7 +6,7 @@ import { cookBatch, listBatches, listRecipes, troubleOf, type BatchView } from "
 import { Header } from "../../app/Header";
 import { useSay } from "../../app/notices";
 import { shortDay } from "../../ui/format";
-import { Empty, Failed, Loading } from "../../ui/states";
+import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 
 export default function PackRoom() {
@@ -14,18 +14,16 @@ export default function PackRoom() {
   const go = useNavigate();
   const say = useSay();
   const queries = useQueryClient();
-  const {
-    data: batches,
-    error,
-    refetch,
-  } = useQuery({ queryKey: ["batches"], queryFn: async () => (await listBatches()).data! });
-  const { data: recipes } = useQuery({
+  const batchesQuery = useQuery({ queryKey: ["batches"], queryFn: async () => (await listBatches()).data! });
+  const recipesQuery = useQuery({
     queryKey: ["recipes", null],
     queryFn: async () => (await listRecipes()).data!,
   });
   const [chosen, setChosen] = useState("");
-  if (error && !batches) return <Failed error={error} retry={() => void refetch()} />;
-  if (!batches || !recipes) return <Loading />;
+  const [batches, recipes] = [batchesQuery.data, recipesQuery.data];
+  const failed = lacking(batchesQuery, recipesQuery);
+  if (failed) return <Failed isPage {...failed} />;
+  if (!batches || !recipes) return <Loading isPage />;
 
   const cook = async () => {
     try {

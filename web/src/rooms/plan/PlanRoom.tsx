@@ -14,13 +14,20 @@ import { useEffect, useEffectEvent, useLayoutEffect, useRef, useState } from "re
 import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
 import type { EaterWeekView } from "../../api";
-import { EaterTabs, Header, UndoButtons, useCurrentEater, useOverview } from "../../app/Header";
+import {
+  EaterTabs,
+  Header,
+  UndoButtons,
+  useCurrentEater,
+  useEatersQuery,
+  useOverviewQuery,
+} from "../../app/Header";
 import { isTyping } from "../../app/keys";
 import { useKitchen } from "../../app/kitchen";
 import { FoodEntry } from "../../ui/FoodEntry";
 import { amount, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
 import { tapeLength } from "../../ui/ticks";
-import { Empty, Failed, Loading } from "../../ui/states";
+import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { DayDrawer } from "./DayDrawer";
 import { DayRow, type RowActs } from "./DayRow";
 import { FitPanel } from "./FitPanel";
@@ -51,9 +58,12 @@ function placeUnder(dayKey: string, x: number, movedId: string): number {
 export default function PlanRoom() {
   const { t } = useWords("plan");
   const [search, setSearch] = useSearchParams();
-  const today = useOverview()?.today;
+  const eatersQuery = useEatersQuery();
+  const overviewQuery = useOverviewQuery();
+  const today = overviewQuery.data?.today;
   const day = search.get("week") ?? today;
-  const { data: week, error, refetch } = useWeek(day);
+  const weekQuery = useWeek(day);
+  const week = weekQuery.data;
   const current = useCurrentEater(true);
   const { lens } = useKitchen();
   const moves = usePlanMoves(week);
@@ -92,8 +102,9 @@ export default function PlanRoom() {
     return () => window.removeEventListener("keydown", listen);
   }, []);
 
-  if (error && !week) return <Failed error={error} retry={() => void refetch()} />;
-  if (!week || (week.eaters.length > 0 && !current)) return <Loading />;
+  const failed = lacking(eatersQuery, overviewQuery, weekQuery);
+  if (failed) return <Failed isPage {...failed} />;
+  if (!week || (week.eaters.length > 0 && !current)) return <Loading isPage />;
   if (week.eaters.length === 0)
     return (
       <Empty isPage title={t("noEaters")}>

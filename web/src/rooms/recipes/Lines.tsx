@@ -198,6 +198,18 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                       );
                     }}
                     onWeighed={onWeighed}
+                    onRewrite={(texts) => {
+                      onChange(
+                        lines.flatMap((other, i) =>
+                          i === index
+                            ? texts.map((text, n) =>
+                                n === 0 ? { ...other, text, foodId: null } : newLine(text, other.part),
+                              )
+                            : [other],
+                        ),
+                        "rewrite",
+                      );
+                    }}
                   />
                 </div>
               )}

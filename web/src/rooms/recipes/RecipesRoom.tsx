@@ -28,8 +28,8 @@ export default function RecipesRoom() {
   const [isReading, setReading] = useState(false);
   const [sought, setSought] = useState("");
 
-  if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
-  if (!data) return <Loading />;
+  if (error && !data) return <Failed isPage error={error} retry={() => void refetch()} />;
+  if (!data) return <Loading isPage />;
 
   const shown = data.filter((recipe) => recipe.name.toLowerCase().includes(sought.trim().toLowerCase()));
   const columns = lensFirst(lens, lenses).filter(

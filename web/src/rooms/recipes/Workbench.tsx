@@ -43,8 +43,8 @@ export default function Workbench() {
     gcTime: 0,
     refetchOnWindowFocus: false,
   });
-  if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
-  return data ? <Bench key={data.id} recipe={data} /> : <Loading />;
+  if (error && !data) return <Failed isPage error={error} retry={() => void refetch()} />;
+  return data ? <Bench key={data.id} recipe={data} /> : <Loading isPage />;
 }
 
 /** The fields that show their own sentence. */

@@ -18,6 +18,8 @@ export const recipes = {
   shareOf: "share",
   hint: "40 g quick oats · 1/3 cup oat milk · 2 eggs",
   addLine: "add a line …",
+  writeAs: "Write “{{one}}”",
+  writeAsTwo: "Write “{{one}}” and “{{other}}”",
   line: "Line {{number}}",
   onePortion: "One portion of",
   fewer: "One portion fewer",

@@ -1,0 +1,122 @@
+using LivelyTern.Core.Foods;
+
+namespace LivelyTern.Core.Tests.Foods;
+
+/// <summary>Lines as recipes have them, with more words than a name.</summary>
+public class LinesOfRecipesTests
+{
+    private static Food Seasoning(string name, params (string Name, decimal Grams)[] measures) => Kitchen.Of(name, new(Energy: 20), measures) with { Group = FoodGroup.Seasonings };
+
+    private static readonly FoodCatalogue Foods = new(
+    [
+        .. Kitchen.Catalogue.All.Where(food => food != Kitchen.Salt), Seasoning("salt"), Seasoning("black pepper, ground"), Seasoning("parsley, fresh"), Seasoning("basil", ("leaf", 0.5m)), Seasoning("ginger"),
+        Kitchen.Of("lemon", new(Energy: 29), ("medium", 84)), Kitchen.Of("lemon juice", new(Energy: 22), ("lemon", 48)), Kitchen.Of("lime juice", new(Energy: 25)), Kitchen.Of("lemon zest", new(Energy: 47)),
+        Kitchen.Of("chicken breast, raw", new(Energy: 120), ("piece", 174)) with { Aliases = ["chicken breast"] }, Kitchen.Of("spinach, raw", new(Energy: 23)), Kitchen.Of("vegetable stock", new(Energy: 5), ("cup", 240)),
+        Kitchen.Of("yogurt", new(Energy: 61), ("cup", 245)), Kitchen.Of("minced beef, 5 % fat", new(Energy: 131)), Kitchen.Of("minced beef, 20 % fat", new(Energy: 254)), Kitchen.Of("tomato puree", new(Energy: 82), ("tbsp", 16)),
+        Kitchen.Of("white rice, dry", new(Energy: 360), ("cup", 185)), Kitchen.Of("olive oil", new(Energy: 884), ("tbsp", 13.5m)),
+    ]);
+
+    [Theory]
+    [InlineData("4 boneless skinless chicken breasts", "chicken breast, raw", 696, "boneless skinless")]
+    [InlineData("3 large free-range eggs, beaten", "egg", 150, "free-range, beaten")]
+    [InlineData("3 large free range eggs", "egg", 150, "free-range")]
+    [InlineData("100g baby spinach", "spinach, raw", 100, "baby")]
+    [InlineData("2 tbsp olive oil, plus extra for frying", "olive oil", 27, "plus extra for frying")]
+    [InlineData("1 tbsp olive oil for frying", "olive oil", 13.5, "for frying")]
+    [InlineData("1 cup yoghurt or sour cream", "yogurt", 245, "or sour cream")]
+    [InlineData("2 cups vegetable broth", "vegetable stock", 480, "")]
+    [InlineData("1 cup uncooked white rice", "white rice, dry", 185, "")]
+    [InlineData("2 tbsp tomato purée", "tomato puree", 32, "")]
+    [InlineData("6 basil leaves, torn", "basil", 3, "torn")]
+    [InlineData("6 fresh basil leaves", "basil", 3, "")]
+    [InlineData("1 (14 oz) can diced tomatoes", "chopped tomatoes, canned", 396.8933, "")]
+    [InlineData("Optional: 2 eggs, beaten", "egg", 100, "beaten, optional")]
+    [InlineData("juice of 1 lemon", "lemon juice", 48, "")]
+    [InlineData("Juice of half a lemon", "lemon juice", 24, "")]
+    [InlineData("grated zest and juice of 2 large lemons", "lemon juice", 96, "and its zest, large")]
+    [InlineData("1 lemon, juiced", "lemon juice", 48, "")]
+    [InlineData("1/2 lemon, juice only, strained", "lemon juice", 24, "strained")]
+    [InlineData("1 lemon, sliced", "lemon", 84, "sliced")]
+    [InlineData("a couple of eggs", "egg", 100, "")]
+    public void Words_that_describe_are_put_aside_and_kept(string text, string food, decimal grams, string note)
+    {
+        var line = FoodLine.Read(text, Foods);
+        Assert.Null(line.Problem);
+        Assert.Equal((food, grams, note), (line.Ingredient!.Food.Name, Math.Round(line.Ingredient.Weight.Value, 4), line.Parts.Note));
+        var again = FoodLine.Read(line.Print(2), Foods);
+        Assert.Equal((food, Math.Round(line.Ingredient.Weight.Value * 2, 3)), (again.Ingredient!.Food.Name, Math.Round(again.Ingredient.Weight.Value, 3)));
+    }
+
+    [Theory]
+    [InlineData("juice of 1 lemon", "juice of 2 lemons")]
+    [InlineData("2 lemons, juiced", "juice of 4 lemons")]
+    [InlineData("6 basil leaves", "12 leaves basil")]
+    public void What_is_counted_in_parts_of_another_food_is_written_so(string text, string twice) =>
+        Assert.Equal(twice.TrimEnd('s'), FoodLine.Read(text, Foods).Print(2).TrimEnd('s'));
+
+    /// <summary>Words that change the figures are never put aside.</summary>
+    [Theory]
+    [InlineData("500 g ground beef", "food-ambiguous")]
+    [InlineData("500 g beef shin", "food-unknown")]
+    [InlineData("1 cup low-fat yoghurt", "food-unknown")]
+    [InlineData("1 tbsp olive oil mixed with 2 tbsp butter", "food-unknown")]
+    [InlineData("a few basil leaves", "amount-missing")]
+    [InlineData("some olive oil", "amount-missing")]
+    [InlineData("olive oil for frying", "amount-missing")]
+    [InlineData("juice of 1 papaya", "food-unknown")]
+    [InlineData("juice of lemons", "amount-missing")]
+    public void What_words_leave_open_is_asked(string text, string code)
+    {
+        var line = FoodLine.Read(text, Foods);
+        Assert.Equal((null, code), (line.Ingredient, line.Problem!.Code));
+        Assert.Empty(line.Instead);
+    }
+
+    [Theory]
+    [InlineData("2 cm piece of ginger, grated", "cm", 2)]
+    [InlineData("1-inch piece ginger", "inch", 1)]
+    [InlineData("3 inches ginger", "inch", 3)]
+    [InlineData("1 thumb-sized piece of ginger", "thumb", 1)]
+    [InlineData("juice of 2 limes", "lime", 2)]
+    [InlineData("2 sprigs parsley", "sprig", 2)]
+    [InlineData("2 parsley sprigs, chopped", "sprig", 2)]
+    [InlineData("zest of 1 lemon", "lemon", 1)]
+    public void What_such_a_piece_weighs_is_asked_once(string text, string measure, decimal count)
+    {
+        var line = FoodLine.Read(text, Foods);
+        Assert.Equal(("measure-unknown", measure), (line.Problem!.Code, line.Missing!.Measure));
+        var weighed = line.Missing.Food with { Measures = [new HouseholdMeasure(measure, new(7), "weighed at home")] };
+        var foods = new FoodCatalogue([.. Foods.All, weighed]);
+        Assert.Equal(7 * count, FoodLine.Read(text, foods).Ingredient!.Weight.Value);
+        Assert.Equal(14 * count, FoodLine.Read(FoodLine.Read(text, foods).Print(2), foods).Ingredient!.Weight.Value);
+    }
+
+    /// <summary>One of two foods would be lost, with its allergens: the line is not read, and the two lines to write are offered.</summary>
+    [Theory]
+    [InlineData("salt and pepper", "two-foods", "salt, to taste|pepper, to taste")]
+    [InlineData("Salt & freshly ground black pepper, to taste", "two-foods", "Salt, to taste|freshly ground black pepper, to taste")]
+    [InlineData("a pinch of salt and pepper", "two-foods", "salt, to taste|pepper, to taste")]
+    [InlineData("olive oil and butter", "two-foods", "olive oil|butter")]
+    [InlineData("salt", "amount-missing", "salt, to taste")]
+    [InlineData("fresh parsley, to serve", "amount-missing", "fresh parsley, to serve, to taste")]
+    public void A_seasoning_without_an_amount_offers_what_to_write(string text, string code, string instead)
+    {
+        var line = FoodLine.Read(text, Foods);
+        Assert.Equal((null, code, instead), (line.Ingredient, line.Problem!.Code, string.Join('|', line.Instead)));
+        if (code == "two-foods" && !instead.Contains("to taste")) return;
+        Assert.All(line.Instead, one => Assert.True(FoodLine.Read(one, Foods).Ingredient!.IsTrace));
+    }
+
+    [Theory]
+    [InlineData("salt and pepper, to taste", "salt, to taste|pepper, to taste")]
+    [InlineData("salt and pepper", "salt and pepper")]
+    [InlineData("2 tsp salt and pepper, to taste", "2 tsp salt and pepper, to taste")]
+    [InlineData("salt, to taste", "salt, to taste")]
+    public void A_list_that_is_brought_in_gives_each_its_own_line(string text, string lines) => Assert.Equal(lines.Split('|'), FoodLine.Apart(text));
+
+    [Theory]
+    [InlineData("a small pinch of salt")]
+    [InlineData("2 pinches salt")]
+    [InlineData("a good dash of lemon juice")]
+    public void A_pinch_of_any_size_is_a_trace(string text) => Assert.True(FoodLine.Read(text, Foods).Ingredient!.IsTrace);
+}
