@@ -22,25 +22,29 @@ public sealed record LineParts(AmountText? Amount, string? Measure, string FoodT
     public string? Drawn { get; init; }
 
     /// <summary>The note where the amount is scaled: a weight of all follows, a weight of each stays.</summary>
-    internal string NoteFor(decimal factor) => factor == 1m || Stated is not { IsEach: false } stated ? Note
-        : stated.Amount.Scale(factor).Print() + (stated.After.Length > 0 ? ", " + stated.After : "");
+    internal string NoteFor(decimal factor) => factor == 1m || Stated is not { IsEach: false } stated ? Note : FoodNaming.Join(FoodNaming.Join(stated.Before, stated.Amount.Scale(factor).Print()), stated.After);
 }
 
 /// <summary>A weight that a note states.</summary>
 /// <param name="Amount">The weight.</param>
 /// <param name="IsEach">Whether each one weighs that, or all together.</param>
-/// <param name="After">The rest of the note.</param>
-public sealed record StatedWeight(AmountText Amount, bool IsEach, string After)
+/// <param name="Before">What the note says before it.</param>
+/// <param name="After">And after it.</param>
+public sealed record StatedWeight(AmountText Amount, bool IsEach, string Before, string After)
 {
     private const string Each = " each";
 
-    /// <summary>The weight that begins a note, or null.</summary>
+    /// <summary>The first weight in a note, "boneless, 150 g each, sliced", or null.</summary>
     internal static StatedWeight? In(string note)
     {
-        var comma = note.IndexOf(',', StringComparison.Ordinal);
-        var first = (comma < 0 ? note : note[..comma]).Trim();
-        var isEach = first.EndsWith(Each, StringComparison.OrdinalIgnoreCase);
-        return AmountText.Alone(isEach ? first[..^Each.Length] : first) is { Unit.Kind: UnitKind.Mass, From: > 0 } amount ? new(amount, isEach, comma < 0 ? "" : note[(comma + 1)..].Trim()) : null;
+        var said = note.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        for (var i = 0; i < said.Length; i++)
+        {
+            var isEach = said[i].EndsWith(Each, StringComparison.OrdinalIgnoreCase);
+            if (AmountText.Alone(isEach ? said[i][..^Each.Length] : said[i]) is { Unit.Kind: UnitKind.Mass, From: > 0 } amount) return new(amount, isEach, string.Join(", ", said[..i]), string.Join(", ", said[(i + 1)..]));
+        }
+
+        return null;
     }
 
     /// <summary>The weight of so many.</summary>
@@ -88,7 +92,7 @@ public sealed record FoodLine(
 
     // "Juice of 1 lemon", "finely grated zest and juice of half a lime"; "1 lemon, juiced".
     private static readonly Regex DrawnBefore = Pattern(@"^(?:the\s+)?(?:(?:finely\s+)?grated\s+)?(?<what>juice|zest|rind)(?:\s+(?:and|&)\s+(?<also>juice|zest|rind))?\s+(?:of|from)\s+(?<whole>\S.*)$");
-    private static readonly Regex DrawnAfter = Pattern(@"^(?<whole>[^,(]+),\s*(?:(?:(?<what>juice)d|(?<what>zest)ed)(?:\s+(?:and|&)\s+(?:(?<also>juice)d|(?<also>zest)ed))?|(?<what>juice|zest|rind)(?:\s+(?:and|&)\s+(?<also>juice|zest|rind))?(?:\s+only)?)(?<more>,.*)?$");
+    private static readonly Regex DrawnAfter = Pattern(@"^(?<whole>[^,(]+),\s*(?:(?:(?<what>juice)d|(?<what>zest)ed)(?:\s+(?:and|&)\s+(?:(?<also>juice)d|(?<also>zest)ed))?|(?<what>juice|zest|rind)(?:\s+(?:and|&)\s+(?<also>juice|zest|rind))?(?:\s+only)?)(?<more>\s*[,(].*)?$");
 
     // Said of an amount weighed or counted with what is thrown away still on it.
     private static readonly string[] AsBought = ["as bought", "with peel", "with skin on and stone", "unpeeled weight", "in shell", "with bone", "with bones", "bone in", "bone-in", "untrimmed"];
@@ -113,10 +117,10 @@ public sealed record FoodLine(
         var line = text.TrimStart();
         if (line is [var bullet, ' ' or '\t', ..] && Bullets.Contains(bullet)) line = line[1..].TrimStart();
         if (Optional.Match(line) is { Success: true } optional) line = optional.Groups["rest"].Value.TrimEnd() + ", optional";
+        if (DrawnBefore.Match(line) is { Success: true } before && AmountText.Read(before.Groups["whole"].Value) is { Unit: null, From: > 0 } wholes && wholes.From <= wholes.To && Drawn(text, wholes, wholes.Rest, before, foods, chosen, isSure: true) is { } drawn) return drawn;
         if (chosen is null && Two(text, line, foods) is { } two) return two;
         if (Trace(line) is var (traced, said))
             return Resolve(text, traced, foods, chosen, (food, name, note) => new FoodLine(text, new(food, Grams.Zero, IsTrace: true), true, null, [], null) { Parts = new(null, null, name, FoodNaming.Join(note, said)) });
-        if (Drawn(text, line, foods, chosen) is { } drawn) return drawn;
         if (AtTheEnd(line) is null && Vague.Match(line) is { Success: true } vague)
             return Unread(text, "amount-missing", $"Say how much “{vague.Groups["many"].Value}” is: a number in its place.", new(null, null, vague.Groups["food"].Value, ""));
         if ((AmountText.Read(line) ?? AtTheEnd(line)) is not { } amount) return NoAmount(text, line.Trim(), foods, chosen);
@@ -126,6 +130,7 @@ public sealed record FoodLine(
             return Unread(text, "amount-backwards", "The range runs backwards: put the smaller number first.", new(amount, null, amount.Rest, ""));
         amount = Level(Packed(amount));
         if (!amount.AgreesWithAlso) return Differ(text, amount, new(amount, null, amount.Rest, ""));
+        if (amount is { Unit: null, From: > 0 } && DrawnAfter.Match(amount.Rest) is { Success: true } after && Drawn(text, amount, after.Groups["whole"].Value, after, foods, chosen, isSure: false) is { } part) return part;
         var read = amount.Unit is not null ? Measured(text, amount, foods, chosen) : Counted(text, amount, foods, chosen);
         return read.Parts.Amount is null ? read with { Parts = new(amount, read.Parts.Measure, read.Parts.FoodText, read.Parts.Note) } : read;
     }
@@ -292,23 +297,21 @@ public sealed record FoodLine(
         return FoodNaming.Read(line, foods, chosen).Meant is [{ Group: FoodGroup.Seasonings }] ? missing with { Instead = [$"{line}, {ToTaste}"] } : missing;
     }
 
-    // The juice of a lemon is a food of its own, measured in lemons.
-    private static FoodLine? Drawn(string text, string line, IFoods foods, Food? chosen)
+    // The juice of a lemon is a food of its own, measured in lemons. Where it is said after the fruit, it has to be one that is known, and not the fruit that was chosen.
+    private static FoodLine? Drawn(string text, AmountText amount, string of, Match said, IFoods foods, Food? chosen, bool isSure)
     {
-        var (before, after) = (DrawnBefore.Match(line), DrawnAfter.Match(line));
-        var said = before.Success ? before : after;
-        if (!said.Success || (chosen is not null && !before.Success) || AmountText.Read(said.Groups["whole"].Value) is not { Unit: null, From: > 0 } amount || amount.To < amount.From) return null;
         var both = new[] { said.Groups["what"].Value.ToLowerInvariant(), said.Groups["also"].Value.ToLowerInvariant() };
-        var what = both.Contains("juice") ? "juice" : "zest";
-        var (whole, tail) = amount.Rest.IndexOfAny([',', '(']) is > 0 and var at ? (amount.Rest[..at], amount.Rest[at..].Trim(' ', ',', '(', ')')) : (amount.Rest, said.Groups["more"].Value.Trim(' ', ','));
-        var size = whole.Split(' ', 2) is [var first, { Length: > 0 }] && FoodWords.IsSize(first) ? first : "";
-        var fruit = whole[size.Length..].Trim();
-        var name = $"{FoodWords.Singular(fruit)} {what}";
-        if (fruit.Length == 0 || (!before.Success && foods.Meaning(name) is not [_])) return null;
-        var note = FoodNaming.Join(both.Contains("juice") && both.Any(one => one is "zest" or "rind") ? "and its zest" : "", FoodNaming.Join(size, tail));
-        return Resolve(text, name, foods, chosen, (food, _, _) =>
+        var isJuice = both.Contains("juice", StringComparer.Ordinal);
+        var end = of.IndexOfAny([',', '(']) is > 0 and var at ? at : of.Length;
+        var size = of[..end].Split(' ', 2) is [var first, { Length: > 0 }] && FoodWords.IsSize(first) ? first : "";
+        var fruit = of[size.Length..end].Trim();
+        string[] notes = [isJuice && both.Any(one => one is "zest" or "rind") ? "and its zest" : "", size, of[end..].Trim(' ', ',', '(', ')'), said.Groups["more"].Value.Trim(' ', ',', '(', ')')];
+        var what = isJuice ? "juice" : "zest";
+        var called = $"{FoodWords.Singular(fruit)} {what}";
+        if (fruit.Length == 0 || (!isSure && (foods.Meaning(called) is not [var meant] || (chosen is not null && !string.Equals(chosen.Id, meant.Id, StringComparison.Ordinal))))) return null;
+        return Resolve(text, called, foods, chosen, (food, name, _) =>
         {
-            var parts = new LineParts(amount, fruit, name, note) { Drawn = what };
+            var parts = new LineParts(amount, fruit, name, notes.Aggregate(FoodNaming.Join)) { Drawn = what };
             return food.MeasureNamed(fruit) is { } one ? Weighed(text, food, one.Weight * amount.Quantity, true, parts) : Ask(text, food, FoodWords.Singular(fruit), parts);
         });
     }
@@ -323,7 +326,7 @@ public sealed record FoodLine(
             : new(text, new(food, weight), isAbout, null, [], null) { Parts = parts };
     }
 
-    private static Regex Pattern(string pattern) => new(pattern, RegexOptions.ExplicitCapture | RegexOptions.Compiled | RegexOptions.IgnoreCase, TimeSpan.FromSeconds(1));
+    private static Regex Pattern(string pattern) => new(pattern, RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
 
     private static bool Says(string text, string word) => text.Contains(word, StringComparison.OrdinalIgnoreCase);
 

@@ -24,11 +24,10 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
 
     private static readonly Regex Leading = new(
         @"^\s*(?:(?<times>" + Number + @")\s*[x×]\s*)?(?<from>-?" + Number + @")(?:\s*(?:-|–|to)\s*(?<to>" + Number + @"))?\s*(?<rest>.*)$",
-        RegexOptions.ExplicitCapture | RegexOptions.Compiled | RegexOptions.IgnoreCase,
-        TimeSpan.FromSeconds(1));
+        RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
 
     // "1,000 g" is a thousand; "1,5 kg" and "0,125 l" are decimal commas.
-    private static readonly Regex Thousands = new(@"^[1-9]\d{0,2}(,\d{3})+(\.\d+)?$", RegexOptions.ExplicitCapture | RegexOptions.Compiled, TimeSpan.FromSeconds(1));
+    private static readonly Regex Thousands = new(@"^[1-9]\d{0,2}(,\d{3})+(\.\d+)?$", RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking);
 
     private static readonly Dictionary<char, decimal> Fractions = new()
     {
@@ -67,6 +66,7 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
 
     // Between two amounts that are meant together: "1 cup plus 2 tbsp".
     private static readonly string[] Joining = ["plus ", "and ", "+ ", ""];
+    private static readonly string[] Of = ["of the ", "of "];
     private static readonly string[] Nearly = ["about ", "approx. ", "approx ", "approximately ", "around ", "roughly ", "ca. ", "ca ", "c. ", "~"];
 
     /// <summary>What follows: the food, perhaps with a household measure before it. "A cup of oats" is a cup, and oats.</summary>
@@ -176,7 +176,7 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         return new(from, to, null, rest);
     }
 
-    internal static string WithoutOf(string rest) => rest.StartsWith("of ", StringComparison.OrdinalIgnoreCase) ? rest[3..] : rest;
+    internal static string WithoutOf(string rest) => rest.TrimStart(' ', ',') is var text && Of.FirstOrDefault(word => text.StartsWith(word, StringComparison.OrdinalIgnoreCase)) is { } of ? text[of.Length..].TrimStart() : text;
 
     private static bool BeginsWithNumber(string text) => text.TrimStart() is [var first, ..] && (char.IsAsciiDigit(first) || Fractions.ContainsKey(first));
 

@@ -19,6 +19,8 @@ public class LinesOfRecipesTests
     [Theory]
     [InlineData("4 boneless skinless chicken breasts", "chicken breast, raw", 696, "boneless skinless")]
     [InlineData("3 large free-range eggs, beaten", "egg", 150, "free-range, beaten")]
+    [InlineData("3 large free-range eggs (180 g)", "egg", 180, "free-range, 180 g")]
+    [InlineData("2 chicken breasts, boneless, 150 g each, sliced", "chicken breast, raw", 300, "boneless, 150 g each, sliced")]
     [InlineData("3 large free range eggs", "egg", 150, "free-range")]
     [InlineData("100g baby spinach", "spinach, raw", 100, "baby")]
     [InlineData("2 tbsp olive oil, plus extra for frying", "olive oil", 27, "plus extra for frying")]

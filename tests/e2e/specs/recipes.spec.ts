@@ -105,11 +105,13 @@ test("a recipe is read from pasted text, what is not understood is mended on the
   await page.getByRole("button", { name: "From a file or text" }).click();
   await page
     .getByLabel("or paste the text")
-    .fill("Porridge\nServes 2\n100 g oats\n<script>alert(1)</script>\n1 banana");
+    .fill("Porridge\nServes 2\n100 g oats\n<script>alert(1)</script>\n1 banana\nSalt and pepper");
   await page.getByRole("button", { name: "Read it" }).click();
   await expect(page.getByRole("dialog").getByText("100 g oats")).toBeVisible();
   await page.getByRole("dialog").getByRole("button", { name: "Write it down" }).click();
   await expect(page.getByRole("heading", { name: "Porridge" })).toBeAttached();
+  await page.getByRole("button", { name: "Write “Salt, to taste” and “pepper, to taste”" }).click();
+  await expect(page.getByLabel("Line 4", { exact: true })).toHaveValue("pepper, to taste");
   await page.getByRole("button", { name: "rolled oats" }).click();
   await expect(page.getByRole("definition").filter({ hasText: "kcal" })).toContainText("kcal");
   await expect(page.getByText("saved", { exact: true })).toBeVisible();

@@ -28,7 +28,7 @@ test("a measure the food lacks is weighed once and remembered; a doubtful name i
 }) => {
   await page.goto(`${demo.url}/eat`);
   const entry = page.getByPlaceholder("150 g strawberries");
-  await entry.fill("1 cup minced beef");
+  await entry.fill("1 cup lean minced beef");
   await page.getByLabel(/1 cup of minced beef.* weighs/).fill("0");
   await page.getByRole("button", { name: "Remember" }).click();
   await expect(page.getByText("Type what one of it weighs: more than 0 g.")).toBeVisible();
