@@ -111,7 +111,7 @@ test("a recipe is read from pasted text, what is not understood is mended on the
   await page.getByRole("dialog").getByRole("button", { name: "Write it down" }).click();
   await expect(page.getByRole("heading", { name: "Porridge" })).toBeAttached();
   await page.getByRole("button", { name: "Write “Salt, to taste” and “pepper, to taste”" }).click();
-  await expect(page.getByLabel("Line 4", { exact: true })).toHaveValue("pepper, to taste");
+  await expect(page.getByLabel("Line 5", { exact: true })).toHaveValue("pepper, to taste");
   await page.getByRole("button", { name: "rolled oats" }).click();
   await expect(page.getByRole("definition").filter({ hasText: "kcal" })).toContainText("kcal");
   await expect(page.getByText("saved", { exact: true })).toBeVisible();

@@ -194,7 +194,7 @@ export const recipes = {
     found_one: "1 recipe",
     found_other: "{{count}} recipes",
     lines: "{{lines}} lines, {{steps}} steps, {{portions}} portions",
-    unread: "Lines that name no food known here; they are kept, and mended on the bench:",
+    unread: "Lines not understood yet; they are kept, and mended on the bench:",
     missed: "Found, and has no place here:",
     take: "Write it down",
     unnamed: "A recipe without a name",
