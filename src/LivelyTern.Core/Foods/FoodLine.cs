@@ -8,49 +8,6 @@ namespace LivelyTern.Core.Foods;
 /// <param name="Measure">"cup", "tbsp", "piece".</param>
 public sealed record MissingMeasure(Food Food, string Measure);
 
-/// <summary>The parts of a line, as understood.</summary>
-/// <param name="Amount">The amount, or null for a trace or where none was found.</param>
-/// <param name="Measure">The household measure or size it was counted in, such as "slice" or "medium"; null otherwise.</param>
-/// <param name="FoodText">The words that name the food.</param>
-/// <param name="Note">What else was said: "chopped", "drained", "to taste".</param>
-public sealed record LineParts(AmountText? Amount, string? Measure, string FoodText, string Note)
-{
-    /// <summary>The weight that the note states for what was counted or measured by volume, "2 onions (250 g)" or "4 thighs (150 g each)"; null otherwise.</summary>
-    public StatedWeight? Stated { get; } = StatedWeight.In(Note);
-
-    /// <summary>The part of it that counts where the amount is of the whole: "juice" of "juice of 1 lemon"; null otherwise.</summary>
-    public string? Drawn { get; init; }
-
-    /// <summary>The note where the amount is scaled: a weight of all follows, a weight of each stays.</summary>
-    internal string NoteFor(decimal factor) => factor == 1m || Stated is not { IsEach: false } stated ? Note : FoodNaming.Join(FoodNaming.Join(stated.Before, stated.Amount.Scale(factor).Print()), stated.After);
-}
-
-/// <summary>A weight that a note states.</summary>
-/// <param name="Amount">The weight.</param>
-/// <param name="IsEach">Whether each one weighs that, or all together.</param>
-/// <param name="Before">What the note says before it.</param>
-/// <param name="After">And after it.</param>
-public sealed record StatedWeight(AmountText Amount, bool IsEach, string Before, string After)
-{
-    private const string Each = " each";
-
-    /// <summary>The first weight in a note, "boneless, 150 g each, sliced", or null.</summary>
-    internal static StatedWeight? In(string note)
-    {
-        var said = note.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-        for (var i = 0; i < said.Length; i++)
-        {
-            var isEach = said[i].EndsWith(Each, StringComparison.OrdinalIgnoreCase);
-            if (AmountText.Alone(isEach ? said[i][..^Each.Length] : said[i]) is { Unit.Kind: UnitKind.Mass, From: > 0 } amount) return new(amount, isEach, string.Join(", ", said[..i]), string.Join(", ", said[(i + 1)..]));
-        }
-
-        return null;
-    }
-
-    /// <summary>The weight of so many.</summary>
-    internal Grams Of(decimal quantity) => new(Amount.Quantity * Amount.Unit!.InBase * (IsEach ? quantity : 1));
-}
-
 /// <summary>An amount of a food as typed, and what was understood of it.</summary>
 /// <param name="Text">The line as typed.</param>
 /// <param name="Ingredient">The food and its weight, or null where the line was not understood.</param>
