@@ -1,3 +1,4 @@
+using LivelyTern.Core.Cook;
 using LivelyTern.Core.Foods;
 
 namespace LivelyTern.Core.Keep;
@@ -26,13 +27,14 @@ public sealed record UseBy(DateOnly Fridge, DateOnly Freezer, KeepingRule Rule)
     /// <summary>Cooked rice is kept a day. Source: UK Food Standards Agency (from memory); the strictest of the two guideline sets.</summary>
     public static KeepingRule Rice { get; } = new("cooked rice", 1, 60, "UK Food Standards Agency: cooked rice within 24 hours (from memory)");
 
-    /// <summary>The last days of a batch: the strictest of its ingredients rules.</summary>
-    /// <param name="contents">What went in.</param>
-    /// <param name="cookedOn">The day it was cooked.</param>
-    public static UseBy Of(Contents contents, DateOnly cookedOn)
+    /// <summary>The last days of a batch: the strictest of its ingredients' rules, from the day it is cooked.</summary>
+    /// <param name="batch">Cooked, or still to be: then today at the earliest.</param>
+    /// <param name="today">The household's day.</param>
+    public static UseBy Of(Batch batch, DateOnly today)
     {
-        ArgumentNullException.ThrowIfNull(contents);
-        var rule = contents.Ingredients.Any(part => part.Food.Name.Contains("rice", StringComparison.OrdinalIgnoreCase) && part.Food.Group == FoodGroup.Grains) ? Rice : Cooked;
+        ArgumentNullException.ThrowIfNull(batch);
+        var rule = batch.Contents.Ingredients.Any(part => part.Food.Name.Contains("rice", StringComparison.OrdinalIgnoreCase) && part.Food.Group == FoodGroup.Grains) ? Rice : Cooked;
+        var cookedOn = batch.EatenFrom(today);
         return new(cookedOn.AddDays(rule.FridgeDays), cookedOn.AddDays(rule.FreezerDays), rule);
     }
 

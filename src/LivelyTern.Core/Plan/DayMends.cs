@@ -170,16 +170,15 @@ public sealed class DayMends
         var without = Without(at);
         var outWithout = without.Bands.Where(band => band.Value.Position != BandPosition.Within && (now.Bands[band.Key].Position == BandPosition.Within || band.Value.RoomFrom > now.Bands[band.Key].RoomFrom)).ToDictionary();
         var box = stock.BoxOf(items[at]);
-        var useBy = box is null ? null : UseBy.Of(box.Batch.Contents, box.Batch.EatenFrom(today));
+        var useBy = box is null ? null : UseBy.Of(box.Batch, today);
         var others = box is null ? [] : shelf.Where(other => other.Batch.Id != box.Batch.Id).ToList();
         return new(items[at].IsLocked, items[at].IsFitted, outWithout, useBy?.Fridge, useBy?.IsFrozenFor(where.Day) ?? false, others.Count, others.Count(other => Replacing(at, other.Contents).Fits));
     }
 
     private bool MayHave(Box box, DateOnly day)
     {
-        var from = box.Batch.EatenFrom(today);
-        var useBy = UseBy.Of(box.Batch.Contents, from);
-        return day >= from && !useBy.IsOver(today) && day <= useBy.Freezer && !who.Ways.Forbids(box.Contents);
+        var useBy = UseBy.Of(box.Batch, today);
+        return day >= box.Batch.EatenFrom(today) && !useBy.IsOver(today) && day <= useBy.Freezer && !who.Ways.Forbids(box.Contents);
     }
 
     private static bool IsPortion(Box? box) => box is not null && box.Id == box.Batch.Id;

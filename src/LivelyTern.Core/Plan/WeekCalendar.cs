@@ -19,12 +19,16 @@ public sealed record CalendarEntry(string Uid, DateOnly Day, TimeOnly? At, strin
 public static class WeekCalendar
 {
     /// <summary>The entries of a plan, in the order of days.</summary>
-    public static IReadOnlyList<CalendarEntry> Of(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock)
+    /// <param name="eaters">Whose days.</param>
+    /// <param name="board">The days.</param>
+    /// <param name="stock">What lies on them.</param>
+    /// <param name="today">The household's day: what is still to be cooked on a day that is past is cooked today at the earliest.</param>
+    public static IReadOnlyList<CalendarEntry> Of(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock, DateOnly today)
     {
         ArgumentNullException.ThrowIfNull(eaters);
         ArgumentNullException.ThrowIfNull(board);
         ArgumentNullException.ThrowIfNull(stock);
-        return [.. Meals(eaters, board, stock).Concat(Thaws(eaters, board, stock)).Concat(PrepDays(eaters, board, stock)).OrderBy(entry => entry.Day).ThenBy(entry => entry.At).ThenBy(entry => entry.Uid, StringComparer.Ordinal)];
+        return [.. Meals(eaters, board, stock).Concat(Thaws(eaters, board, stock, today)).Concat(PrepDays(eaters, board, stock, today)).OrderBy(entry => entry.Day).ThenBy(entry => entry.At).ThenBy(entry => entry.Uid, StringComparer.Ordinal)];
     }
 
     private static IEnumerable<CalendarEntry> Meals(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock)
@@ -45,23 +49,23 @@ public static class WeekCalendar
         }
     }
 
-    private static IEnumerable<CalendarEntry> Thaws(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock) =>
+    private static IEnumerable<CalendarEntry> Thaws(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock, DateOnly today) =>
         from eater in eaters
         from day in board.Days
         where day.Key.EaterId == eater.Eater.Id
         from item in day.Value
         where item.IsOfBatch && item.EatenAt is null
         let box = stock.BoxOf(item)!
-        where UseBy.Of(box.Batch.Contents, box.Batch.CookedOn).IsFrozenFor(day.Key.Day)
+        where UseBy.Of(box.Batch, today).IsFrozenFor(day.Key.Day)
         group (eater.Eater.Name, box.Batch.RecipeName) by day.Key.Day into frozen
         select new CalendarEntry(
             $"thaw-{Day(frozen.Key)}", frozen.Key.AddDays(-1), null, $"Move to the fridge to thaw: {string.Join(", ", frozen.Select(one => one.RecipeName).Distinct(StringComparer.Ordinal))}",
             string.Join('\n', frozen.Select(one => $"· {one.RecipeName}, for {one.Name} on {frozen.Key.ToString("dddd", CultureInfo.InvariantCulture)}")) + "\nNever thaw on the counter (USDA FSIS).");
 
     // The days batches were cooked that lie on the plan, and those on which others are to be.
-    private static IEnumerable<CalendarEntry> PrepDays(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock) =>
+    private static IEnumerable<CalendarEntry> PrepDays(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock, DateOnly today) =>
         board.Days.Where(day => eaters.Any(who => who.Eater.Id == day.Key.EaterId)).SelectMany(day => day.Value).Where(item => item.IsOfBatch).Select(item => stock.BoxOf(item)!.Batch)
-            .Concat(stock.Unpacked.Values.Where(batch => batch.IsAhead)).DistinctBy(batch => batch.Id).GroupBy(batch => batch.CookedOn)
+            .Concat(stock.Unpacked.Values.Where(batch => batch.IsAhead)).DistinctBy(batch => batch.Id).GroupBy(batch => batch.EatenFrom(today))
             .Select(day => new CalendarEntry($"prep-{Day(day.Key)}", day.Key, null, "Prep day: " + string.Join(", ", day.Select(batch => batch.RecipeName).Distinct(StringComparer.Ordinal)), ""));
 
     private static string Day(DateOnly day) => day.ToString("yyyyMMdd", CultureInfo.InvariantCulture);

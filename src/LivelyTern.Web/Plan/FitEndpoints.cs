@@ -112,11 +112,11 @@ public static class FitEndpoints
     {
         var fits = api.MapGroup("/plan/fits").WithTags("Plan");
         fits.MapPost("/", BeginAsync).WithName("beginFit");
-        fits.MapGet("/{id:guid}", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan) => WithAsync(id, desk, async fit => TypedResults.Ok(await ShowAsync(fit, eaters, plan)))).WithName("getFit");
-        fits.MapPost("/{id:guid}/stop", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan) => WithAsync(id, desk, async fit =>
+        fits.MapGet("/{id:guid}", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, PlanReader reader) => WithAsync(id, desk, async fit => TypedResults.Ok(await ShowAsync(fit, eaters, plan, reader)))).WithName("getFit");
+        fits.MapPost("/{id:guid}/stop", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, PlanReader reader) => WithAsync(id, desk, async fit =>
         {
             FitDesk.Stop(fit);
-            return TypedResults.Ok(await ShowAsync(fit, eaters, plan));
+            return TypedResults.Ok(await ShowAsync(fit, eaters, plan, reader));
         })).WithName("stopFit");
         fits.MapPost("/{id:guid}/take", TakeAsync).WithName("takeFit");
         api.MapPost("/calc/fit", CalcAsync).WithTags("Calculate").WithName("calcFit");
@@ -142,7 +142,7 @@ public static class FitEndpoints
             [.. table.Select(Who)], days, reader.Today, board, await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync(), await plan.FillersAsync(table.SelectMany(row => row.Ways?.Likes ?? []), await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers), body.Scope, wishes, _ => body.AmountsAreOpen);
         if (wishes.Problems().ToList() is { Count: > 0 } wrong) return Answers.Problem(wrong);
         var fit = desk.Begin(week, board, days, body.Seconds);
-        return TypedResults.Ok(await ShowAsync(fit, eaters, plan));
+        return TypedResults.Ok(await ShowAsync(fit, eaters, plan, reader));
     }
 
     /// <summary>An eater as the core fits them.</summary>
@@ -152,7 +152,7 @@ public static class FitEndpoints
         return new(new Eater(row.Id, row.Name, row.Aim), row.Ways ?? EatingWays.Plain);
     }
 
-    private static async Task<FitView> ShowAsync(Fit fit, EaterStore eaters, PlanStore plan)
+    private static async Task<FitView> ShowAsync(Fit fit, EaterStore eaters, PlanStore plan, PlanReader reader)
     {
         var isDone = fit.IsDone;
         var (best, newest) = (fit.Best, fit.Draft());
@@ -164,7 +164,7 @@ public static class FitEndpoints
         var days = fit.Days.Where(day => table.ContainsKey(day.EaterId) && draft[day].Concat(fit.Before[day]).All(stock.Has)).Select(day =>
         {
             var eater = table[day.EaterId];
-            var (before, after) = (PlanReader.Day(eater, day.Day, fit.Before[day], stock), PlanReader.Day(eater, day.Day, draft[day], stock));
+            var (before, after) = (reader.Day(eater, day.Day, fit.Before[day], stock), reader.Day(eater, day.Day, draft[day], stock));
             return new DraftDay(day.EaterId, eater.Name, day.Day, before, after,
                 [.. after.Items.Where(item => before.Items.All(old => old.Id != item.Id)).Select(Named)], [.. before.Items.Where(item => after.Items.All(laid => laid.Id != item.Id)).Select(Named)],
                 after.Fits ? [] : FittedDay.AtTheEdge(after.Aim.Bands, after.Sums.ToDictionary(sum => sum.Key, sum => sum.Value.Value)));

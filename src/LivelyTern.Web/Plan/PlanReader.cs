@@ -145,7 +145,7 @@ public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider c
         return Day(eater, day, board[new(eater.Id, day)], await plan.StockAsync(board));
     }
 
-    private static EaterWeekView Week(EaterRow eater, DateOnly start, PlanBoard board, Stock stock)
+    private EaterWeekView Week(EaterRow eater, DateOnly start, PlanBoard board, Stock stock)
     {
         var days = Enumerable.Range(0, 7).Select(start.AddDays).Select(day => Day(eater, day, board[new(eater.Id, day)], stock)).ToList();
         var laid = days.Where(day => day.Items.Count > 0).ToList();
@@ -157,7 +157,7 @@ public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider c
     }
 
     /// <summary>A day as it is shown.</summary>
-    public static DayView Day(EaterRow eater, DateOnly day, IReadOnlyList<PlanItem> items, Stock stock)
+    public DayView Day(EaterRow eater, DateOnly day, IReadOnlyList<PlanItem> items, Stock stock)
     {
         ArgumentNullException.ThrowIfNull(eater);
         ArgumentNullException.ThrowIfNull(items);
@@ -175,14 +175,14 @@ public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider c
             aim.Rule is null ? null : new Figure(shown.Sum(item => item.ExactPoints!.Value), shown.TrueForAll(item => item.ExactPoints!.Complete)));
     }
 
-    private static ItemView Show(PlanItem item, DateOnly day, Contents contents, IReadOnlyDictionary<Measure, Core.Measures.Total> totals, PointsRule? rule, Stock stock)
+    private ItemView Show(PlanItem item, DateOnly day, Contents contents, IReadOnlyDictionary<Measure, Core.Measures.Total> totals, PointsRule? rule, Stock stock)
     {
         var exact = rule is null ? null : Figure.Of(rule.Exact(contents));
         if (stock.BoxOf(item) is not { } box)
             return new(item.Id, null, item.Food!.Food.Name, item.Text, null, null, item.Food.Weight.Value, null, null, item.EatenAt, Figure.Of(totals), exact, item.Slot, item.IsLocked, item.GiveOrTake, false);
         return new(
             item.Id, item.BoxId, box.Batch.RecipeName, null, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value, box.Pieces, box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact,
-            item.Slot, item.IsLocked, null, UseBy.Of(box.Batch.Contents, box.Batch.CookedOn).IsFrozenFor(day), item.Portion?.BatchId);
+            item.Slot, item.IsLocked, null, UseBy.Of(box.Batch, Today).IsFrozenFor(day), item.Portion?.BatchId);
     }
 
     private async Task<IReadOnlyList<UnpackedView>> UnpackedAsync(IReadOnlyList<EaterRow> table)
@@ -192,7 +192,7 @@ public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider c
         return [.. unpacked.Where(one => versions.ContainsKey(one.Batch.Id)).Select(one =>
         {
             var batch = one.Batch;
-            var useBy = UseBy.Of(batch.Contents, batch.EatenFrom(Today));
+            var useBy = UseBy.Of(batch, Today);
             return new UnpackedView(
                 batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, batch.IsAhead, batch is { Cooked: null, Expected: { } expected } ? new(expected.From, Rounding.ToStep(expected.Spread.Value, 1)) : null, one.Whole.Value, batch.Portions, one.Left.Value, one.PortionsLaid,
                 table.ToDictionary(eater => eater.Id, eater => one.NewFor(eater.Id).Value),
@@ -200,11 +200,11 @@ public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider c
         })];
     }
 
-    private static List<ShelfView> Shelf(IReadOnlyList<Box> boxes, IReadOnlyList<EaterRow> table) =>
+    private List<ShelfView> Shelf(IReadOnlyList<Box> boxes, IReadOnlyList<EaterRow> table) =>
         [.. boxes.GroupBy(box => box.Batch.Id).Select(group =>
         {
             var first = group.First();
-            var useBy = UseBy.Of(first.Batch.Contents, first.Batch.CookedOn);
+            var useBy = UseBy.Of(first.Batch, Today);
             return new ShelfView(
                 group.Key, first.Batch.RecipeName, first.Batch.Mark.Letters, first.Batch.Mark.Tint, first.Batch.CookedOn, [.. group.Select(box => box.Id)], first.Weight.Value, first.Pieces,
                 table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(first.Contents))), useBy.Fridge, useBy.Rule.Source);

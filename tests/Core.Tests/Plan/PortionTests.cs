@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Cook;
 using LivelyTern.Core.Foods;
+using LivelyTern.Core.Keep;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
 using LivelyTern.Core.Plan;
@@ -164,8 +165,20 @@ public sealed class PortionTests
     [Fact]
     public void The_calendar_knows_prep_days_ahead_and_what_is_to_be_thawed()
     {
-        var entries = WeekCalendar.Of([Eater(490, 510)], Board((Ada, 8, [Portion(400)])), With(Stew()));
+        var entries = WeekCalendar.Of([Eater(490, 510)], Board((Ada, 8, [Portion(400)])), With(Stew()), Today);
         Assert.Equal(Today.AddDays(2), Assert.Single(entries, entry => entry.Title == "Prep day: stew").Day);
         Assert.Equal(Today.AddDays(7), Assert.Single(entries, entry => entry.Title.StartsWith("Move to the fridge", StringComparison.Ordinal)).Day);
+    }
+
+    /// <summary>Nobody cooked it on its day: its days in the fridge begin today at the earliest, not on the day that is past.</summary>
+    [Fact]
+    public void A_batch_planned_for_a_day_past_is_not_frozen_by_that_day()
+    {
+        var overdue = Stew(-2);
+        Assert.False(UseBy.Of(overdue, Today).IsFrozenFor(Today.AddDays(3)));
+        Assert.True(UseBy.Of(Stew(-2, isAhead: false), Today).IsFrozenFor(Today.AddDays(3)));
+        var entries = WeekCalendar.Of([Eater(490, 510)], Board((Ada, 3, [Portion(400)])), With(overdue), Today);
+        Assert.Equal(Today, Assert.Single(entries, entry => entry.Title == "Prep day: stew").Day);
+        Assert.DoesNotContain(entries, entry => entry.Title.StartsWith("Move to the fridge", StringComparison.Ordinal));
     }
 }

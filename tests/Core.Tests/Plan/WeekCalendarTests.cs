@@ -32,14 +32,14 @@ public sealed class WeekCalendarTests
         var ada = Eater(Ada, "Ada", new("noon", new(12, 30), 0.5m, true), new("late", new(21, 0), 0.5m, true));
         var apple = new PlanItem(Guid.NewGuid(), null, "1 apple", Kitchen.Of("apple", new(Energy: 52)).Grams(100)) { Slot = "noon" };
         var loose = new PlanItem(Guid.NewGuid(), null, "1 pear", Kitchen.Of("pear", new(Energy: 57)).Grams(100));
-        var entries = WeekCalendar.Of([ada], Board((Ada, 1, [Laid(stew, "noon"), apple, Laid(bake, "LATE"), loose])), Stock.Of([stew, bake]));
+        var entries = WeekCalendar.Of([ada], Board((Ada, 1, [Laid(stew, "noon"), apple, Laid(bake, "LATE"), loose])), Stock.Of([stew, bake]), Monday);
         var noon = Assert.Single(entries, entry => entry.At == new TimeOnly(12, 30));
         Assert.Equal(("Ada: stew, 1 apple", Monday.AddDays(1)), (noon.Title, noon.Day));
         Assert.StartsWith("noon, 352 kcal", noon.Text); // 300 of 1,000 g of stew at 100 kcal in 100 g, and 52
         Assert.Equal("Ada: bake", Assert.Single(entries, entry => entry.At == new TimeOnly(21, 0)).Title);
         Assert.Equal("Ada: 1 pear", Assert.Single(entries, entry => entry.At is null && entry.Uid.StartsWith("meal-", StringComparison.Ordinal)).Title);
 
-        var later = WeekCalendar.Of([ada], Board((Ada, 1, [Laid(bake, "noon")])), Stock.Of([stew, bake]));
+        var later = WeekCalendar.Of([ada], Board((Ada, 1, [Laid(bake, "noon")])), Stock.Of([stew, bake]), Monday);
         Assert.Equal(noon.Uid, Assert.Single(later, entry => entry.At is not null).Uid);
         Assert.Equal(entries.Count, entries.Select(entry => entry.Uid).Distinct().Count());
     }
@@ -49,15 +49,15 @@ public sealed class WeekCalendarTests
     {
         var (stew, other, rice) = (Box(1, "stew", Monday), Box(2, "stew", Monday), Box(3, "fried rice", Monday, isRice: true));
         var board = Board((Ada, 3, [Laid(stew)]), (Ada, 4, [Laid(other)]), (Bo, 4, [Laid(rice)]));
-        var thaws = WeekCalendar.Of([Eater(Ada, "Ada"), Eater(Bo, "Bo")], board, Stock.Of([stew, other, rice])).Where(entry => entry.Uid.StartsWith("thaw-", StringComparison.Ordinal)).ToList();
+        var thaws = WeekCalendar.Of([Eater(Ada, "Ada"), Eater(Bo, "Bo")], board, Stock.Of([stew, other, rice]), Monday).Where(entry => entry.Uid.StartsWith("thaw-", StringComparison.Ordinal)).ToList();
         var one = Assert.Single(thaws);
         Assert.Equal((Monday.AddDays(3), "Move to the fridge to thaw: stew, fried rice"), (one.Day, one.Title));
         Assert.Contains("· stew, for Ada on Friday", one.Text);
         Assert.Contains("Never thaw on the counter", one.Text);
 
         // Rice keeps one day, stew three; what was eaten needs no thawing.
-        Assert.Single(WeekCalendar.Of([Eater(Bo, "Bo")], Board((Bo, 2, [Laid(rice)])), Stock.Of([rice])), entry => entry.Uid.StartsWith("thaw-", StringComparison.Ordinal));
-        Assert.DoesNotContain(WeekCalendar.Of([Eater(Ada, "Ada")], Board((Ada, 4, [Laid(stew) with { EatenAt = DateTimeOffset.UnixEpoch }])), Stock.Of([stew])), entry => entry.Uid.StartsWith("thaw-", StringComparison.Ordinal));
+        Assert.Single(WeekCalendar.Of([Eater(Bo, "Bo")], Board((Bo, 2, [Laid(rice)])), Stock.Of([rice]), Monday), entry => entry.Uid.StartsWith("thaw-", StringComparison.Ordinal));
+        Assert.DoesNotContain(WeekCalendar.Of([Eater(Ada, "Ada")], Board((Ada, 4, [Laid(stew) with { EatenAt = DateTimeOffset.UnixEpoch }])), Stock.Of([stew]), Monday), entry => entry.Uid.StartsWith("thaw-", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -66,7 +66,7 @@ public sealed class WeekCalendarTests
         var (stew, again, bake) = (Box(1, "stew", Monday), Box(2, "stew", Monday), Box(3, "bake", Monday.AddDays(1)));
         var board = Board((Ada, 1, [Laid(stew)]), (Ada, 2, [Laid(again)]), (Bo, 2, [Laid(bake)]));
         var stock = Stock.Of([stew, again, bake]);
-        Assert.Equal(["Prep day: stew", "Prep day: bake"], WeekCalendar.Of([Eater(Ada, "Ada"), Eater(Bo, "Bo")], board, stock).Where(entry => entry.Uid.StartsWith("prep-", StringComparison.Ordinal)).Select(entry => entry.Title));
-        Assert.DoesNotContain(WeekCalendar.Of([Eater(Ada, "Ada")], board, stock), entry => entry.Title.Contains("bake", StringComparison.Ordinal));
+        Assert.Equal(["Prep day: stew", "Prep day: bake"], WeekCalendar.Of([Eater(Ada, "Ada"), Eater(Bo, "Bo")], board, stock, Monday).Where(entry => entry.Uid.StartsWith("prep-", StringComparison.Ordinal)).Select(entry => entry.Title));
+        Assert.DoesNotContain(WeekCalendar.Of([Eater(Ada, "Ada")], board, stock, Monday), entry => entry.Title.Contains("bake", StringComparison.Ordinal));
     }
 }

@@ -132,7 +132,7 @@ public sealed class WeekToFit
     // What a fit may take off a day. A box past its fridge days was laid knowing that it is frozen: a fit could not lay it again, so it stays.
     private IEnumerable<PlanItem> Released(EaterDay day) => board[day].Where(item =>
         item.EatenAt is null && !item.IsLocked && !item.IsEvent && scope != FitScope.Gaps && (scope == FitScope.Everything || item.IsOfBatch || item.IsFitted)
-        && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!.Batch.Contents, stock.BoxOf(item)!.Batch.CookedOn).IsOver(today)));
+        && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!.Batch, today).IsOver(today)));
 
     private string TextOf(FitServing serving) => serving.Count == 1 ? fillers[serving.Filler].Text : $"{serving.Count} x {fillers[serving.Filler].Text}";
 
@@ -148,7 +148,7 @@ public sealed class WeekToFit
         var leftOut = new List<Box>();
         foreach (var batch in all.DistinctBy(box => box.Id).GroupBy(box => box.Batch.Id).OrderBy(batch => batch.First().Batch.CookedOn).ThenBy(batch => batch.Key))
         {
-            var useBy = UseBy.Of(batch.First().Batch.Contents, batch.First().Batch.CookedOn);
+            var useBy = UseBy.Of(batch.First().Batch, today);
             if (useBy.IsOver(today))
             {
                 leftOut.AddRange(batch);
@@ -167,7 +167,7 @@ public sealed class WeekToFit
         foreach (var one in unpacked.Where(one => one.Whole > Grams.Zero).OrderBy(one => one.Batch.CookedOn).ThenBy(one => one.Batch.Id))
         {
             var from = one.Batch.EatenFrom(today);
-            var useBy = UseBy.Of(one.Batch.Contents, from);
+            var useBy = UseBy.Of(one.Batch, today);
             List<List<Box>> sizes = [.. one.ToChooseFrom().Select(size => (List<Box>)[new(one.Batch.Id, one.Batch, size, null)])];
             if (useBy.IsOver(today))
             {
