@@ -79,13 +79,22 @@ internal sealed record FoodNaming(string Name, string Note, IReadOnlyList<Food> 
         return foods.Meaning(before).Count == 1 || foods.Meaning(name).Count == 0 ? (before, note) : (name, "");
     }
 
-    // The same with fewer words or another spelling, nearest first, and what was left out. A tail that names an amount of its own is left where it is.
+    // The same with fewer words or another spelling, nearest first, and what was left out.
     private static IEnumerable<(string Name, string Said)> Plainer(string name)
     {
-        var whole = (Name: name, Said: "");
-        var cut = Tail.Match(name) is { Success: true } tail && !tail.Groups["tail"].Value.Any(char.IsAsciiDigit) ? (Name: tail.Groups["name"].Value, Said: tail.Groups["tail"].Value) : whole;
-        return new[] { whole, cut }.SelectMany(one => new[] { one, WithoutDescription(one) }).SelectMany(one => Respelled(one.Name).Select(spelled => (Name: spelled, one.Said)).Prepend(one)).Distinct().Where(one => one != whole);
+        foreach (var cut in new[] { (Name: name, Said: ""), WithoutTail(name) }.Distinct())
+        {
+            foreach (var (plain, said) in new[] { cut, WithoutDescription(cut) }.Distinct())
+            {
+                if (!string.Equals(plain, name, StringComparison.Ordinal)) yield return (plain, said);
+                foreach (var respelled in Respelled(plain)) yield return (respelled, said);
+            }
+        }
     }
+
+    // A tail that names an amount of its own is left where it is.
+    private static (string Name, string Said) WithoutTail(string name) =>
+        Tail.Match(name) is { Success: true } match && match.Groups["tail"].Value is var tail && !tail.Any(char.IsAsciiDigit) ? (match.Groups["name"].Value, tail) : (name, "");
 
     private static (string Name, string Said) WithoutDescription((string Name, string Said) of)
     {
