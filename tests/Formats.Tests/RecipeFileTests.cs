@@ -15,7 +15,7 @@ public class RecipeFileTests
           "@context": "https://schema.org", "@type": "Recipe", "name": "Harbour <b>stew</b> &amp; bread",
           "image": ["https://example.invalid/a.jpg"], "author": {"@type": "Person", "name": "A. Keeper"},
           "recipeYield": ["6", "6 servings", "1.8 kg"], "prepTime": "PT20M", "cookTime": "PT1H30M", "totalTime": "soon",
-          "recipeIngredient": ["600 g red lentils, dry", "2 x 400 g tin chopped tomatoes", "salt & pepper to taste"],
+          "recipeIngredient": ["600 g red lentils, dry", "2 x 400 g tin chopped tomatoes", "salt, to taste"],
           "recipeInstructions": [
             {"@type": "HowToSection", "name": "First", "itemListElement": [{"@type": "HowToStep", "text": "Soften the onions."}, {"@type": "HowToStep", "name": "Add the rest."}]},
             "Bake at 180 °C.<br>Let it rest."
@@ -36,7 +36,7 @@ public class RecipeFileTests
     {
         var recipe = One(Full);
         Assert.Equal("Harbour stew & bread", recipe.Name);
-        Assert.Equal(["600 g red lentils, dry", "2 x 400 g tin chopped tomatoes", "salt, to taste", "pepper, to taste"], recipe.Lines.Select(line => line.Text));
+        Assert.Equal(["600 g red lentils, dry", "2 x 400 g tin chopped tomatoes", "salt, to taste"], recipe.Lines.Select(line => line.Text));
         Assert.Equal((6, null, 1800m), (recipe.Yield.Portions, recipe.Yield.Pieces, recipe.Yield.CookedGrams));
         Assert.Equal(["Soften the onions.", "Add the rest.", "Bake at 180 °C.", "Let it rest."], recipe.Steps.Select(step => step.Text));
         Assert.Equal((20, 90, 180), (recipe.Steps[0].HandsOn, recipe.Steps[^1].Unattended, recipe.Steps[2].TemperatureC));
@@ -118,7 +118,7 @@ public class RecipeFileTests
             Ingredients
             - 200 g pearl barley
             - 1 1/2 l vegetable stock
-            • salt and pepper, to taste
+            • salt, to taste
             fresh parsley
 
             For the sauce:
@@ -134,7 +134,7 @@ public class RecipeFileTests
         Assert.Equal("Lemon barley soup", recipe.Name);
         Assert.Equal(4, recipe.Yield.Portions);
         Assert.Equal(
-            [("200 g pearl barley", RecipePart.Main), ("1 1/2 l vegetable stock", RecipePart.Main), ("salt, to taste", RecipePart.Main), ("pepper, to taste", RecipePart.Main), ("fresh parsley", RecipePart.Main), ("100 g plain yogurt", RecipePart.Sauce), ("50 g feta", RecipePart.Topping)],
+            [("200 g pearl barley", RecipePart.Main), ("1 1/2 l vegetable stock", RecipePart.Main), ("salt, to taste", RecipePart.Main), ("fresh parsley", RecipePart.Main), ("100 g plain yogurt", RecipePart.Sauce), ("50 g feta", RecipePart.Topping)],
             recipe.Lines.Select(line => (line.Text, line.Part)));
         Assert.Equal([(45, null), (60, 177)], recipe.Steps.Select(step => (step.Unattended, step.TemperatureC))); // 350 °F is 177 °C
     }

@@ -173,6 +173,18 @@ public sealed class RecipesTests : IDisposable
     }
 
     [Fact]
+    public async Task Two_things_to_taste_come_in_as_a_line_for_each()
+    {
+        using var text = new ByteArrayContent(Encoding.UTF8.GetBytes("Soup\nFor the sauce:\n200 g red lentils, dry\nSalt & freshly ground pepper to taste\nsalt and pepper\n"));
+        text.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
+        using var answer = await host.Http.PostAsync("/api/recipes/read", text);
+        var found = JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["recipes"]![0]!;
+        Assert.Equal(["200 g red lentils, dry", "Salt, to taste", "freshly ground pepper, to taste", "salt and pepper"], found["recipe"]!["lines"]!.AsArray().Select(line => (string)line!));
+        Assert.All(found["recipe"]!["parts"]!.AsArray(), part => Assert.Equal("sauce", (string)part!));
+        Assert.Equal(["salt and pepper"], found["notUnderstood"]!.AsArray().Select(line => (string)line!));
+    }
+
+    [Fact]
     public async Task A_file_of_before_is_brought_up_and_loses_nothing()
     {
         var path = await OldFile.LayAsync("First", """

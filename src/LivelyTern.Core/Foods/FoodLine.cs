@@ -31,6 +31,9 @@ public sealed record FoodLine(
     /// <summary>The lines that could be written in its place and would be understood; empty for none.</summary>
     public IReadOnlyList<string> Instead { get; init; } = [];
 
+    /// <summary>Where it names two things and says how much of both, "salt and pepper, to taste": a line for each. Else itself.</summary>
+    public IReadOnlyList<string> Apart => Instead.Count > 1 && Text.TrimEnd().EndsWith(ToTaste, StringComparison.OrdinalIgnoreCase) ? Instead : [Text];
+
     /// <summary>The heaviest single line a kitchen can mean, 100 kg.</summary>
     public static readonly Grams Heaviest = new(100_000m);
 
@@ -42,7 +45,7 @@ public sealed record FoodLine(
     private static readonly Regex Optional = Pattern(@"^(?:optional\s*:|\(optional\):?)\s*(?<rest>\S.*)$");
 
     // "Salt and pepper, to taste".
-    private static readonly Regex Pair = Pattern(@"^(?<one>[^,(]+?)\s+(?:and|&)\s+(?<other>[^,(]+?)(?:,?\s+to taste)?$");
+    private static readonly Regex Pair = Pattern(@"^(?<one>[^,(]+?)\s+(?:and|&)\s+(?<other>[^,(]+)$");
 
     // "A few basil leaves" says no number.
     private static readonly Regex Vague = Pattern(@"^(?<many>(?:a\s+)?(?:few|little|bit|some|several)(?:\s+of)?)\s+(?<food>\S.*)$");
@@ -73,12 +76,17 @@ public sealed record FoodLine(
         ArgumentNullException.ThrowIfNull(foods);
         var line = text.TrimStart();
         if (line is [var bullet, ' ' or '\t', ..] && Bullets.Contains(bullet)) line = line[1..].TrimStart();
-        if (Optional.Match(line) is { Success: true } optional) line = optional.Groups["rest"].Value.TrimEnd() + ", optional";
+        if (Optional.Match(line) is { Success: true } optional)
+        {
+            var inner = Read(optional.Groups["rest"].Value, foods, chosen);
+            return inner with { Text = text, Parts = new(inner.Parts.Amount, inner.Parts.Measure, inner.Parts.FoodText, FoodNaming.Join(inner.Parts.Note, "optional")) { Drawn = inner.Parts.Drawn } };
+        }
+
         if (DrawnBefore.Match(line) is { Success: true } before && AmountText.Read(before.Groups["whole"].Value) is { Unit: null, From: > 0 } wholes && wholes.From <= wholes.To && Drawn(text, wholes, wholes.Rest, before, foods, chosen, isSure: true) is { } drawn) return drawn;
         if (chosen is null && Two(text, line, foods) is { } two) return two;
         if (Trace(line) is var (traced, said))
             return Resolve(text, traced, foods, chosen, (food, name, note) => new FoodLine(text, new(food, Grams.Zero, IsTrace: true), true, null, [], null) { Parts = new(null, null, name, FoodNaming.Join(note, said)) });
-        if (AtTheEnd(line) is null && Vague.Match(line) is { Success: true } vague)
+        if (Vague.Match(line) is { Success: true } vague && AtTheEnd(line) is null)
             return Unread(text, "amount-missing", $"Say how much “{vague.Groups["many"].Value}” is: a number in its place.", new(null, null, vague.Groups["food"].Value, ""));
         if ((AmountText.Read(line) ?? AtTheEnd(line)) is not { } amount) return NoAmount(text, line.Trim(), foods, chosen);
         if (amount.From < 0 || amount.To < 0)
@@ -101,15 +109,6 @@ public sealed record FoodLine(
         var measure = Parts.Measure is null ? "" : (scaled.Quantity <= 1 ? FoodWords.Singular(Parts.Measure) : Parts.Measure) + " ";
         var note = Parts.NoteFor(factor) is { Length: > 0 } said ? ", " + said : "";
         return (Parts.Drawn is { } drawn ? $"{drawn} of {scaled.Print()} {measure.TrimEnd()}" : $"{scaled.Print()} {measure}{Parts.FoodText}") + note;
-    }
-
-    /// <summary>A line of a list that names two things to taste, "salt and pepper, to taste", as a line for each; any other as it is.</summary>
-    public static IReadOnlyList<string> Apart(string line)
-    {
-        ArgumentNullException.ThrowIfNull(line);
-        return line.TrimEnd().EndsWith(ToTaste, StringComparison.OrdinalIgnoreCase) && !line.Any(char.IsAsciiDigit) && Pair.Match(line.Trim()) is { Success: true } pair
-            ? [$"{pair.Groups["one"].Value}, {ToTaste}", $"{pair.Groups["other"].Value}, {ToTaste}"]
-            : [line];
     }
 
     private static FoodLine Measured(string text, AmountText amount, IFoods foods, Food? chosen) =>
@@ -240,19 +239,22 @@ public sealed record FoodLine(
     private static FoodLine? Two(string text, string line, IFoods foods)
     {
         var trace = Trace(line);
-        if (Pair.Match(trace?.Food ?? line.Trim()) is not { Success: true } pair || AmountText.Read(line) is not null && trace is null || foods.Meaning(pair.Value).Count > 0) return null;
+        if (Pair.Match(trace?.Food ?? line.Trim()) is not { Success: true } pair || (AmountText.Read(line) is not null && trace is null) || foods.IsName(pair.Value)) return null;
         string[] named = [pair.Groups["one"].Value, pair.Groups["other"].Value];
         var meant = named.Select(name => FoodNaming.Read(name, foods, null).Meant).ToList();
         if (meant.Exists(one => one.Count == 0)) return null;
-        var isTaste = trace is not null || meant.TrueForAll(one => one.All(food => food.Group == FoodGroup.Seasonings));
+        var isTaste = trace is not null || meant.TrueForAll(one => one.All(IsPinched));
         return Unread(text, "two-foods", "Two foods stand in one line: give each a line of its own.", new(null, null, line.Trim(), "")) with { Instead = [.. named.Select(name => isTaste ? $"{name}, {ToTaste}" : name)] };
     }
 
     private static FoodLine NoAmount(string text, string line, IFoods foods, Food? chosen)
     {
         var missing = Unread(text, "amount-missing", "Say how much of it: a number, perhaps a unit, then the food, as in “150 g strawberries”.", new(null, null, line, ""));
-        return FoodNaming.Read(line, foods, chosen).Meant is [{ Group: FoodGroup.Seasonings }] ? missing with { Instead = [$"{line}, {ToTaste}"] } : missing;
+        return FoodNaming.Read(line, foods, chosen).Meant is [var food] && IsPinched(food) ? missing with { Instead = [$"{line}, {ToTaste}"] } : missing;
     }
+
+    // Salt, pepper, herbs: what a spoon or a leaf holds is a few grams. Not a sauce, nor a recipe of one's own.
+    private static bool IsPinched(Food food) => food is { Group: FoodGroup.Seasonings, Per100g.Energy: not null } && food.Measures.Any(measure => measure.Weight.Value <= 7);
 
     // The juice of a lemon is a food of its own, measured in lemons. Where it is said after the fruit, it has to be one that is known, and not the fruit that was chosen.
     private static FoodLine? Drawn(string text, AmountText amount, string of, Match said, IFoods foods, Food? chosen, bool isSure)

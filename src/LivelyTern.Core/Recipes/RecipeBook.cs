@@ -104,6 +104,14 @@ public sealed class RecipeBook : IFoods
     /// <inheritdoc/>
     public IReadOnlyList<Food> Suggest(string typed, int most) => foods.Suggest(typed, most);
 
+    /// <summary>A recipe brought in from elsewhere, its lines that name two things to taste parted into a line for each.</summary>
+    public WrittenRecipe Apart(WrittenRecipe recipe)
+    {
+        ArgumentNullException.ThrowIfNull(recipe);
+        List<WrittenLine> lines = [.. recipe.Lines.SelectMany(line => ReadLine(line).Read.Apart.Select(text => line with { Text = text }))];
+        return lines.Count <= WrittenRecipe.MostLines ? recipe with { Lines = lines } : recipe;
+    }
+
     private RecipeLine ReadLine(WrittenLine line)
     {
         var sub = line.FoodId is null ? null : RecipeOf(line.FoodId);

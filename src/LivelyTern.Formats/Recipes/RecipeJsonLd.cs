@@ -4,7 +4,6 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using System.Xml;
-using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes;
 
@@ -135,7 +134,7 @@ public static class RecipeJsonLd
                     name = RecipeHtml.Plain(Texts(value).FirstOrDefault() ?? "");
                     break;
                 case "recipeIngredient" or "ingredients":
-                    foreach (var text in Texts(value).Select(RecipeHtml.Plain).Where(text => text.Length > 0).SelectMany(FoodLine.Apart))
+                    foreach (var text in Texts(value).Select(RecipeHtml.Plain).Where(text => text.Length > 0))
                     {
                         if (text.Length > WrittenRecipe.LongestLine) missed.Add($"{key}: {Cut(text)}");
                         else if (lines.Count >= WrittenRecipe.MostLines) missed.Add($"{key}: {text}");

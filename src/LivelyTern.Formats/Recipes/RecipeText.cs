@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
-using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes;
 
@@ -51,7 +50,7 @@ public static class RecipeText
             else if (name.Length == 0 && place == Place.Top && !IsLine(line)) name = line.Length <= 120 ? line : line[..120];
             else if (line.Length > 2000) missed.Add(line[..200] + " …");
             else if (place == Place.Steps) AddStep(line);
-            else if (IsLine(line) && line.Length <= WrittenRecipe.LongestLine && FoodLine.Apart(line) is var apart && lines.Count + apart.Count <= WrittenRecipe.MostLines) (place, lines) = (Place.Lines, [.. lines, .. apart.Select(one => new WrittenLine(one, Part: part))]);
+            else if (IsLine(line) && line.Length <= WrittenRecipe.LongestLine && lines.Count < WrittenRecipe.MostLines) (place, lines) = (Place.Lines, [.. lines, new(line, Part: part)]);
             else if (place == Place.Lines && NumberedPattern.IsMatch(raw)) AddStep(line);
             else if (place == Place.Lines && line.Length <= 60 && lines.Count < WrittenRecipe.MostLines && !line.EndsWith('.')) lines.Add(new(line, Part: part));
             else if (place == Place.Lines && line.EndsWith('.')) AddStep(line);

@@ -95,7 +95,7 @@ public static class RecipeEndpoints
         return TypedResults.Ok(new FoundRecipes(
             [.. read.Recipes.Select(found =>
             {
-                var written = new WrittenRecipe(found.Name, found.Lines, found.Yield, found.Steps);
+                var written = book.Apart(new(found.Name, found.Lines, found.Yield, found.Steps));
                 return new FoundRecipe(Sent(found.Name, written), found.NotMapped, [.. book.Read(written).Lines.Where(line => line.Contents is null).Select(line => line.Read.Text)]);
             })],
             read.Remarks));

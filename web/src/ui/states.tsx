@@ -3,13 +3,14 @@ import type { ReactNode } from "react";
 import { troubleOf } from "../api";
 
 /** Where a state is the page itself, it brings the page's landmark and title. */
-const framed = (isPage: boolean) => (isPage ? (["main", "h1"] as const) : (["div", "p"] as const));
+const framed = <T extends "p" | "h2">(isPage: boolean, title: T) =>
+  isPage ? (["main", "h1"] as const) : (["div", title] as const);
 const said = "font-sans text-base font-normal";
 
 /** A screen that is on its way: the room it will take, and a word for those who listen. */
 export function Loading({ isPage = false }: { isPage?: boolean }) {
   const { t } = useWords();
-  const [Frame, Title] = framed(isPage);
+  const [Frame, Title] = framed(isPage, "p");
   return (
     <Frame>
       <div role="status" className="p-6 text-soft">
@@ -30,7 +31,7 @@ export function Failed({
   isPage?: boolean;
 }) {
   const { t } = useWords();
-  const [Frame, Title] = framed(isPage);
+  const [Frame, Title] = framed(isPage, "p");
   return (
     <Frame>
       <div role="alert" className="m-6 max-w-xl border-l-4 border-brick pl-4">
@@ -65,7 +66,7 @@ export function Empty({
   isPage?: boolean;
   children: ReactNode;
 }) {
-  const [Frame, Title] = isPage ? (["main", "h1"] as const) : (["div", "h2"] as const);
+  const [Frame, Title] = framed(isPage, "h2");
   return (
     <Frame className="max-w-xl p-6">
       <Title className="text-lg">{title}</Title>
