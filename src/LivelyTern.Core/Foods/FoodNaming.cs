@@ -1,5 +1,4 @@
 using System.Text.RegularExpressions;
-using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Foods;
 
@@ -24,7 +23,7 @@ internal sealed record FoodNaming(string Name, string Note, IReadOnlyList<Food> 
     ];
 
     // "Oil for frying", "butter or margarine": what follows is not part of the name.
-    private static readonly Regex Tail = new(@"^(?<name>\S.*?)\s+(?<tail>(?:for|cut|or|plus|mixed|to serve|to garnish|at room|such as)\b.*)$", RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
+    private static readonly Regex Tail = new(@"^(?<name>\S.*?)\s+(?<tail>(?:for|cut|or|plus (?:extra|more)|to serve|to garnish|at room|such as)\b.*)$", RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
 
     /// <summary>Reads the words after an amount.</summary>
     /// <param name="text">"chicken breasts (boneless), sliced".</param>

@@ -64,6 +64,7 @@ public class LinesOfRecipesTests
     [InlineData("500 g beef shin", "food-unknown")]
     [InlineData("1 cup low-fat yoghurt", "food-unknown")]
     [InlineData("1 tbsp olive oil mixed with 2 tbsp butter", "food-unknown")]
+    [InlineData("100 g butter plus yogurt", "food-unknown")] // one of the two would be lost
     [InlineData("a few basil leaves", "amount-missing")]
     [InlineData("some olive oil", "amount-missing")]
     [InlineData("olive oil for frying", "amount-missing")]
