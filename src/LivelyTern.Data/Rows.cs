@@ -292,14 +292,27 @@ public sealed class PlanItemRow
 
     /// <summary>For a meal out: kcal either way.</summary>
     public decimal? GiveOrTake { get; set; }
+
+    /// <summary>Where it lies there although its eater must never get it, and somebody said that it stays: for which reason, <see cref="Core.Aim.Never.Key"/>.</summary>
+    public string? NeverAnswered { get; set; }
 }
 
-/// <summary>One row: the version of the whole plan.</summary>
+/// <summary>One row: the number of the last change to any day. Each change takes the next one.</summary>
 public sealed class PlanVersionRow : IVersioned
 {
     public int Id { get; set; } = 1;
 
     public int Version { get; set; } = 1;
+}
+
+/// <summary>An eater's day, by the number of the last change that touched it: who saw a later one has seen the day as it is.</summary>
+public sealed class EaterDayRow
+{
+    public Guid EaterId { get; set; }
+
+    public DateOnly Day { get; set; }
+
+    public int Version { get; set; }
 }
 
 /// <summary>Every change made to the plan, so that each can be undone.</summary>
@@ -310,6 +323,9 @@ public sealed class PlanChangeRow
     public DateTimeOffset At { get; set; }
 
     public required Core.Plan.PlanChange Change { get; set; }
+
+    /// <summary>The change that this one undid; each is undone once.</summary>
+    public Guid? UndoneId { get; set; }
 }
 
 /// <summary>A row that counts its changes, so that no write wins silently over another.</summary>

@@ -1,4 +1,5 @@
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Plan;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
@@ -22,10 +23,68 @@ public static class Stale
     public static Problem Gone(string what) => new(GoneCode, "", $"There is no such {what} here any more.");
 
     /// <summary>
-    /// The plan's version, read before anything else of the plan is, counts up with the write that follows: what another hand lays in between
-    /// makes one of the two writes stale.
+    /// A command: what it reads, judges and writes is one transaction that no other writer of the file comes into, neither of this program nor of another. What
+    /// it refuses leaves nothing behind. Within a larger transaction it is a part of that.
     /// </summary>
-    internal static async Task PlanChangesAsync(this TernDb db) => (await db.PlanVersions.SingleAsync()).Version++;
+    internal static async Task<Outcome<T>> InTurnAsync<T>(this TernDb db, Func<Task<Outcome<T>>> command)
+    {
+        if (db.IsReading) throw new InvalidOperationException("A reading writes nothing.");
+        if (db.Database.CurrentTransaction is not null) return await command();
+        using var turn = await WriteTurn.TakeAsync(db.Database.GetConnectionString(), CancellationToken.None);
+        await using var transaction = await db.Database.BeginTransactionAsync();
+        var outcome = await command();
+        if (outcome.Succeeded) await transaction.CommitAsync();
+        return outcome;
+    }
+
+    /// <summary>Takes the next number for a change and marks the days it touched with it; saved with the change.</summary>
+    internal static async Task<int> NextVersionAsync(this TernDb db, IEnumerable<EaterDay> touched)
+    {
+        var number = ++(await db.PlanVersions.SingleAsync()).Version;
+        foreach (var day in touched.Distinct())
+        {
+            var row = await db.EaterDays.FindAsync(day.EaterId, day.Day);
+            if (row is null) db.EaterDays.Add(row = new EaterDayRow { EaterId = day.EaterId, Day = day.Day });
+            row.Version = number;
+        }
+
+        return number;
+    }
+
+    /// <summary>
+    /// One reading: all that is asked until it is disposed is answered from the file as it was at the first question, whatever is written meanwhile. Within a
+    /// transaction it is a part of that.
+    /// </summary>
+    public static async Task<IAsyncDisposable?> ReadOnceAsync(this TernDb db)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        if (db.Database.CurrentTransaction is not null) return null;
+        await db.Database.OpenConnectionAsync();
+        var connection = (SqliteConnection)db.Database.GetDbConnection();
+        var transaction = connection.BeginTransaction(deferred: true);
+        await db.Database.UseTransactionAsync(transaction);
+        return new Reading(db, transaction);
+    }
+
+    private sealed class Reading : IAsyncDisposable
+    {
+        private readonly TernDb db;
+        private readonly SqliteTransaction transaction;
+
+        public Reading(TernDb db, SqliteTransaction transaction)
+        {
+            (this.db, this.transaction) = (db, transaction);
+            db.IsReading = true;
+        }
+
+        public async ValueTask DisposeAsync()
+        {
+            db.IsReading = false;
+            await db.Database.UseTransactionAsync(null);
+            await transaction.DisposeAsync();
+            await db.Database.CloseConnectionAsync();
+        }
+    }
 
     /// <summary>Counts the row up and saves all, or says that another write came first.</summary>
     internal static async Task<Outcome<T>> SaveAsync<T>(this TernDb db, IVersioned row, T value)

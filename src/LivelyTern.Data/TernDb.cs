@@ -52,8 +52,14 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>Changes made to the plan.</summary>
     public DbSet<PlanChangeRow> PlanChanges => Set<PlanChangeRow>();
 
-    /// <summary>The version of the plan.</summary>
+    /// <summary>The number of the last change to the plan.</summary>
     public DbSet<PlanVersionRow> PlanVersions => Set<PlanVersionRow>();
+
+    /// <summary>The days that were ever changed, each with its last change.</summary>
+    public DbSet<EaterDayRow> EaterDays => Set<EaterDayRow>();
+
+    /// <summary>Whether a reading is open (<see cref="Stale.ReadOnceAsync"/>).</summary>
+    internal bool IsReading { get; set; }
 
     /// <summary>Saves in its turn (<see cref="WriteTurn"/>); inside a transaction it has the file already.</summary>
     /// <inheritdoc/>
@@ -115,7 +121,17 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
             item.HasOne<EaterRow>().WithMany().HasForeignKey(row => row.EaterId).OnDelete(DeleteBehavior.Restrict);
         });
         modelBuilder.Entity<PlanVersionRow>().HasData(new PlanVersionRow());
-        modelBuilder.Entity<PlanChangeRow>(change => AsJson(change.Property(row => row.Change)));
+        modelBuilder.Entity<EaterDayRow>(day =>
+        {
+            day.HasKey(row => new { row.EaterId, row.Day });
+            day.HasOne<EaterRow>().WithMany().HasForeignKey(row => row.EaterId);
+        });
+        modelBuilder.Entity<PlanChangeRow>(change =>
+        {
+            AsJson(change.Property(row => row.Change));
+            change.HasIndex(row => row.UndoneId).IsUnique();
+            change.HasIndex(row => row.At);
+        });
         foreach (var versioned in modelBuilder.Model.GetEntityTypes().Where(type => typeof(IVersioned).IsAssignableFrom(type.ClrType)))
             versioned.FindProperty(nameof(IVersioned.Version))!.IsConcurrencyToken = true;
     }

@@ -1,7 +1,9 @@
 using LivelyTern.Core.Aim;
+using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Foods;
+using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
 using LivelyTern.Web.Plan;
 
@@ -20,8 +22,9 @@ namespace LivelyTern.Web;
 /// <param name="ShelfBoxes">Boxes on no day.</param>
 /// <param name="Leading">The eater's leading measure.</param>
 /// <param name="Left">What is left of it today.</param>
+/// <param name="Excluded">What lies on days although its eater must never get it, and nobody has answered for.</param>
 public sealed record OverviewView(
-    DateOnly Today, int Eaters, int Foods, int Recipes, int? FitDays, int? LaidDays, int BatchesWaiting, int BatchesDue, DateOnly? NextPrepDay, int ShelfBoxes, Measure? Leading, decimal? Left);
+    DateOnly Today, int Eaters, int Foods, int Recipes, int? FitDays, int? LaidDays, int BatchesWaiting, int BatchesDue, DateOnly? NextPrepDay, int ShelfBoxes, Measure? Leading, decimal? Left, IReadOnlyList<ExcludedView> Excluded);
 
 /// <summary>Whether the host can reach its database: "ok".</summary>
 public sealed record Health(string Status);
@@ -31,8 +34,9 @@ public static class OverviewEndpoint
 {
     /// <summary>Maps <c>/api/overview</c>.</summary>
     public static void MapOverview(this IEndpointRouteBuilder api) =>
-        api.MapGet("/overview", async (Guid? eaterId, FoodStore foods, RecipeStore recipes, BatchStore batches, PlanReader reader) =>
+        api.MapGet("/overview", async (Guid? eaterId, TernDb db, FoodStore foods, RecipeStore recipes, BatchStore batches, PlanStore plan, PlanReader reader) =>
         {
+            await using var once = await db.ReadOnceAsync();
             var week = await reader.WeekAsync(reader.Today);
             var eater = week.Eaters.FirstOrDefault(other => eaterId is null || other.EaterId == eaterId) ?? (week.Eaters.Count > 0 ? week.Eaters[0] : null);
             var today = eater?.Days.FirstOrDefault(day => day.Day == week.Today);
@@ -41,6 +45,13 @@ public static class OverviewEndpoint
                 week.Today, week.Eaters.Count, (await foods.CatalogueAsync()).All.Count, await recipes.CountAsync(), eater?.FitDays, eater?.LaidDays, await batches.CountWaitingAsync(),
                 ahead.Count(batch => batch.CookedOn <= week.Today), ahead.Where(batch => batch.CookedOn > week.Today).Select(batch => (DateOnly?)batch.CookedOn).Min(),
                 week.Shelf.Sum(group => group.BoxIds.Count), eater?.Aim.Leading,
-                today is not null && today.Left.TryGetValue(eater!.Aim.Leading, out var left) ? left : null);
+                today is not null && today.Left.TryGetValue(eater!.Aim.Leading, out var left) ? left : null, Excluded(await plan.ExcludedAsync(), week));
         }).WithTags("Overview").WithName("getOverview");
+
+    private static List<ExcludedView> Excluded(IReadOnlyList<ExcludedItem> all, WeekView week)
+    {
+        var names = week.Eaters.ToDictionary(eater => eater.EaterId, eater => eater.Name);
+        return [.. all.Where(one => !one.IsAnswered)
+            .Select(one => new ExcludedView(one.Where.EaterId, names.GetValueOrDefault(one.Where.EaterId, ""), one.Where.Day, one.ItemId, one.Name, NeverView.Of(one.Why)!))];
+    }
 }

@@ -53,7 +53,7 @@ builder.Services.AddOpenApi(api => api.AddDocumentTransformer((document, _, _) =
     return Task.CompletedTask;
 }));
 builder.Services.AddResponseCompression();
-builder.Services.AddSingleton(start.Clock);
+builder.Services.AddSingleton(start.Clock).AddSingleton(start).AddSingleton<SolverTurns>();
 builder.Services.AddDbContext<TernDb>(db => db.UseSqlite(TernFile.ConnectionString(start.DatabasePath)));
 builder.Services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>().AddSingleton<ImportDesk>().AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
 builder.Services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<EaterStore>().AddScoped<RecipeStore>().AddScoped<UnpackedBatches>().AddScoped<BatchStore>().AddScoped<PlannedBatchStore>().AddScoped<PlanStore>().AddScoped<PlanReader>().AddScoped<BatchReader>().AddScoped<DemoWeek>();
@@ -63,6 +63,7 @@ var app = builder.Build();
 app.UseExceptionHandler();
 app.UseStatusCodePages(StatusSentences.WriteAsync);
 app.UseMiddleware<ShippedOnly>();
+app.UseMiddleware<OwnDoor>();
 app.UseResponseCompression();
 app.UseDefaultFiles();
 app.UseStaticFiles(ShippedOnly.CacheForever());

@@ -7,12 +7,13 @@ namespace LivelyTern.Web;
 /// <param name="DatabasePath">The household's file.</param>
 /// <param name="IsDemo">Whether the demo week is laid into an empty file.</param>
 /// <param name="Clock">The clock: the machine's, or one set to a day with <c>--today</c> to look at a demo as of that day.</param>
-public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, TimeProvider Clock)
+/// <param name="Hosts">Names it answers to besides those of the machine itself: those of a proxy before it.</param>
+public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, TimeProvider Clock, IReadOnlyList<string> Hosts)
 {
     /// <summary>The address printed and listened on.</summary>
     public string Url => string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{Port}");
 
-    /// <summary>Reads <c>--port</c>, <c>--data</c>, <c>--demo true</c> and <c>--today 2026-11-25</c>.</summary>
+    /// <summary>Reads <c>--port</c>, <c>--data</c>, <c>--demo true</c>, <c>--today 2026-11-25</c> and <c>--hosts kitchen.lan,tern.lan</c>.</summary>
     public static StartOptions From(IConfiguration settings)
     {
         ArgumentNullException.ThrowIfNull(settings);
@@ -20,7 +21,8 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
         TimeProvider clock = DateOnly.TryParse(settings["today"], CultureInfo.InvariantCulture, out var day) ? new ClockOfDay(day) : TimeProvider.System;
         var port = int.TryParse(settings["port"], NumberStyles.None, CultureInfo.InvariantCulture, out var wanted) && wanted is > 0 and < 65536 ? wanted : 5080;
         var data = settings["data"] is { Length: > 0 } path ? Path.GetFullPath(path) : Path.Combine(DataFolder(), demo ? DemoFile(clock) : "tern.db");
-        return new(port, data, demo, clock);
+        var hosts = (settings["hosts"] ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        return new(port, data, demo, clock, hosts);
     }
 
     // A demo file for each day, so that its week is always the current one.

@@ -33,7 +33,7 @@ public sealed class ColumnTests
         return new(new(new(2026, 11, 25), [new("a", "a", Measure.Energy, [new(bands, Holds(chance, 400), 0, servings)])], [], all, wishes));
     }
 
-    [Property(MaxTest = 300)]
+    [SeededProperty(MaxTest = 300)]
     public Property The_best_fillers_of_a_day_are_the_best_of_all_choices() => Prop.ForAll(Gen.Choose(0, 1_000_000).ToArbitrary(), seed =>
     {
         var tables = Day(seed, 1 + (seed % 5), 3, seed % 6);
@@ -59,7 +59,7 @@ public sealed class ColumnTests
         Assert.True(choices.AtLeast(tables.Bands(0, 0), fixedSums) <= best);
     });
 
-    [Property(MaxTest = 20)]
+    [SeededProperty(MaxTest = 20)]
     public Property Where_choices_are_too_many_the_bound_still_holds() => Prop.ForAll(Gen.Choose(0, 1_000_000).ToArbitrary(), seed =>
     {
         // 60 fillers, up to 12 servings: hundreds of millions of choices.

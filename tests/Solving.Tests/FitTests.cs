@@ -78,7 +78,7 @@ public sealed class FitTests
         Assert.Equal(answer.Cost.Total, answer.Bound);
     }
 
-    [Property(MaxTest = 12)]
+    [SeededProperty(MaxTest = 12)]
     public Property No_rule_is_ever_broken_and_the_first_plan_is_never_better() => Prop.ForAll(
         Gen.Choose(0, 100_000).Zip(Gen.Choose(1, 4)).ToArbitrary(), drawn =>
         {
@@ -91,7 +91,7 @@ public sealed class FitTests
             Assert.True(answer.Bound <= answer.Cost.Total && answer.Cost.Total <= told[0].Cost.Total);
         });
 
-    [Property(MaxTest = 1000)]
+    [SeededProperty(MaxTest = 1000)]
     public Property What_is_excluded_is_in_no_plan_of_a_thousand_weeks() => Prop.ForAll(
         Gen.Choose(0, 1_000_000).ToArbitrary(), seed =>
         {

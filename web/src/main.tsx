@@ -20,7 +20,13 @@ const PackRoom = lazy(() => import("./rooms/pack/PackRoom"));
 const PackBench = lazy(() => import("./rooms/pack/PackBench"));
 const EatRoom = lazy(() => import("./rooms/eat/EatRoom"));
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
+const queries = new QueryClient({
+  // The host is this machine: whether the browser thinks it is on a network says nothing about it.
+  defaultOptions: {
+    queries: { retry: 1, refetchOnWindowFocus: true, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
+});
 
 function Lost() {
   const { t } = useWords();

@@ -71,11 +71,19 @@ public sealed record EatingWays
 
     /// <summary>Whether the eater must never get this: an allergen, a food, or, where allergens matter, a food whose allergens nobody stated.</summary>
     /// <param name="contents">What it holds.</param>
-    public bool Forbids(Contents contents)
+    public bool Forbids(Contents contents) => WhyNever(contents) is not null;
+
+    /// <summary>Why the eater must never get this; null where they may.</summary>
+    /// <param name="contents">What it holds.</param>
+    public Never? WhyNever(Contents contents)
     {
         ArgumentNullException.ThrowIfNull(contents);
-        return contents.Ingredients.Any(part => NeverFoods.Contains(part.Food.Id, StringComparer.Ordinal))
-            || (NeverAllergens.Count > 0 && (contents.SomethingUnread || contents.Ingredients.Any(part => !part.Food.KnowsAllergens) || contents.Allergens.Intersect(NeverAllergens).Any()));
+        if (NeverAllergens.Count == 0 && NeverFoods.Count == 0) return null;
+        var foods = contents.Ingredients.Select(part => part.Food).ToList();
+        var allergens = NeverAllergens.Count == 0 ? [] : contents.Allergens.Intersect(NeverAllergens).ToList();
+        var named = foods.Where(food => NeverFoods.Contains(food.Id, StringComparer.Ordinal)).Select(food => food.Name).Distinct(StringComparer.Ordinal).ToList();
+        var isUnknown = NeverAllergens.Count > 0 && (contents.SomethingUnread || foods.Exists(food => !food.KnowsAllergens));
+        return allergens.Count + named.Count > 0 || isUnknown ? new(allergens, named, isUnknown) : null;
     }
 
     /// <summary>Whether the eater would rather not have this.</summary>

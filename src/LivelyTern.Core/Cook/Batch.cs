@@ -25,12 +25,16 @@ public sealed record Batch(Guid Id, string RecipeName, TapeMark Mark, DateOnly C
     /// <summary>The first day it can be eaten: the day it was cooked, or is to be. Still to be cooked on a day that is past, it is cooked today at the earliest.</summary>
     public DateOnly EatenFrom(DateOnly today) => IsAhead && CookedOn < today ? today : CookedOn;
 
-    /// <summary>What it weighs, measured or else expected; null where neither is known.</summary>
-    public Grams? Weight => Cooked ?? Expected?.Weight;
+    /// <summary>What it weighs, measured or else expected; null where neither is known, or it would come to nothing (more is taken out than goes in).</summary>
+    public Grams? Weight => Known(Cooked) ?? Known(Expected?.Weight);
 
-    /// <summary>What this weight of the finished batch holds: its share of everything that went in.</summary>
+    /// <summary>
+    /// What this weight of the finished batch holds: its share of everything that went in. Where the batch's weight is not known neither is the share: then
+    /// every figure is "at least" nothing, and its foods are named without a weight.
+    /// </summary>
     /// <param name="weight">Cooked grams.</param>
-    /// <exception cref="InvalidOperationException">What the batch weighs is neither measured nor expected.</exception>
     public Contents Holding(Grams weight) =>
-        Weight is { Value: > 0 } whole ? Contents.Scale(weight / whole) : throw new InvalidOperationException("The batch has not been weighed.");
+        Weight is { } whole ? Contents.Scale(weight / whole) : Contents.Scale(0) with { SomethingUnread = true };
+
+    private static Grams? Known(Grams? weight) => weight is { Value: > 0 } ? weight : null;
 }

@@ -6,7 +6,17 @@ namespace LivelyTern.Core.Foods;
 /// <param name="Food">The food, with the figures it had then.</param>
 /// <param name="Weight">Grams; zero for a trace.</param>
 /// <param name="IsTrace">A pinch, or "to taste": recorded, too little to weigh.</param>
-public sealed record Ingredient(Food Food, Grams Weight, bool IsTrace = false);
+public sealed record Ingredient(Food Food, Grams Weight, bool IsTrace = false)
+{
+    /// <summary>The same, where its food's label has come to name more allergens since: with those too.</summary>
+    /// <param name="find">A food as it is known today, or null.</param>
+    public Ingredient AsKnownToday(Func<string, Food?> find)
+    {
+        ArgumentNullException.ThrowIfNull(find);
+        var more = find(Food.Id)?.Allergens.Except(Food.Allergens).ToList();
+        return more is not { Count: > 0 } ? this : this with { Food = Food with { Allergens = [.. Food.Allergens.Concat(more).Order()] } };
+    }
+}
 
 /// <summary>What is in a batch, a box or a bite: weights of foods, from which every measure follows.</summary>
 public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool SomethingUnread = false)
@@ -42,6 +52,18 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
     /// <param name="factor">The share; 0 to 1 for a part, more to scale up.</param>
     public Contents Scale(decimal factor) =>
         this with { Ingredients = [.. Ingredients.Select(ingredient => ingredient with { Weight = ingredient.Weight * factor })] };
+
+    /// <summary>
+    /// The same contents with the allergens known today: a food holds what it was known to hold when it went in, and what its label says now. The
+    /// figures stay those of then.
+    /// </summary>
+    /// <param name="find">A food as it is known today, or null.</param>
+    public Contents AsKnownToday(Func<string, Food?> find)
+    {
+        ArgumentNullException.ThrowIfNull(find);
+        var known = Ingredients.Select(ingredient => ingredient.AsKnownToday(find)).ToList();
+        return known.SequenceEqual(Ingredients, ReferenceEqualityComparer.Instance) ? this : this with { Ingredients = known };
+    }
 
     /// <summary>The same contents with each food once: butter in the pastry and in the sauce are one weight of butter.</summary>
     public Contents Gathered() => this with

@@ -1,5 +1,6 @@
 using LivelyTern.Core.Cook;
 using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Keep;
 
@@ -35,7 +36,7 @@ public sealed record UseBy(DateOnly Fridge, DateOnly Freezer, KeepingRule Rule)
         ArgumentNullException.ThrowIfNull(batch);
         var rule = batch.Contents.Ingredients.Any(part => part.Food.Name.Contains("rice", StringComparison.OrdinalIgnoreCase) && part.Food.Group == FoodGroup.Grains) ? Rice : Cooked;
         var cookedOn = batch.EatenFrom(today);
-        return new(cookedOn.AddDays(rule.FridgeDays), cookedOn.AddDays(rule.FreezerDays), rule);
+        return new(KitchenDays.After(cookedOn, rule.FridgeDays), KitchenDays.After(cookedOn, rule.FreezerDays), rule);
     }
 
     /// <summary>Whether its days in the fridge are over: then nobody knows here whether it was frozen in time, and the program does not offer it of itself.</summary>

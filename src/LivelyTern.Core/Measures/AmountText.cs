@@ -20,6 +20,9 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     /// <summary>The largest quantity that can be meant in a kitchen; more than this is a slip of the finger.</summary>
     public const decimal Absurd = 1_000_000m;
 
+    // Amounts within amounts that are read; what is said deeper stays words.
+    private const int Deepest = 6;
+
     private const string Number = @"(?:\d+\s+\d+\s*/\s*\d+|\d+\s*/\s*\d+|\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d+(?:[.,]\d+)?\s*[¼½¾⅓⅔⅛⅜⅝⅞]?|[¼½¾⅓⅔⅛⅜⅝⅞])";
 
     private static readonly Regex Leading = new(
@@ -96,12 +99,47 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     public static AmountText? Read(string line)
     {
         ArgumentNullException.ThrowIfNull(line);
-        if (Nearly.FirstOrDefault(word => line.TrimStart().StartsWith(word, StringComparison.OrdinalIgnoreCase)) is { } nearly)
-            return Read(line.TrimStart()[nearly.Length..]) is { } said ? said with { IsNearly = true } : null;
+        return Read(line, 0);
+    }
+
+    // An amount may hold others: "1 lb 2 oz", "500 g (1 lb 2 oz)". How many within each other is bounded, whatever is typed.
+    private static AmountText? Read(string line, int depth)
+    {
+        if (depth > Deepest) return null;
+        var (said, isNearly) = WithoutNearly(line);
+        return ReadExact(said, depth) is { } amount ? amount with { IsNearly = amount.IsNearly || isNearly } : null;
+    }
+
+    // "~ about 3": however often it is said, it is said once.
+    private static (string Said, bool IsNearly) WithoutNearly(string line)
+    {
+        var rest = line.AsSpan().TrimStart();
+        var isNearly = false;
+        while (WordBefore(rest) is { } word)
+        {
+            rest = rest[word.Length..].TrimStart();
+            isNearly = true;
+        }
+
+        return (isNearly ? rest.ToString() : line, isNearly);
+    }
+
+    private static string? WordBefore(ReadOnlySpan<char> rest)
+    {
+        foreach (var word in Nearly)
+        {
+            if (rest.StartsWith(word, StringComparison.OrdinalIgnoreCase)) return word;
+        }
+
+        return null;
+    }
+
+    private static AmountText? ReadExact(string line, int depth)
+    {
         foreach (var (word, quantity) in Words)
         {
             if (line.TrimStart().StartsWith(word, StringComparison.OrdinalIgnoreCase))
-                return WithUnit(quantity, quantity, line.TrimStart()[word.Length..]);
+                return WithUnit(quantity, quantity, line.TrimStart()[word.Length..], depth);
         }
 
         var match = Leading.Match(line);
@@ -109,7 +147,7 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         var to = match.Groups["to"].Success ? Value(match.Groups["to"].Value) : from;
         var times = match.Groups["times"].Success ? Value(match.Groups["times"].Value) : 1;
         if (to is null || times is null) return null;
-        var each = WithUnit(from, to.Value, match.Groups["rest"].Value);
+        var each = WithUnit(from, to.Value, match.Groups["rest"].Value, depth);
         if (!match.Groups["times"].Success) return each;
         return each.Scale(times.Value) with { Pack = each is { Unit: not null, Pack: null, IsAbout: false } ? new(times.Value, each.From, each.Unit) : null };
     }
@@ -127,7 +165,13 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     public static AmountText? Alone(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
-        return Read(text.StartsWith("or ", StringComparison.OrdinalIgnoreCase) ? text[3..] : text) is { Unit: not null, Rest: "" } alone ? alone : null;
+        return Alone(text, 0);
+    }
+
+    private static AmountText? Alone(string text, int depth)
+    {
+        var said = text.StartsWith("or ", StringComparison.OrdinalIgnoreCase) ? text[3..] : text;
+        return Read(said, depth) is { Unit: not null, Rest: "" } alone ? alone : null;
     }
 
     /// <summary>The amount as it is written, which reads back as itself: "1 1/3 cup", "2-3 tbsp", "2 x 400 g", "3".</summary>
@@ -156,21 +200,22 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         return Math.Abs(number) >= 100 ? number.ToString("0.#", CultureInfo.InvariantCulture) : number.ToString("0.####", CultureInfo.InvariantCulture);
     }
 
-    private static AmountText WithUnit(decimal from, decimal to, string rest)
+    private static AmountText WithUnit(decimal from, decimal to, string rest, int depth)
     {
         rest = rest.Trim();
-        if (rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && Alone(rest[1..close]) is { } each)
+        if (rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && Alone(rest[1..close], depth + 1) is { } each)
             return new AmountText(from, to, null, rest[(close + 1)..].Trim()).PackedIn(each);
         if (rest.StartsWith("dozen ", StringComparison.OrdinalIgnoreCase)) return new(from * 12, to * 12, null, rest[6..].TrimStart());
 
         // "500g/1lb": a second amount may follow without a space.
         var slash = rest.IndexOf('/', StringComparison.Ordinal);
-        if (slash > 0 && Unit.Find(rest[..slash]) is { } unitBefore && BeginsWithNumber(rest[(slash + 1)..])) return SaidTwice(new(from, to, unitBefore, rest[slash..]));
+        if (slash > 0 && Unit.Find(rest[..slash]) is { } unitBefore && BeginsWithNumber(rest[(slash + 1)..]))
+            return SaidTwice(new(from, to, unitBefore, rest[slash..]), depth);
         var words = rest.Split(' ', StringSplitOptions.RemoveEmptyEntries);
         for (var take = Math.Min(3, words.Length); take > 0; take--)
         {
             if (Unit.Find(string.Join(' ', words[..take])) is not { } unit) continue;
-            return SaidTwice(WithMore(new(from, to, unit, string.Join(' ', words[take..]))));
+            return SaidTwice(WithMore(new(from, to, unit, string.Join(' ', words[take..])), depth), depth);
         }
 
         return new(from, to, null, rest);
@@ -181,23 +226,23 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     private static bool BeginsWithNumber(string text) => text.TrimStart() is [var first, ..] && (char.IsAsciiDigit(first) || Fractions.ContainsKey(first));
 
     // "1 lb 2 oz", "1 cup plus 2 tbsp": smaller units of the same kind are added.
-    private static AmountText WithMore(AmountText amount)
+    private static AmountText WithMore(AmountText amount, int depth)
     {
         if (amount.IsAbout) return amount;
         var joining = Joining.First(word => amount.Rest.StartsWith(word, StringComparison.OrdinalIgnoreCase));
         var after = amount.Rest[joining.Length..];
-        return BeginsWithNumber(after) && Read(after) is { IsAbout: false, Pack: null, Unit: { } smaller } more && smaller.Kind == amount.Unit!.Kind && smaller.InBase < amount.Unit.InBase
+        return BeginsWithNumber(after) && Read(after, depth + 1) is { IsAbout: false, Pack: null, Unit: { } smaller } more && smaller.Kind == amount.Unit!.Kind && smaller.InBase < amount.Unit.InBase
             ? new(amount.From + (more.From * smaller.InBase / amount.Unit.InBase), amount.To + (more.To * smaller.InBase / amount.Unit.InBase), amount.Unit, more.Rest) { Also = more.Also }
             : amount;
     }
 
-    private static AmountText SaidTwice(AmountText amount)
+    private static AmountText SaidTwice(AmountText amount, int depth)
     {
         if (amount.Also is not null) return amount;
         AmountText? other = null;
         var rest = amount.Rest;
-        if (rest.StartsWith('/') && BeginsWithNumber(rest[1..]) && Read(rest[1..]) is { Unit: not null } second) (other, rest) = (second with { Rest = "" }, second.Rest);
-        else if (rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && Alone(rest[1..close]) is { } inside) (other, rest) = (inside, rest[(close + 1)..].Trim());
+        if (rest.StartsWith('/') && BeginsWithNumber(rest[1..]) && Read(rest[1..], depth + 1) is { Unit: not null } second) (other, rest) = (second with { Rest = "" }, second.Rest);
+        else if (rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && Alone(rest[1..close], depth + 1) is { } inside) (other, rest) = (inside, rest[(close + 1)..].Trim());
         if (other is null) return amount;
         return amount.Unit!.Kind == UnitKind.Volume && other.Unit!.Kind == UnitKind.Mass
             ? other with { Rest = rest, Also = amount with { Rest = "" } }

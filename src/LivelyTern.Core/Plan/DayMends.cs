@@ -1,3 +1,4 @@
+using System.Globalization;
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Keep;
@@ -56,7 +57,17 @@ public enum MendKind
 /// <param name="ChangeKcal">How much the day's energy changes, in kcal.</param>
 /// <param name="Size">How large a change it is; small ones come first.</param>
 public sealed record Mend(
-    MendKind Kind, Guid? ItemId, string? Name, string? Text, decimal? Grams, Guid? BoxId, string? OtherName, Guid? OtherItemId, DateOnly? OtherDay, Measure? Bound, Band? NewBand, decimal ChangeKcal, decimal Size);
+    MendKind Kind, Guid? ItemId, string? Name, string? Text, decimal? Grams, Guid? BoxId, string? OtherName, Guid? OtherItemId, DateOnly? OtherDay, Measure? Bound, Band? NewBand, decimal ChangeKcal, decimal Size)
+{
+    /// <summary>Names it: the same change of the same day has the same id whenever it is worked out.</summary>
+    public string Id { get; init; } = "";
+
+    internal Mend Named()
+    {
+        object?[] parts = [Kind, ItemId, Text, Grams, BoxId, OtherItemId, Bound, NewBand?.Min, NewBand?.Target, NewBand?.Max];
+        return this with { Id = string.Join('|', parts.Select(part => Convert.ToString(part, CultureInfo.InvariantCulture))) };
+    }
+}
 
 /// <summary>Something that still fits on a day.</summary>
 /// <param name="Text">The plain food, or null for a box.</param>
@@ -125,17 +136,24 @@ public sealed class DayMends
     /// <summary>The day as it is.</summary>
     public DayReading Now => now;
 
-    /// <summary>Up to five smallest changes that bring the day into its bands and push no other day out; none where it fits or is past.</summary>
+    /// <summary>
+    /// Up to five smallest changes that bring the day into its bands and push no other day out; none where it fits or is past. Where something lies on
+    /// it that the eater must never get, taking that off comes before all else.
+    /// </summary>
     public IReadOnlyList<Mend> Suggest()
     {
-        if (now.Fits || where.Day < today) return [];
+        if (where.Day < today) return [];
+        var never = Enumerable.Range(0, items.Count).Where(i => items[i].EatenAt is null && MustNever(items[i], contents[i])).ToList();
+        if (never.Count > 0) return [.. never.Select(i => Make(MendKind.TakeOff, i, Without(i), 0).Named())];
+        if (now.Fits) return [];
         var found = TakeOffs().Concat(Amends()).Concat(Sizes()).Concat(Foods()).Concat(FromTheShelf()).Concat(Swaps()).ToList();
         if (found.Count < MostSuggested) found.AddRange(Insteads().Concat(Boths()));
 
         // Moving the bound itself comes last, and always has a place.
         var moved = MovedBounds().ToList();
         return [.. found.OrderBy(mend => mend.Size).ThenBy(mend => mend.Kind).ThenBy(mend => mend.Name, StringComparer.Ordinal)
-            .GroupBy(mend => mend.Kind).SelectMany(kind => kind.Take(MostOfAKind)).OrderBy(mend => mend.Size).Take(MostSuggested - moved.Count), .. moved];
+            .GroupBy(mend => mend.Kind).SelectMany(kind => kind.Take(MostOfAKind)).OrderBy(mend => mend.Size).Take(MostSuggested - moved.Count).Select(mend => mend.Named()),
+            .. moved.Select(mend => mend.Named())];
     }
 
     /// <summary>
@@ -184,6 +202,8 @@ public sealed class DayMends
     private static bool IsPortion(Box? box) => box is not null && box.Id == box.Batch.Id;
 
     private static bool IsFree(PlanItem item) => item.EatenAt is null && !item.IsLocked && !item.IsEvent;
+
+    private bool MustNever(PlanItem item, Contents holds) => !item.IsEvent && who.Ways.Forbids(holds);
 
     private DayReading Without(int at) => DayReading.Of([.. contents.Where((_, i) => i != at)], aim);
 
@@ -253,7 +273,8 @@ public sealed class DayMends
             {
                 for (var j = 0; j < otherItems.Count; j++)
                 {
-                    if (!IsFree(otherItems[j]) || items[i].IsOfBatch != otherItems[j].IsOfBatch || !KeepsUntil(items[i], other.Day) || !KeepsUntil(otherItems[j], where.Day)) continue;
+                    if (!IsFree(otherItems[j]) || MustNever(otherItems[j], theirs[j])) continue;
+                    if (items[i].IsOfBatch != otherItems[j].IsOfBatch || !KeepsUntil(items[i], other.Day) || !KeepsUntil(otherItems[j], where.Day)) continue;
                     var after = Replacing(i, theirs[j]);
                     if (!after.Fits || Out(DayReading.Of([.. theirs.Select((was, k) => k == j ? contents[i] : was)], theirAim), theirAim) > before) continue;
                     yield return Make(MendKind.Swap, i, after, 35) with { OtherItemId = otherItems[j].Id, OtherName = otherItems[j].Name(stock), OtherDay = other.Day };
@@ -297,9 +318,17 @@ public sealed class DayMends
     }
 
     /// <summary>What a mend does to the plan, as one change; null for one that moves a bound.</summary>
+    /// <param name="mendId">The id of a mend that was suggested; it is worked out again, and refused where it is none any more.</param>
+    /// <param name="newId">Makes an id for what is laid.</param>
+    public Outcome<PlanChange> Apply(string mendId, Func<Guid> newId) =>
+        Suggest().FirstOrDefault(mend => string.Equals(mend.Id, mendId, StringComparison.Ordinal)) is { } mend
+            ? Apply(mend, newId)
+            : new Problem("mend-gone", "id", "That change no longer suits the day as it is now: look at it again.");
+
+    /// <summary>What a mend does to the plan, as one change; null for one that moves a bound.</summary>
     /// <param name="mend">A mend of this day.</param>
     /// <param name="newId">Makes an id for what is laid.</param>
-    public Outcome<PlanChange> Apply(Mend mend, Func<Guid> newId)
+    internal Outcome<PlanChange> Apply(Mend mend, Func<Guid> newId)
     {
         ArgumentNullException.ThrowIfNull(mend);
         ArgumentNullException.ThrowIfNull(newId);

@@ -43,6 +43,14 @@ public sealed record PlanItem(Guid Id, Guid? BoxId, string? Text, Ingredient? Fo
     /// <summary>For a meal out: how far its energy may lie from what was entered, in kcal either way; null for all else.</summary>
     public decimal? GiveOrTake { get; init; }
 
+    /// <summary>Whether both are of the same thing, whatever their amounts: the same box, a portion of the same batch, the same food.</summary>
+    public bool IsOfTheSame(PlanItem other)
+    {
+        ArgumentNullException.ThrowIfNull(other);
+        return BoxId == other.BoxId && Portion?.BatchId == other.Portion?.BatchId && IsEvent == other.IsEvent
+            && string.Equals(Food?.Food.Id, other.Food?.Food.Id, StringComparison.Ordinal);
+    }
+
     /// <summary>Whether it is a meal out, entered ahead.</summary>
     public bool IsEvent => GiveOrTake is not null;
 
@@ -200,9 +208,13 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
 
     /// <summary>Replaces a plain food's amount.</summary>
     public Outcome<PlanChange> Amend(Guid itemId, string text, Ingredient food) =>
-        Find(itemId) is { } where && this[where].Find(item => item.Id == itemId)!.IsOfBatch
-            ? new Problem("item-box", "itemId", "A box holds what was packed: only a plain food's amount can be typed anew.")
-            : Replace(itemId, item => item with { Text = text, Food = food });
+        Find(itemId) is not { } where ? Gone
+        : this[where].Find(item => item.Id == itemId)! switch
+        {
+            { IsOfBatch: true } => new Problem("item-box", "itemId", "A box holds what was packed: only a plain food's amount can be typed anew."),
+            { IsEvent: true } => new Problem("item-event", "itemId", "That is a meal out: take it off and enter it anew."),
+            _ => Replace(itemId, item => item with { Text = text, Food = food }),
+        };
 
     /// <summary>The plan after a change.</summary>
     /// <returns>The plan, or a problem where a day is no longer as the change found it.</returns>
@@ -217,10 +229,13 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
             days = day.After.IsEmpty ? days.Remove(day.Where) : days.SetItem(day.Where, day.After);
         }
 
-        var boxes = days.Values.SelectMany(items => items).Where(item => item.BoxId is not null).Select(item => item.BoxId).ToList();
-        return boxes.Distinct().Count() == boxes.Count
+        var all = days.Values.SelectMany(items => items).ToList();
+        var boxes = all.Select(item => item.BoxId).OfType<Guid>().ToList();
+        if (boxes.Distinct().Count() != boxes.Count)
+            return new Problem("box-taken", "change", "A box of that step lies on another day by now: it stays there.");
+        return all.DistinctBy(item => item.Id).Count() == all.Count
             ? new PlanBoard(days)
-            : new Problem("box-taken", "change", "A box of that step lies on another day by now: it stays there.");
+            : new Problem("item-elsewhere", "change", "That lies on another day by now: it stays there.");
     }
 
     private static readonly Problem Gone = new("item-gone", "itemId", "That is no longer on the plan.");

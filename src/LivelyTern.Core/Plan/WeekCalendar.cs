@@ -59,7 +59,7 @@ public static class WeekCalendar
         where UseBy.Of(box.Batch, today).IsFrozenFor(day.Key.Day)
         group (eater.Eater.Name, box.Batch.RecipeName) by day.Key.Day into frozen
         select new CalendarEntry(
-            $"thaw-{Day(frozen.Key)}", frozen.Key.AddDays(-1), null, $"Move to the fridge to thaw: {string.Join(", ", frozen.Select(one => one.RecipeName).Distinct(StringComparer.Ordinal))}",
+            $"thaw-{Day(frozen.Key)}", KitchenDays.After(frozen.Key, -1), null, $"Move to the fridge to thaw: {string.Join(", ", frozen.Select(one => one.RecipeName).Distinct(StringComparer.Ordinal))}",
             string.Join('\n', frozen.Select(one => $"· {one.RecipeName}, for {one.Name} on {frozen.Key.ToString("dddd", CultureInfo.InvariantCulture)}")) + "\nNever thaw on the counter (USDA FSIS).");
 
     // The days batches were cooked that lie on the plan, and those on which others are to be.

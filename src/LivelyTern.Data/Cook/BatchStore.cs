@@ -3,13 +3,16 @@ using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
 using LivelyTern.Core.Recipes;
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Plan;
+using LivelyTern.Data.Foods;
 using LivelyTern.Data.Recipes;
 using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Cook;
 
 /// <summary>Batches cooked, weighed and packed into boxes.</summary>
-public sealed class BatchStore(TernDb db, RecipeStore recipes, UnpackedBatches unpacked)
+public sealed class BatchStore(TernDb db, RecipeStore recipes, UnpackedBatches unpacked, FoodStore foods)
 {
     /// <summary>Batches, those without boxes and then the newest first, with their boxes.</summary>
     /// <param name="most">How many.</param>
@@ -30,8 +33,12 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, UnpackedBatches u
             .Select(row => row.PanGrams).FirstOrDefaultAsync();
 
     /// <summary>A recipe cooked on a day: what goes in is fixed from here on, with the figures the foods have now.</summary>
-    public async Task<Outcome<BatchRow>> CookAsync(Guid recipeId, DateOnly day)
+    /// <param name="recipeId">The recipe.</param>
+    /// <param name="day">The day.</param>
+    /// <param name="today">The household's day.</param>
+    public async Task<Outcome<BatchRow>> CookAsync(Guid recipeId, DateOnly day, DateOnly today)
     {
+        if (KitchenDays.Refusal(day, today, "day") is { } far) return far;
         var row = await BeginAsync(recipeId, day, null, isAhead: false);
         if (row.Succeeded) await db.SaveChangesAsync();
         return row;
@@ -70,15 +77,16 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, UnpackedBatches u
     /// <param name="full">The full pan.</param>
     /// <param name="boxes">How many boxes.</param>
     /// <param name="pieces">How many pieces were made, where they are counted; null to divide by weight.</param>
-    public async Task<Outcome<BatchRow>> PackAsync(Guid id, int version, Grams pan, Grams full, int boxes, int? pieces)
+    public Task<Outcome<BatchRow>> PackAsync(Guid id, int version, Grams pan, Grams full, int boxes, int? pieces) => db.InTurnAsync<BatchRow>(async () =>
     {
         if (await db.Batches.Include(row => row.Boxes).SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("batch");
         if (row.Version != version) return Stale.Problem;
         if (row.Boxes.Count > 0) return new Problem("batch-packed", "", "This batch is in its boxes already: empty them back first.");
         if (row.IsAhead) return new Problem("batch-ahead", "", "This batch is still to be cooked: say that it is cooked first.");
-        await db.PlanChangesAsync();
         var portions = await PortionsAsync(id);
-        var divided = Divided(CookedWeight.Of(full, pan), boxes, pieces, (await unpacked.ReadAsync(row)).Weight!.Value, Weights(portions));
+        var batch = await unpacked.ReadAsync(row);
+        if (await NeverAsync(batch, portions) is { } never) return never;
+        var divided = Divided(CookedWeight.Of(full, pan), boxes, pieces, batch.Weight ?? Grams.Zero, Weights(portions));
         if (!divided.Succeeded) return divided.Problems.ToList();
         (row.PanGrams, row.FullGrams) = (pan.Value, full.Value);
         var number = 0;
@@ -88,7 +96,23 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, UnpackedBatches u
 
         // What was planned as a portion is now that very box.
         foreach (var (item, box) in portions.Zip(row.Boxes)) (item.BoxId, item.BatchId, item.Grams) = (box.Id, null, null);
+        await db.NextVersionAsync(DaysOf(portions));
         return await db.SaveAsync(row, row);
+    });
+
+    private static IEnumerable<EaterDay> DaysOf(IEnumerable<PlanItemRow> items) => items.Select(item => new EaterDay(item.EaterId, item.Day));
+
+    // A portion becomes a box for its eater: not where they must never get it.
+    private async Task<Problem?> NeverAsync(Batch batch, IReadOnlyList<PlanItemRow> portions)
+    {
+        var ids = portions.Select(item => item.EaterId).Distinct().ToList();
+        foreach (var eater in await db.Eaters.AsNoTracking().Where(row => ids.Contains(row.Id)).ToListAsync())
+        {
+            if (eater.Ways?.WhyNever(batch.Contents) is not { } never) continue;
+            return new Problem("never-for", "", $"{eater.Name} must never get this: it holds {never.InWords}. Take it off {eater.Name}'s days first, then pack.");
+        }
+
+        return null;
     }
 
     /// <summary>The portions of a batch that lie on days, in the order in which they become boxes: eater by eater, day by day.</summary>
@@ -107,45 +131,53 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, UnpackedBatches u
     public static IReadOnlyList<Grams> Weights(IEnumerable<PlanItemRow> portions) => [.. portions.Select(item => new Grams(item.Grams ?? 0))];
 
     /// <summary>Undoes the packing of a batch of which nothing is eaten: boxes that lie on days become portions again.</summary>
-    public async Task<Outcome<BatchRow>> UnpackAsync(Guid id, int version)
+    public Task<Outcome<BatchRow>> UnpackAsync(Guid id, int version) => db.InTurnAsync<BatchRow>(async () =>
     {
         if (await db.Batches.Include(row => row.Boxes).SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("batch");
         if (row.Version != version) return Stale.Problem;
-        await db.PlanChangesAsync();
         var weights = row.Boxes.ToDictionary(box => box.Id, box => box.Grams);
         var laid = await db.PlanItems.Where(item => item.BoxId != null && weights.Keys.Contains(item.BoxId.Value)).ToListAsync();
         var eaten = laid.Count(item => item.EatenAt is not null);
         if (eaten > 0) return new Problem("boxes-eaten", "", $"{eaten} of its boxes {(eaten == 1 ? "has" : "have")} been eaten: what is in the others stays in them.");
         foreach (var item in laid) (item.BatchId, item.Grams, item.BoxId) = (id, weights[item.BoxId!.Value], null);
+        await db.NextVersionAsync(DaysOf(laid));
         db.RemoveRange(row.Boxes);
         row.Boxes = [];
         return await db.SaveAsync(row, row);
-    }
+    });
 
     /// <summary>Takes away a batch that was planned or started, is not packed, and of which no portion lies on a day.</summary>
     /// <returns>The batch as it was.</returns>
-    public async Task<Outcome<BatchRow>> DiscardAsync(Guid id, int version)
+    public Task<Outcome<BatchRow>> DiscardAsync(Guid id, int version) => db.InTurnAsync<BatchRow>(async () =>
     {
         if (await db.Batches.Include(row => row.Boxes).SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("batch");
         if (row.Version != version) return Stale.Problem;
         if (row.Boxes.Count > 0) return new Problem("batch-packed", "", "This batch is in its boxes: empty them back first.");
-        var plan = await db.PlanVersions.SingleAsync();
         var laid = await db.PlanItems.CountAsync(item => item.BatchId == id);
         if (laid > 0) return new Problem("portions-laid", "", $"{laid} of its portions {(laid == 1 ? "lies" : "lie")} on the plan: take them off their days first.");
         db.Remove(row);
-        return await db.SaveAsync(plan, row);
-    }
+        await db.SaveChangesAsync();
+        return row;
+    });
 
-    /// <summary>The batch as the core knows it.</summary>
-    public static Batch Read(BatchRow row)
+    /// <summary>The batch as the core knows it, with the allergens its foods are known to have today.</summary>
+    public static Batch Read(BatchRow row, IFoods known)
     {
         ArgumentNullException.ThrowIfNull(row);
-        return new(row.Id, row.RecipeName, new TapeMark(row.Letters, row.Tint), row.CookedOn, row.Contents,
+        ArgumentNullException.ThrowIfNull(known);
+        return new(row.Id, row.RecipeName, new TapeMark(row.Letters, row.Tint), row.CookedOn, row.Contents.AsKnownToday(known.Find),
             row.FullGrams is { } full && row.PanGrams is { } pan ? new Grams(full - pan) : null)
         {
             IsAhead = row.IsAhead,
             Portions = row.Portions,
         };
+    }
+
+    /// <summary>A batch as the core knows it; one that is not packed as <see cref="UnpackedBatches"/> reads it.</summary>
+    public async Task<Batch> ReadAsync(BatchRow row)
+    {
+        ArgumentNullException.ThrowIfNull(row);
+        return row.Boxes.Count == 0 ? await unpacked.ReadAsync(row) : Read(row, await foods.AllAsync());
     }
 
     /// <summary>The boxes a weighed batch would go into: by weight, or by pieces, each piece its share of the weight; as planned where portions of it lie on days.</summary>
@@ -158,6 +190,8 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, UnpackedBatches u
     {
         ArgumentNullException.ThrowIfNull(planned);
         if (!cooked.Succeeded) return cooked.Problems.ToList();
+        if (boxes >= 1 && cooked.Value.Value < boxes)
+            return new Problem("weight-tiny", "fullGrams", $"That is {cooked.Value.Value:0.##} g for {boxes} {(boxes == 1 ? "box" : "boxes")}: type grams, not kilograms.");
         if (pieces is null)
         {
             var equal = planned.Count == 0 ? Divide.IntoEqual(cooked.Value, boxes) : Divide.AsPlanned(cooked.Value, expected, planned, boxes);

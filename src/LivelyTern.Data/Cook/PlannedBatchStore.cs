@@ -31,21 +31,20 @@ public sealed class PlannedBatchStore(TernDb db, BatchStore batches, UnpackedBat
     }
 
     /// <summary>Another day or another amount for a batch still to be cooked.</summary>
-    public async Task<Outcome<BatchRow>> ReplanAsync(Guid id, int version, DateOnly day, DateOnly today, int portions)
+    public Task<Outcome<BatchRow>> ReplanAsync(Guid id, int version, DateOnly day, DateOnly today, int portions) => db.InTurnAsync<BatchRow>(async () =>
     {
         if (await db.Batches.Include(row => row.Boxes).SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("batch");
         if (row.Version != version) return Stale.Problem;
         if (!row.IsAhead) return new Problem("batch-cooked", "", "This batch is cooked: it is as large as it is.");
         if (AheadProblem(day, today, portions) is { } wrong) return wrong;
-        await db.PlanChangesAsync();
         var early = await db.PlanItems.CountAsync(item => item.BatchId == id && item.Day < day);
         if (early > 0) return new Problem("portions-before", "day", $"{early} of its portions {(early == 1 ? "lies" : "lie")} on a day before that: move {(early == 1 ? "it" : "them")} first.");
         (row.CookedOn, row.Portions) = (day, portions);
         return await db.SaveAsync(row, row);
-    }
+    });
 
     /// <summary>A planned batch is cooked: what goes in is fixed from here on, with the figures the foods have now.</summary>
-    public async Task<Outcome<BatchRow>> CookAsync(Guid id, int version, DateOnly day)
+    public Task<Outcome<BatchRow>> CookAsync(Guid id, int version, DateOnly day) => db.InTurnAsync<BatchRow>(async () =>
     {
         if (await db.Batches.Include(row => row.Boxes).SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("batch");
         if (row.Version != version) return Stale.Problem;
@@ -53,7 +52,7 @@ public sealed class PlannedBatchStore(TernDb db, BatchStore batches, UnpackedBat
         var batch = await unpacked.ReadAsync(row);
         (row.IsAhead, row.CookedOn, row.Contents, row.RecipeName) = (false, day, batch.Contents, batch.RecipeName);
         return await db.SaveAsync(row, row);
-    }
+    });
 
     private static Problem? AheadProblem(DateOnly day, DateOnly today, int portions) =>
         day < today ? new("day-past", "day", "That day is past: a batch is planned for today or later.")

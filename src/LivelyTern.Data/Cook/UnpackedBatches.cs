@@ -1,12 +1,14 @@
 using LivelyTern.Core.Cook;
 using LivelyTern.Core.Foods;
+using LivelyTern.Core.Recipes;
+using LivelyTern.Data.Foods;
 using LivelyTern.Data.Recipes;
 using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Cook;
 
 /// <summary>Batches without boxes as the core knows them: what is to be cooked, what waits in its pan, and what could be cooked.</summary>
-public sealed class UnpackedBatches(TernDb db, RecipeStore recipes)
+public sealed class UnpackedBatches(TernDb db, RecipeStore recipes, FoodStore foods)
 {
     private const int EarlierBatches = 12;
 
@@ -24,18 +26,34 @@ public sealed class UnpackedBatches(TernDb db, RecipeStore recipes)
     {
         if (rows.Count == 0) return [];
         var book = await recipes.BookAsync();
-        var ids = rows.Select(row => row.RecipeId).Distinct().ToList();
-        var weighed = await db.Batches.AsNoTracking().Where(row => ids.Contains(row.RecipeId) && row.Boxes.Count > 0 && row.FullGrams != null)
-            .OrderByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Take(ids.Count * EarlierBatches).ToListAsync();
-        return [.. rows.Select(row =>
+        var known = await foods.AllAsync();
+        var earlier = await EarlierAsync([.. rows.Select(row => row.RecipeId).Distinct()], known);
+        return [.. rows.Select(row => Read(row, book.Read(row.RecipeId), known, earlier.GetValueOrDefault(row.RecipeId, [])))];
+    }
+
+    private static Batch Read(BatchRow row, Recipe recipe, IFoods known, IReadOnlyList<decimal> earlier)
+    {
+        var batch = BatchStore.Read(row, known);
+        if (row.IsAhead && recipe.Batch.Ingredients.Count > 0)
+            batch = batch with { RecipeName = recipe.Name, Contents = recipe.Batch.Scale((decimal)row.Portions / recipe.Yield.Portions) };
+        var raw = recipe.Batch.RawWeight;
+        decimal? yieldFactor = recipe.Yield.CookedGrams is { } cooked && raw.Value > 0 ? cooked / raw.Value : null;
+        return batch with { Expected = ExpectedWeight.Of(batch.Contents.RawWeight, yieldFactor, earlier) };
+    }
+
+    // Cooked by raw weight of the last batches of each recipe; one that is cooked often leaves the others theirs.
+    private async Task<Dictionary<Guid, List<decimal>>> EarlierAsync(List<Guid> recipeIds, IFoods known)
+    {
+        var factors = new Dictionary<Guid, List<decimal>>();
+        foreach (var id in recipeIds)
         {
-            var recipe = book.Read(row.RecipeId);
-            var batch = BatchStore.Read(row);
-            if (row.IsAhead && recipe.Batch.Ingredients.Count > 0) batch = batch with { RecipeName = recipe.Name, Contents = recipe.Batch.Scale((decimal)row.Portions / recipe.Yield.Portions) };
-            var earlier = weighed.Where(other => other.RecipeId == row.RecipeId && other.Contents.RawWeight.Value > 0).Take(EarlierBatches).Select(other => BatchStore.Read(other).Cooked!.Value / other.Contents.RawWeight).ToList();
-            var raw = recipe.Batch.RawWeight;
-            return batch with { Expected = ExpectedWeight.Of(batch.Contents.RawWeight, recipe.Yield.CookedGrams is { } cooked && raw.Value > 0 ? cooked / raw.Value : null, earlier) };
-        })];
+            var weighed = await db.Batches.AsNoTracking().Where(row => row.RecipeId == id && row.Boxes.Count > 0 && row.FullGrams != null)
+                .OrderByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Take(EarlierBatches).ToListAsync();
+            var read = weighed.Select(row => (Raw: row.Contents.RawWeight, BatchStore.Read(row, known).Cooked));
+            factors[id] = [.. read.Where(one => one.Raw.Value > 0 && one.Cooked is { Value: > 0 }).Select(one => one.Cooked!.Value / one.Raw)];
+        }
+
+        return factors;
     }
 
     /// <summary>When each recipe was cooked last, or is to be.</summary>

@@ -40,7 +40,7 @@ public sealed class DemoWeek(TernDb db, EaterStore eaters, RecipeStore recipes, 
         foreach (var own in DemoKitchen.OwnFoods) Must(await foods.AddOwnAsync(own));
 
         foreach (var start in new[] { monday.AddDays(-7), monday }) await LayWeekAsync(start, today, table, book);
-        Must(await batches.CookAsync(book["LD"], today));
+        Must(await batches.CookAsync(book["LD"], today, today));
 
         // The prep day ahead.
         Must(await planned.PlanAsync(monday.AddDays(6), today, [.. DemoKitchen.Ahead.Select(ahead => (book[ahead.Key], ahead.Portions))]));
@@ -60,7 +60,7 @@ public sealed class DemoWeek(TernDb db, EaterStore eaters, RecipeStore recipes, 
         var shelf = new Dictionary<string, Queue<Guid>>(StringComparer.Ordinal);
         foreach (var dish in DemoKitchen.Dishes)
         {
-            var batch = Must(await batches.CookAsync(book[dish.Key], monday.AddDays(-1)));
+            var batch = Must(await batches.CookAsync(book[dish.Key], monday.AddDays(-1), today));
             var packed = Must(await batches.PackAsync(batch.Id, batch.Version, new Grams(dish.Pan), new Grams(dish.Full), dish.Boxes, dish.Pieces));
             shelf[dish.Key] = new(packed.Boxes.OrderBy(box => box.Number).Select(box => box.Id));
         }

@@ -49,14 +49,18 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
         if (weight.Value <= 0) return new Problem("weight-nothing", "grams", "Type what one of it weighs: more than 0 g.");
         if (weight.Value > 20_000m) return new Problem("weight-absurd", "grams", "More than 20 kg for one measure can't be meant: check the number.");
         await TakeAsync([foodId]);
-        var row = await db.Foods.Include(food => food.WeighedMeasures).SingleOrDefaultAsync(food => food.Id == foodId);
-        if (row is null) return Stale.Gone("food");
-        var known = row.WeighedMeasures.Find(own => string.Equals(own.Name, measure, StringComparison.OrdinalIgnoreCase));
-        if (known is null) row.WeighedMeasures.Add(known = new() { FoodId = foodId, Name = measure });
-        (known.Grams, known.WeighedAt) = (weight.Value, clock.GetUtcNow());
-        await db.SaveChangesAsync();
+        var remembered = await db.InTurnAsync<Food>(async () =>
+        {
+            var row = await db.Foods.Include(food => food.WeighedMeasures).SingleOrDefaultAsync(food => food.Id == foodId);
+            if (row is null) return Stale.Gone("food");
+            var known = row.WeighedMeasures.Find(own => string.Equals(own.Name, measure, StringComparison.OrdinalIgnoreCase));
+            if (known is null) row.WeighedMeasures.Add(known = new() { FoodId = foodId, Name = measure });
+            (known.Grams, known.WeighedAt) = (weight.Value, clock.GetUtcNow());
+            await db.SaveChangesAsync();
+            return WithWeighed(row);
+        });
         kept.Forget();
-        return WithWeighed(row);
+        return remembered;
     }
 
     /// <summary>Remembers which food the cook meant by some words; the same words mean it from now on.</summary>
@@ -69,12 +73,16 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
         if (Core.Recipes.RecipeBook.RecipeOf(foodId) is not null) return new Problem("choice-recipe", "foodId", "A recipe is meant by its own name only.");
         await TakeAsync([foodId]);
         if ((await CatalogueAsync()).Find(foodId) is not { } food) return Stale.Gone("food");
-        var row = await db.FoodChoices.FindAsync(key);
-        if (row is null) db.FoodChoices.Add(row = new FoodChoiceRow { Key = key, FoodId = foodId });
-        (row.FoodId, row.ChosenAt) = (foodId, clock.GetUtcNow());
-        await db.SaveChangesAsync();
+        var chosen = await db.InTurnAsync<Food>(async () =>
+        {
+            var row = await db.FoodChoices.FindAsync(key);
+            if (row is null) db.FoodChoices.Add(row = new FoodChoiceRow { Key = key, FoodId = foodId });
+            (row.FoodId, row.ChosenAt) = (foodId, clock.GetUtcNow());
+            await db.SaveChangesAsync();
+            return food;
+        });
         kept.Forget();
-        return food;
+        return chosen;
     }
 
     /// <summary>Says that foods were written into something: those of a library are taken into the kitchen, and all come first in a search.</summary>
@@ -99,24 +107,33 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
     public async Task<Outcome<FoodRow>> AddOwnAsync(OwnFood own)
     {
         var id = OwnPrefix + Guid.CreateVersion7().ToString("N");
-        var (food, problems) = await ReadAsync(own, id);
-        if (food is null) return problems;
-        var row = new FoodRow { Id = id, Food = food, UsedAt = clock.GetUtcNow() };
-        db.Foods.Add(row);
-        await db.SaveChangesAsync();
+        var added = await db.InTurnAsync<FoodRow>(async () =>
+        {
+            var (food, problems) = await ReadAsync(own, id);
+            if (food is null) return problems;
+            var row = new FoodRow { Id = id, Food = food, UsedAt = clock.GetUtcNow() };
+            db.Foods.Add(row);
+            await db.SaveChangesAsync();
+            return row;
+        });
         kept.Forget();
-        return row;
+        return added;
     }
 
     /// <summary>Corrects an own food. Batches already cooked keep the figures they were cooked with.</summary>
     public async Task<Outcome<FoodRow>> ChangeOwnAsync(string id, int version, OwnFood own)
     {
-        if (await OwnAsync(id) is not { } row) return Stale.Gone("food of yours");
-        if (row.Version != version) return Stale.Problem;
-        var (food, problems) = await ReadAsync(own, id);
-        if (food is null) return problems;
-        row.Food = food;
-        return await SavedAsync(row);
+        var changed = await db.InTurnAsync(async () =>
+        {
+            if (await OwnAsync(id) is not { } row) return Stale.Gone("food of yours");
+            if (row.Version != version) return Stale.Problem;
+            var (food, problems) = await ReadAsync(own, id);
+            if (food is null) return problems;
+            row.Food = food;
+            return await db.SaveAsync(row, row);
+        });
+        kept.Forget();
+        return changed;
     }
 
     /// <summary>Takes an own food off the list, or back to it. What was written with it still finds it.</summary>
@@ -125,11 +142,6 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
         if (await OwnAsync(id) is not { } row) return Stale.Gone("food of yours");
         if (row.Version != version) return Stale.Problem;
         row.ArchivedAt = archived ? clock.GetUtcNow() : null;
-        return await SavedAsync(row);
-    }
-
-    private async Task<Outcome<FoodRow>> SavedAsync(FoodRow row)
-    {
         var outcome = await db.SaveAsync(row, row);
         kept.Forget();
         return outcome;
@@ -144,7 +156,7 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
         var problems = new List<Problem>();
         var name = (own.Name ?? "").Trim();
         if (name.Length is 0 or > 120) problems.Add(new("name-missing", "name", "Give the food a name of up to 120 letters."));
-        else if ((await CatalogueAsync()).All.Any(food => food.IsOwn && !string.Equals(food.Id, id, StringComparison.Ordinal) && string.Equals(FoodWords.Key(food.Name), FoodWords.Key(name), StringComparison.Ordinal)))
+        else if (await IsTakenAsync(name, id))
             problems.Add(new("name-taken", "name", $"You have a food called {name} already: change that one, or say what is different about this one."));
         if (own.PackageGrams is <= 0 or > 100_000) problems.Add(new("package-weight", "packageGrams", "A package holds more than 0 g and at most 100 kg."));
         string? gtin = null;
@@ -169,16 +181,28 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
         }, problems);
     }
 
+    // Asked of the file itself: what another hand has just written is not in the catalogue yet.
+    private async Task<bool> IsTakenAsync(string name, string id)
+    {
+        var key = FoodWords.Key(name);
+        var others = await db.Foods.AsNoTracking().Where(row => row.Id.StartsWith(OwnPrefix) && row.Id != id && row.ArchivedAt == null).ToListAsync();
+        return others.Exists(row => string.Equals(FoodWords.Key(row.Food.Name), key, StringComparison.Ordinal));
+    }
+
     private async Task TakeAsync(IEnumerable<string> ids)
     {
         var wanted = ids.Where(id => LibraryStore.RowOf(id) is not null).ToList();
         if (wanted.Count == 0) return;
-        var here = await db.Foods.Where(row => wanted.Contains(row.Id)).Select(row => row.Id).ToListAsync();
-        var taken = wanted.Except(here, StringComparer.Ordinal).Select(libraries.Find).OfType<Food>().ToList();
-        if (taken.Count == 0) return;
-        db.Foods.AddRange(taken.Select(food => new FoodRow { Id = food.Id, Food = food }));
-        await db.SaveChangesAsync();
-        kept.Forget();
+        var taken = wanted.Select(libraries.Find).OfType<Food>().ToList();
+        var added = await db.InTurnAsync<int>(async () =>
+        {
+            var here = await db.Foods.Where(row => wanted.Contains(row.Id)).Select(row => row.Id).ToListAsync();
+            var missing = taken.Where(food => !here.Contains(food.Id, StringComparer.Ordinal)).ToList();
+            db.Foods.AddRange(missing.Select(food => new FoodRow { Id = food.Id, Food = food }));
+            await db.SaveChangesAsync();
+            return missing.Count;
+        });
+        if (added.Value > 0) kept.Forget();
     }
 
     private static Food WithWeighed(FoodRow row) => row.WeighedMeasures.Count == 0 ? row.Food : row.Food with

@@ -92,6 +92,22 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("Boxes");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.EaterDayRow", b =>
+                {
+                    b.Property<Guid>("EaterId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("EaterId", "Day");
+
+                    b.ToTable("EaterDays");
+                });
+
             modelBuilder.Entity("LivelyTern.Data.EaterRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -290,7 +306,15 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("UndoneId")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
+
+                    b.HasIndex("At");
+
+                    b.HasIndex("UndoneId")
+                        .IsUnique();
 
                     b.ToTable("PlanChanges");
                 });
@@ -330,6 +354,9 @@ namespace LivelyTern.Data.Migrations
 
                     b.Property<bool>("IsLocked")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("NeverAnswered")
+                        .HasColumnType("TEXT");
 
                     b.Property<int>("Position")
                         .HasColumnType("INTEGER");
@@ -544,6 +571,15 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired();
 
                     b.Navigation("Batch");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.EaterDayRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.EaterRow", null)
+                        .WithMany()
+                        .HasForeignKey("EaterId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("LivelyTern.Data.PlanItemRow", b =>

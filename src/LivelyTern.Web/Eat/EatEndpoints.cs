@@ -1,3 +1,4 @@
+using LivelyTern.Core.Measures;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Plan;
@@ -21,9 +22,11 @@ public static class EatEndpoints
     public static void MapEat(this IEndpointRouteBuilder api)
     {
         var eat = api.MapGroup("/eat").WithTags("Eat");
-        eat.MapGet("/{eaterId:guid}/{day}", async Task<Results<Ok<EatView>, ProblemHttpResult>> (Guid eaterId, DateOnly day, EaterStore eaters, PlanStore plan, PlanReader reader) =>
+        eat.MapGet("/{eaterId:guid}/{day}", async Task<Results<Ok<EatView>, ProblemHttpResult>> (Guid eaterId, DateOnly day, TernDb db, EaterStore eaters, PlanStore plan, PlanReader reader) =>
         {
+            if (KitchenDays.Refusal(day, reader.Today, "day") is { } far) return Answers.Problem([far]);
             if (await eaters.FindAsync(eaterId) is not { } eater) return Answers.Problem([Stale.Gone("eater")]);
+            await using var once = await db.ReadOnceAsync();
             var version = await plan.VersionAsync();
             var shown = await reader.DayAsync(eater, day);
             return TypedResults.Ok(new EatView(eater.Id, eater.Name, reader.Today, shown.Aim, shown, version));

@@ -206,12 +206,12 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
     private void Look(Import import)
     {
         (import.State, import.Progress, import.Failure, import.Report) = (ImportState.Looking, 0, null, null);
+        var mapping = import.Mapping;
         import.Work = Run(import, (progress, stop) =>
         {
             import.Table ??= FoodFiles.Peek(import.Path, 5);
             if (import.Table is { } table) import.Mapping ??= CsvMapping.Guess(table.Headers);
-            var file = FoodFiles.Open(import.Path, import.Mapping);
-            (import.File, import.Kind) = (file, file.Kind);
+            var file = FoodFiles.Open(import.Path, mapping ?? import.Mapping);
             var tally = new ImportTally();
             var sample = new List<ImportedRow>();
             foreach (var row in file.Rows(progress, stop))
@@ -220,9 +220,15 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
                 if (counted.Food is not null && sample.Count < Sampled) sample.Add(counted);
             }
 
-            stop.ThrowIfCancellationRequested();
-            (import.Sample, import.Report, import.Progress) = (sample, tally.Report(), 1);
-            import.State = ImportState.Ready;
+            // Another mapping may have been chosen meanwhile: then what this look found is nobody's.
+            lock (import.Gate)
+            {
+                stop.ThrowIfCancellationRequested();
+                (import.File, import.Kind) = (file, file.Kind);
+                (import.Sample, import.Report, import.Progress) = (sample, tally.Report(), 1);
+                import.State = ImportState.Ready;
+            }
+
             return Task.CompletedTask;
         }, import.Stop.Token);
     }
@@ -232,7 +238,7 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
         {
             try
             {
-                await work(new Told(import), stop);
+                await work(new Told(import, stop), stop);
             }
             catch (OperationCanceledException)
             {
@@ -240,15 +246,23 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
             }
             catch (UnreadableFileException unreadable)
             {
-                (import.Failure, import.State) = (unreadable.Message, ImportState.Failed);
+                Fail(import, unreadable.Message, stop);
             }
             catch (Exception error) when (error is IOException or InvalidDataException or System.Data.Common.DbException or UnauthorizedAccessException)
             {
                 log.LogError(error, "The import of {Name} broke off", import.Name);
-                (import.Failure, import.State) = ("The file could not be read to its end, or the disk is full. Nothing of it was kept.", ImportState.Failed);
+                Fail(import, "The file could not be read to its end, or the disk is full. Nothing of it was kept.", stop);
             }
         },
         CancellationToken.None);
+
+    private static void Fail(Import import, string sentence, CancellationToken stop)
+    {
+        lock (import.Gate)
+        {
+            if (!stop.IsCancellationRequested) (import.Failure, import.State) = (sentence, ImportState.Failed);
+        }
+    }
 
     private static void Clear(Import import)
     {
@@ -256,8 +270,11 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
         if (!import.IsShipped) System.IO.File.Delete(import.Path);
     }
 
-    private sealed class Told(Import import) : IProgress<double>
+    private sealed class Told(Import import, CancellationToken stop) : IProgress<double>
     {
-        public void Report(double value) => import.Progress = value;
+        public void Report(double value)
+        {
+            if (!stop.IsCancellationRequested) import.Progress = value;
+        }
     }
 }

@@ -1,5 +1,6 @@
 using LivelyTern.Core.Measures;
 using LivelyTern.Data;
+using LivelyTern.Web.Plan;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace LivelyTern.Web.Http;
@@ -10,6 +11,7 @@ public static class Answers
     private static readonly HashSet<string> Conflicts = new(StringComparer.Ordinal)
     {
         "box-taken", "plan-moved-on", "item-gone", "item-eaten", "item-box", "boxes-eaten", "batch-packed", "batch-cooked", "batch-ahead", "batch-moved-on", "portions-laid", "portions-before", "not-packed", "eater-has-boxes",
+        "item-elsewhere", "item-event", "undone-already", "mend-gone",
     };
 
     /// <summary>The value, shown; or the problem.</summary>
@@ -37,6 +39,7 @@ public static class Answers
         {
             Stale.Code => StatusCodes.Status412PreconditionFailed,
             Stale.GoneCode => StatusCodes.Status404NotFound,
+            SolverTurns.BusyCode => StatusCodes.Status503ServiceUnavailable,
             var code when Conflicts.Contains(code) => StatusCodes.Status409Conflict,
             _ => StatusCodes.Status422UnprocessableEntity,
         };

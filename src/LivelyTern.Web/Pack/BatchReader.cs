@@ -6,12 +6,16 @@ using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Web.Http;
+using LivelyTern.Web.Plan;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace LivelyTern.Web.Pack;
 
-/// <summary>A box of a batch; where it lies on a day, for whom and for which.</summary>
-public sealed record BoxView(Guid Id, int Number, decimal Grams, int? Pieces, string? Name = null, DateOnly? Day = null);
+/// <summary>A box of a batch; where it lies on a day, for whom and for which, and why they must never get it.</summary>
+public sealed record BoxView(Guid Id, int Number, decimal Grams, int? Pieces, string? Name = null, DateOnly? Day = null, NeverView? Never = null);
+
+/// <summary>An eater who must never get a batch, and why: it stands on every label.</summary>
+public sealed record NeverForView(string Name, NeverView Why);
 
 /// <summary>A batch as shown.</summary>
 /// <param name="Id">The batch.</param>
@@ -32,16 +36,17 @@ public sealed record BoxView(Guid Id, int Number, decimal Grams, int? Pieces, st
 /// <param name="Planned">Portions of it that lie on days, in the order in which they become boxes: for whom and for which day.</param>
 /// <param name="ExpectedGrams">What it is expected to weigh; null where it is packed.</param>
 /// <param name="BoxesWanted">Into how many boxes it goes, as the plan has it.</param>
+/// <param name="NeverFor">Eaters who must never get it.</param>
 public sealed record BatchView(
     Guid Id, Guid RecipeId, string Name, string Letters, int Tint, DateOnly CookedOn, bool IsAhead, int Portions, decimal RawGrams, decimal? PanGrams, decimal? FullGrams,
     decimal? RememberedPanGrams, IReadOnlyList<BoxView> Boxes, IReadOnlyDictionary<Measure, Figure> Figures, int Version,
-    IReadOnlyList<PlannedPortionView> Planned, decimal? ExpectedGrams, int BoxesWanted);
+    IReadOnlyList<PlannedPortionView> Planned, decimal? ExpectedGrams, int BoxesWanted, IReadOnlyList<NeverForView> NeverFor);
 
 /// <summary>A portion that lies on a day.</summary>
 public sealed record PlannedPortionView(Guid EaterId, string Name, DateOnly Day, decimal Grams);
 
 /// <summary>Reads batches from the store through the core, for the screens.</summary>
-public sealed class BatchReader(BatchStore store, UnpackedBatches unpacked, EaterStore eaters)
+public sealed class BatchReader(BatchStore store, EaterStore eaters)
 {
     /// <summary>A write on a batch at the version the request carries; a stale one gets the batch as it is now.</summary>
     public async Task<Results<Ok<BatchView>, ProblemHttpResult>> WriteAsync(Guid id, string? ifMatch, Func<int, Task<Outcome<BatchRow>>> write)
@@ -58,17 +63,23 @@ public sealed class BatchReader(BatchStore store, UnpackedBatches unpacked, Eate
     {
         ArgumentNullException.ThrowIfNull(row);
         var pan = await store.PanOfAsync(row.RecipeId);
-        var names = (await eaters.ListAsync()).ToDictionary(eater => eater.Id, eater => eater.Name);
+        var table = await eaters.ListAsync();
+        var names = table.ToDictionary(eater => eater.Id, eater => eater.Name);
+        var batch = await store.ReadAsync(row);
+        var never = table.Select(eater => (eater.Id, eater.Name, Why: NeverView.Of(eater.Ways?.WhyNever(batch.Contents)))).Where(one => one.Why is not null).ToList();
+        List<NeverForView> neverFor = [.. never.Select(one => new NeverForView(one.Name, one.Why!))];
         if (row.Boxes.Count > 0)
         {
             var laid = await store.LaidAsync(row);
             var view = Show(row, pan, [], null);
-            return view with { Boxes = [.. view.Boxes.Select(box => laid.TryGetValue(box.Id, out var item) ? box with { Name = names.GetValueOrDefault(item.EaterId), Day = item.Day } : box)] };
+            BoxView Laid(BoxView box) => laid.TryGetValue(box.Id, out var item)
+                ? box with { Name = names.GetValueOrDefault(item.EaterId), Day = item.Day, Never = item.EatenAt is null ? never.Find(one => one.Id == item.EaterId).Why : null }
+                : box;
+            return view with { Boxes = [.. view.Boxes.Select(Laid)], NeverFor = neverFor };
         }
 
         var planned = await store.PortionsAsync(row.Id);
-        var batch = await unpacked.ReadAsync(row);
-        return Show(row, pan, [.. planned.Select(item => new PlannedPortionView(item.EaterId, names.GetValueOrDefault(item.EaterId, ""), item.Day, item.Grams ?? 0))], batch);
+        return Show(row, pan, [.. planned.Select(item => new PlannedPortionView(item.EaterId, names.GetValueOrDefault(item.EaterId, ""), item.Day, item.Grams ?? 0))], batch) with { NeverFor = neverFor };
     }
 
     /// <summary>A batch as shown.</summary>
@@ -80,5 +91,5 @@ public sealed class BatchReader(BatchStore store, UnpackedBatches unpacked, Eate
         row.Id, row.RecipeId, batch?.RecipeName ?? row.RecipeName, row.Letters, row.Tint, row.CookedOn, row.IsAhead, row.Portions, (batch?.Contents ?? row.Contents).RawWeight.Value, row.PanGrams, row.FullGrams, rememberedPan,
         [.. row.Boxes.OrderBy(box => box.Number).Select(box => new BoxView(box.Id, box.Number, box.Grams, box.Pieces))],
         Figure.Of(MeasureTotals.Of(batch?.Contents ?? row.Contents, null)), row.Version, planned, batch?.Weight?.Value,
-        batch is { Weight.Value: > 0 } ? new UnpackedBatch(batch, new(planned.Sum(portion => portion.Grams)), new Dictionary<Guid, Grams>()).BoxesFor(planned.Count) : row.Portions);
+        batch is { Weight.Value: > 0 } ? new UnpackedBatch(batch, new(planned.Sum(portion => portion.Grams)), new Dictionary<Guid, Grams>()).BoxesFor(planned.Count) : row.Portions, []);
 }

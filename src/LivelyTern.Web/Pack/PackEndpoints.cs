@@ -67,7 +67,7 @@ public static class PackEndpoints
         pack.MapGet("/batches/{id:guid}", async Task<Results<Ok<BatchView>, ProblemHttpResult>> (Guid id, BatchStore store, BatchReader reader) =>
             await store.FindAsync(id) is { } row ? TypedResults.Ok(await reader.ShowAsync(row)) : Answers.Problem([Stale.Gone("batch")])).WithName("getBatch");
         pack.MapPost("/batches", async (CookRequest body, BatchStore store, BatchReader reader, PlanReader plan) =>
-            await (await store.CookAsync(body.RecipeId, body.Day ?? plan.Today)).AnswerAsync(reader.ShowAsync)).WithName("cookBatch");
+            await (await store.CookAsync(body.RecipeId, body.Day ?? plan.Today, plan.Today)).AnswerAsync(reader.ShowAsync)).WithName("cookBatch");
         pack.MapPost("/planned", async (PlanBatchesRequest body, PlannedBatchStore store, PlanReader plan) =>
             (await store.PlanAsync(body.Day, plan.Today, [.. body.Dishes.Select(dish => (dish.RecipeId, dish.Portions))])).Answer(rows => rows.Select(row => BatchReader.Show(row, null, [], null)).ToList())).WithName("planBatches");
         pack.MapPut("/planned/{id:guid}", (Guid id, ReplanRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, BatchReader reader, PlannedBatchStore planned, PlanReader plan) =>
@@ -101,15 +101,16 @@ public static class PackEndpoints
         if (await store.FindAsync(id) is not { } row) return Answers.Problem([Stale.Gone("batch")]);
         var cooked = CookedWeight.Of(new(body.FullGrams), new(body.PanGrams));
         var planned = BatchStore.Weights(await store.PortionsAsync(id));
-        var boxes = BatchStore.Divided(cooked, body.Boxes, body.Pieces, (await unpacked.ReadAsync(row)).Weight!.Value, planned);
+        var known = await unpacked.ReadAsync(row);
+        var boxes = BatchStore.Divided(cooked, body.Boxes, body.Pieces, known.Weight ?? Grams.Zero, planned);
         if (!boxes.Succeeded) return Answers.Problem(boxes.Problems);
         var rule = eaterId is { } eater ? (await eaters.FindAsync(eater))?.Aim.Rule : null;
-        var batch = BatchStore.Read(row) with { Cooked = cooked.Value };
+        var batch = known with { Cooked = cooked.Value };
         var (weights, over) = (boxes.Value!.Portions, boxes.Value.OverPieces);
         return TypedResults.Ok(new PackPreview(
             cooked.Value.Value,
             Figure.Of(batch.Holding(new(1)).Totals[Nutrient.Energy]),
-            row.Contents.RawWeight.Value == 0 ? 0 : cooked.Value / row.Contents.RawWeight,
+            row.Contents.RawWeight.Value <= 0 ? 0 : cooked.Value / row.Contents.RawWeight,
             [.. weights.Select(box => box.Weight.Value)],
             body.Pieces is null ? null : [.. weights.Select(box => box.Pieces!.Value)],
             over,

@@ -15,8 +15,9 @@ public static class CalendarEndpoints
 
     /// <summary>Maps <c>/api/plan/calendar.ics</c>, for everybody or for one eater.</summary>
     public static void MapCalendar(this IEndpointRouteBuilder api) =>
-        api.MapGet("/plan/calendar.ics", async Task<Results<ContentHttpResult, ProblemHttpResult>> (Guid? eaterId, EaterStore eaters, PlanStore plan, PlanReader reader) =>
+        api.MapGet("/plan/calendar.ics", async Task<Results<ContentHttpResult, ProblemHttpResult>> (Guid? eaterId, TernDb db, EaterStore eaters, PlanStore plan, PlanReader reader) =>
         {
+            await using var once = await db.ReadOnceAsync();
             var table = (await eaters.ListAsync()).Where(row => eaterId is null || row.Id == eaterId).ToList();
             if (eaterId is not null && table.Count == 0) return Answers.Problem([Stale.Gone("eater")]);
             var board = await plan.BoardAsync(reader.Today.AddDays(-DaysBack), reader.Today.AddDays(DaysAhead));

@@ -1,4 +1,5 @@
 using LivelyTern.Core.Aim;
+using LivelyTern.Core.Measures;
 using LivelyTern.Core.Plan;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
@@ -27,6 +28,9 @@ public sealed record StillFitsView(string? Text, Guid? BoxId, Guid? BatchId, str
 /// <param name="Version">The plan's version.</param>
 public sealed record DayInDepth(DayView Day, IReadOnlyList<Slot> Slots, IReadOnlyList<Mend> Mends, IReadOnlyList<StillFitsView> StillFits, int Version);
 
+/// <summary>A change to be made, by the id under which it was suggested.</summary>
+public sealed record MendRequest(string Id);
+
 /// <summary>One day of one eater in depth: what would mend it, what still fits, why a thing lies there.</summary>
 public static class DayEndpoints
 {
@@ -36,29 +40,38 @@ public static class DayEndpoints
     public static void MapDays(this IEndpointRouteBuilder api)
     {
         var days = api.MapGroup("/plan/days/{eaterId:guid}/{day}").WithTags("Plan");
-        days.MapGet("/", (Guid eaterId, DateOnly day, string? slot, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<DayInDepth>(eaterId, day, reader, eaters, plan, foods, async (eater, mends, version) =>
+        days.MapGet("/", (Guid eaterId, DateOnly day, string? slot, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<DayInDepth>(eaterId, day, db, reader, eaters, plan, foods, async (eater, mends, version) =>
             TypedResults.Ok(new DayInDepth(
                 await reader.DayAsync(eater, day), (eater.Ways ?? EatingWays.Plain).Slots, mends.Suggest(),
                 [.. mends.Adding(MostOffered, slot).Select(offer => new StillFitsView(offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands, offer.After.Fits))], version)))).WithName("getDayInDepth");
-        days.MapPost("/mends", (Guid eaterId, DateOnly day, Mend body, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<MadeChange>(eaterId, day, reader, eaters, plan, foods, async (_, mends, version) =>
+        days.MapPost("/mends", (Guid eaterId, DateOnly day, MendRequest body, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<MadeChange>(eaterId, day, db, reader, eaters, plan, foods, async (_, mends, version) =>
         {
-            var change = mends.Apply(body, Guid.CreateVersion7);
+            var change = mends.Apply(body.Id, Guid.CreateVersion7);
             return change.Succeeded
                 ? (await plan.ChangeAsync(version, [.. change.Value!.Days.Select(one => one.Where)], [.. change.Value.Days.SelectMany(one => one.After).Select(item => item.BoxId).OfType<Guid>()], _ => change)).Answer(made => made)
                 : Answers.Problem(change.Problems);
         })).WithName("mendDay");
-        days.MapGet("/items/{itemId:guid}/why", (Guid eaterId, DateOnly day, Guid itemId, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<WhyHere>(eaterId, day, reader, eaters, plan, foods, (_, mends, _) =>
+        days.MapGet("/items/{itemId:guid}/why", (Guid eaterId, DateOnly day, Guid itemId, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<WhyHere>(eaterId, day, db, reader, eaters, plan, foods, (_, mends, _) =>
             Task.FromResult<Results<Ok<WhyHere>, ProblemHttpResult>>(mends.Why(itemId) is { } why ? TypedResults.Ok(why) : Answers.Problem([Stale.Gone("item")])))).WithName("whyItem");
     }
 
     private static async Task<Results<Ok<T>, ProblemHttpResult>> WithAsync<T>(
-        Guid eaterId, DateOnly day, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods, Func<EaterRow, DayMends, int, Task<Results<Ok<T>, ProblemHttpResult>>> answer)
+        Guid eaterId, DateOnly day, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods, Func<EaterRow, DayMends, int, Task<Results<Ok<T>, ProblemHttpResult>>> answer)
     {
+        if (KitchenDays.Refusal(day, reader.Today, "day") is { } far) return Answers.Problem([far]);
         if (await eaters.FindAsync(eaterId) is not { } eater) return Answers.Problem([Stale.Gone("eater")]);
+        var (version, mends) = await ReadAsync(eater, day, db, reader, plan, foods);
+        return await answer(eater, mends, version);
+    }
+
+    private static async Task<(int Version, DayMends Mends)> ReadAsync(EaterRow eater, DateOnly day, TernDb db, PlanReader reader, PlanStore plan, FoodStore foods)
+    {
+        await using var once = await db.ReadOnceAsync();
         var version = await plan.VersionAsync();
         var monday = PlanReader.MondayOf(day);
         var board = await plan.BoardAsync(monday, monday.AddDays(6));
-        var mends = new DayMends(FitEndpoints.Who(eater), day, reader.Today, board, await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync(), await plan.FillersAsync(eater.Ways?.Likes ?? [], await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers));
-        return await answer(eater, mends, version);
+        var fillers = await plan.FillersAsync(eater.Ways?.Likes ?? [], await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers);
+        var (stock, shelf, unpacked) = (await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync());
+        return (version, new DayMends(FitEndpoints.Who(eater), day, reader.Today, board, stock, shelf, unpacked, fillers));
     }
 }

@@ -125,7 +125,7 @@ public static class FitEndpoints
     private static async Task<Results<Ok<FitView>, ProblemHttpResult>> WithAsync(Guid id, FitDesk desk, Func<Fit, Task<Results<Ok<FitView>, ProblemHttpResult>>> answer) =>
         desk.Find(id) is { } fit ? await answer(fit) : Answers.Problem([Stale.Gone("fit")]);
 
-    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> BeginAsync(FitRequest body, FitDesk desk, EaterStore eaters, PlanStore plan, PlanReader reader, FoodStore foods)
+    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> BeginAsync(FitRequest body, FitDesk desk, TernDb db, EaterStore eaters, PlanStore plan, PlanReader reader, FoodStore foods)
     {
         var table = (await eaters.ListAsync()).Where(row => body.EaterIds is null || body.EaterIds.Contains(row.Id)).ToList();
         var wishes = body.Wishes ?? new();
@@ -133,10 +133,12 @@ public static class FitEndpoints
         if (table.Count == 0) problems.Add(new("fit-eaters", "eaterIds", "Nobody to fit for: say who eats here under Aim."));
         if (body.To < body.From || body.To.DayNumber - body.From.DayNumber >= FitProblem.MostDays) problems.Add(new("fit-days", "to", $"Fit between 1 and {FitProblem.MostDays} days at a time."));
         else if (body.To < reader.Today) problems.Add(new("fit-past", "to", "Those days are past: what was eaten stays as it was."));
+        if ((KitchenDays.Refusal(body.From, reader.Today, "from") ?? KitchenDays.Refusal(body.To, reader.Today, "to")) is { } far) problems.Add(far);
         if (body.Seconds is not (>= 0.2 and <= LongestSeconds)) problems.Add(new("fit-seconds", "seconds", $"Look for between 0.2 and {LongestSeconds} seconds."));
         if (problems.Count > 0) return Answers.Problem(problems);
 
         var days = (from row in table from day in Enumerable.Range(0, body.To.DayNumber - body.From.DayNumber + 1) select new EaterDay(row.Id, body.From.AddDays(day))).Where(day => day.Day >= reader.Today).ToList();
+        await using var once = await db.ReadOnceAsync();
         var board = await plan.BoardAsync(body.From, body.To);
         var week = new WeekToFit(
             [.. table.Select(Who)], days, reader.Today, board, await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync(), await plan.FillersAsync(table.SelectMany(row => row.Ways?.Likes ?? []), await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers), body.Scope, wishes, _ => body.AmountsAreOpen);
@@ -200,13 +202,15 @@ public static class FitEndpoints
         return made.Succeeded ? TypedResults.Ok(new TakeAnswer(made.Value, movedOn, without)) : Answers.Problem(made.Problems);
     }
 
-    private static Results<Ok<CalcFitAnswer>, ProblemHttpResult> CalcAsync(CalcFitRequest body, IWeekFitter fitter, CancellationToken gone)
+    private static async Task<Results<Ok<CalcFitAnswer>, ProblemHttpResult>> CalcAsync(CalcFitRequest body, IWeekFitter fitter, SolverTurns turns, CancellationToken gone)
     {
         var problems = body.Problem.Problems().ToList();
         if (body.Seconds is not (> 0 and <= LongestSeconds)) problems.Add(new("fit-seconds", "seconds", $"Look for up to {LongestSeconds} seconds."));
         if (body.Rounds is < 0 or > 1000) problems.Add(new("fit-rounds", "rounds", "Up to 1,000 rounds."));
         if (problems.Count > 0) return Answers.Problem(problems);
-        var answer = fitter.Fit(new FitTables(body.Problem), new FitEffort(body.Seconds, body.Rounds ?? int.MaxValue), null, gone);
+        var effort = new FitEffort(body.Seconds, body.Rounds ?? int.MaxValue);
+        var fitted = await turns.RunAsync(() => fitter.Fit(new FitTables(body.Problem), effort, null, gone), gone);
+        if (fitted.Value is not { } answer) return Answers.Problem(fitted.Problems);
         var (problem, plan) = (body.Problem, answer.Plan);
         var days = (from e in Enumerable.Range(0, problem.Eaters.Count) from d in Enumerable.Range(0, problem.DayCount) select FittedDay.Read(problem, plan, e, d)).ToList();
         return TypedResults.Ok(new CalcFitAnswer(

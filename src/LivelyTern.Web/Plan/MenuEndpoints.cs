@@ -4,6 +4,7 @@ using LivelyTern.Core.Plan;
 using LivelyTern.Core.Plan.Fit;
 using LivelyTern.Core.Plan.Menus;
 using LivelyTern.Core.Recipes;
+using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Foods;
@@ -57,7 +58,7 @@ public static class MenuEndpoints
     public static void MapMenus(this IEndpointRouteBuilder api) => api.MapPost("/plan/menus", ProposeAsync).WithTags("Plan").WithName("proposeMenu");
 
     private static async Task<Results<Ok<MenuView>, ProblemHttpResult>> ProposeAsync(
-        MenuRequest body, EaterStore eaters, PlanStore plan, UnpackedBatches batches, PlanReader reader, FoodStore foods, IWeekFitter fitter, CancellationToken gone)
+        MenuRequest body, TernDb db, EaterStore eaters, PlanStore plan, UnpackedBatches batches, PlanReader reader, FoodStore foods, IWeekFitter fitter, SolverTurns turns, CancellationToken gone)
     {
         var table = (await eaters.ListAsync()).Where(row => body.EaterIds is null || body.EaterIds.Contains(row.Id)).ToList();
         List<Problem> problems = [];
@@ -65,6 +66,7 @@ public static class MenuEndpoints
         if (body.To < body.From || body.To.DayNumber - body.From.DayNumber >= FitProblem.MostDays) problems.Add(new("fit-days", "to", $"Propose for between 1 and {FitProblem.MostDays} days at a time."));
         else if (body.To < reader.Today) problems.Add(new("fit-past", "to", "Those days are past."));
         if (body.PrepDay < reader.Today || body.PrepDay > body.To) problems.Add(new("prep-day", "prepDay", "The prep day lies between today and the last of the days."));
+        if ((KitchenDays.Refusal(body.From, reader.Today, "from") ?? KitchenDays.Refusal(body.To, reader.Today, "to")) is { } far) problems.Add(far);
         var catalogue = await foods.AllAsync();
         var atHand = (body.AtHand ?? []).Where(text => !string.IsNullOrWhiteSpace(text)).Select((text, i) => (i, Line: Read(text, catalogue))).ToList();
         problems.AddRange(atHand.Where(one => one.Line.Ingredient is null).Select(one => one.Line.Problem! with { Field = $"atHand[{one.i}]" }));
@@ -72,6 +74,7 @@ public static class MenuEndpoints
         problems.AddRange(wish.Problems());
         if (problems.Count > 0) return Answers.Problem(problems);
 
+        await using var once = await db.ReadOnceAsync();
         var last = await batches.LastCookedAsync();
         var unpacked = await plan.UnpackedAsync();
         var planned = await batches.PlannedRecipesAsync();
@@ -86,7 +89,8 @@ public static class MenuEndpoints
         var week = new WeekToFit(
             [.. table.Select(FitEndpoints.Who)], days, reader.Today, board, await plan.StockAsync(board), await plan.ShelfAsync(), [.. unpacked, .. collection.Select(dish => dish.Batch)],
             await plan.FillersAsync(table.SelectMany(row => row.Ways?.Likes ?? []), catalogue, reader.Today.AddDays(-28), MostFillers), FitScope.Boxes, new(), batch => candidates.Contains(batch.Id));
-        var menu = await Task.Run(() => new MenuSearch(week, collection, wish, fitter, gone).Propose(), gone);
+        var found = await turns.RunAsync(() => new MenuSearch(week, collection, wish, fitter, gone).Propose(), gone);
+        if (found.Value is not { } menu) return Answers.Problem(found.Problems);
         return TypedResults.Ok(new MenuView([.. menu.Dishes.Select(Show)], menu.FitDays, menu.FitWithout, menu.AllDays));
     }
 

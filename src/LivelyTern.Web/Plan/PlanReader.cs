@@ -31,9 +31,29 @@ namespace LivelyTern.Web.Plan;
 /// <param name="GiveOrTake">For a meal out: kcal either way; null for all else.</param>
 /// <param name="IsFrozen">Whether that day lies past its time in the fridge: then it has to be frozen, and thawed the day before.</param>
 /// <param name="BatchId">The batch of a portion that is not packed yet; null for all else. Its figures are by what the batch is expected to weigh.</param>
+/// <param name="Never">Why its eater must never get it, where that came after it was laid and it is not eaten; null for all else.</param>
 public sealed record ItemView(
     Guid Id, Guid? BoxId, string Name, string? Text, string? Letters, int? Tint, decimal Grams, int? Pieces, DateOnly? CookedOn, DateTimeOffset? EatenAt,
-    IReadOnlyDictionary<Measure, Figure> Figures, Figure? ExactPoints, string? Slot, bool IsLocked, decimal? GiveOrTake, bool IsFrozen, Guid? BatchId = null);
+    IReadOnlyDictionary<Measure, Figure> Figures, Figure? ExactPoints, string? Slot, bool IsLocked, decimal? GiveOrTake, bool IsFrozen, Guid? BatchId = null, NeverView? Never = null);
+
+/// <summary>Why an eater must never get something.</summary>
+/// <param name="Allergens">Allergens in it.</param>
+/// <param name="Foods">Names of foods in it.</param>
+/// <param name="IsUnknown">Whether it holds something whose allergens nobody stated.</param>
+public sealed record NeverView(IReadOnlyList<Allergen> Allergens, IReadOnlyList<string> Foods, bool IsUnknown)
+{
+    /// <summary>A reason as shown.</summary>
+    public static NeverView? Of(Never? never) => never is null ? null : new(never.Allergens, never.Foods, never.IsUnknown);
+}
+
+/// <summary>Something that its eater must never get and that nobody has answered for yet.</summary>
+/// <param name="EaterId">Whose day.</param>
+/// <param name="Eater">Their name.</param>
+/// <param name="Day">The day.</param>
+/// <param name="ItemId">What lies there.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Why">Why they must never get it.</param>
+public sealed record ExcludedView(Guid EaterId, string Eater, DateOnly Day, Guid ItemId, string Name, NeverView Why);
 
 /// <summary>One day of one eater against their aim.</summary>
 /// <param name="Day">The day.</param>
@@ -43,7 +63,7 @@ public sealed record ItemView(
 /// <param name="Left">What is left to each target after what was eaten.</param>
 /// <param name="Bands">Where each sum lies in its band.</param>
 /// <param name="Missing">For each nutrient not complete, the foods that lack it.</param>
-/// <param name="Fits">Whether every band that is set holds.</param>
+/// <param name="Fits">Whether every band that is set holds, and nothing lies on it that its eater must never get.</param>
 /// <param name="Aim">The aim of that day: the usual one, or that of its weekday or date.</param>
 /// <param name="DayName">What that day is called where its aim differs: "training day"; else null.</param>
 /// <param name="Grams">Grams of food on it.</param>
@@ -82,9 +102,10 @@ public sealed record EaterWeekView(
 /// <param name="Figures">The first box's figures, for each eater by id: points differ.</param>
 /// <param name="UseBy">The last day from the fridge.</param>
 /// <param name="KeepingSource">The guideline that day rests on.</param>
+/// <param name="NeverFor">Eaters, by id, who must never get it, and why.</param>
 public sealed record ShelfView(
     Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, IReadOnlyList<Guid> BoxIds, decimal Grams, int? Pieces,
-    IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource);
+    IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource, IReadOnlyDictionary<Guid, NeverView> NeverFor);
 
 /// <summary>What an expected weight rests on.</summary>
 /// <param name="From">Earlier batches, the recipe, or what goes in.</param>
@@ -99,7 +120,7 @@ public sealed record ExpectedView(ExpectedFrom From, decimal SpreadGrams);
 /// <param name="CookedOn">When it was cooked, or is to be.</param>
 /// <param name="IsAhead">Whether it is still to be cooked.</param>
 /// <param name="Expected">What its weight rests on while it is not measured; null where it is.</param>
-/// <param name="Grams">What it makes.</param>
+/// <param name="Grams">What it makes; null where that is not known: more is taken out of its recipe than goes in, or nothing in it has a weight.</param>
 /// <param name="Portions">For how many portions.</param>
 /// <param name="LeftGrams">Grams on no day; below zero where more lies on days than it makes.</param>
 /// <param name="PortionsLaid">For how many portions it would have to be made for what lies on days.</param>
@@ -108,15 +129,22 @@ public sealed record ExpectedView(ExpectedFrom From, decimal SpreadGrams);
 /// <param name="UseBy">The last day from the fridge.</param>
 /// <param name="KeepingSource">The guideline that day rests on.</param>
 /// <param name="Version">The batch's version, for a change of day or amount.</param>
+/// <param name="NeverFor">Eaters, by id, who must never get it, and why.</param>
 public sealed record UnpackedView(
-    Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, bool IsAhead, ExpectedView? Expected, decimal Grams, int Portions, decimal LeftGrams, int PortionsLaid,
-    IReadOnlyDictionary<Guid, decimal> NewGrams, IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource, int Version);
+    Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, bool IsAhead, ExpectedView? Expected, decimal? Grams, int Portions, decimal LeftGrams, int PortionsLaid,
+    IReadOnlyDictionary<Guid, decimal> NewGrams, IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource, int Version, IReadOnlyDictionary<Guid, NeverView> NeverFor);
 
 /// <summary>A week of every eater, the shelf, and what is still to be packed.</summary>
+/// <param name="Start">Its Monday.</param>
+/// <param name="Today">The household's day.</param>
+/// <param name="Version">The number of the last change to any day: a write on one of these days carries it.</param>
+/// <param name="Eaters">Their weeks.</param>
+/// <param name="Shelf">The boxes on no day.</param>
+/// <param name="Unpacked">The batches that are not packed yet.</param>
 public sealed record WeekView(DateOnly Start, DateOnly Today, int Version, IReadOnlyList<EaterWeekView> Eaters, IReadOnlyList<ShelfView> Shelf, IReadOnlyList<UnpackedView> Unpacked);
 
 /// <summary>Reads the plan from the store through the core, for the screens.</summary>
-public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider clock)
+public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, TimeProvider clock)
 {
     /// <summary>The household's day, now.</summary>
     public DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
@@ -127,9 +155,8 @@ public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider c
     /// <summary>The week in which a day lies.</summary>
     public async Task<WeekView> WeekAsync(DateOnly day)
     {
-        var start = day > DateOnly.MaxValue.AddDays(-14) || day < DateOnly.MinValue.AddDays(14) ? Today : MondayOf(day);
-        start = MondayOf(start);
-        // The version is read first: a change in between makes the next write stale rather than unseen.
+        var start = MondayOf(KitchenDays.IsNear(day, Today) ? day : Today);
+        await using var once = await db.ReadOnceAsync();
         var version = await plan.VersionAsync();
         var board = await plan.BoardAsync(start, start.AddDays(6));
         var stock = await plan.StockAsync(board);
@@ -162,18 +189,25 @@ public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider c
         ArgumentNullException.ThrowIfNull(eater);
         ArgumentNullException.ThrowIfNull(items);
         var ways = eater.Ways ?? EatingWays.Plain;
+        items = [.. items.Where(stock.Has)];
         var aim = ways.AimOn(eater.Aim, day);
         var other = ways.OtherDays.FirstOrDefault(one => one.Date == day) ?? ways.OtherDays.FirstOrDefault(one => one.Weekday == day.DayOfWeek);
         var contents = items.Select(item => item.Contents(stock)).ToList();
         var rest = DayRest.Of([.. items.Select((item, i) => (contents[i], item.EatenAt is not null))], aim);
-        var shown = items.Select((item, i) => Show(item, day, contents[i], rest.Day.Entries[i], aim.Rule, stock)).ToList();
+        var shown = items.Select((item, i) => Show(item, day, contents[i], rest.Day.Entries[i], aim.Rule, stock) with { Never = NeverOf(item, contents[i], ways) }).ToList();
         var grams = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Grams);
         var energy = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Figures[Measure.Energy].Value);
         return new(
-            day, shown, Figure.Of(rest.Day.Sums), Figure.Of(rest.Eaten), rest.Left, rest.Day.Bands, rest.Day.Missing, rest.Day.Fits,
+            day, shown, Figure.Of(rest.Day.Sums), Figure.Of(rest.Eaten), rest.Left, rest.Day.Bands, rest.Day.Missing, rest.Day.Fits && shown.TrueForAll(item => item.Never is null),
             aim, other?.Name, grams, grams > 0 ? energy * 100 / grams : null, items.Sum(item => item.GiveOrTake ?? 0),
             aim.Rule is null ? null : new Figure(shown.Sum(item => item.ExactPoints!.Value), shown.TrueForAll(item => item.ExactPoints!.Complete)));
     }
+
+    private static NeverView? NeverOf(PlanItem item, Contents contents, EatingWays ways) =>
+        item.IsEvent || item.EatenAt is not null ? null : NeverView.Of(ways.WhyNever(contents));
+
+    private static Dictionary<Guid, NeverView> NeverFor(Contents contents, IEnumerable<EaterRow> table) => table
+        .Select(eater => (eater.Id, Why: NeverView.Of(eater.Ways?.WhyNever(contents)))).Where(one => one.Why is not null).ToDictionary(one => one.Id, one => one.Why!);
 
     private ItemView Show(PlanItem item, DateOnly day, Contents contents, IReadOnlyDictionary<Measure, Core.Measures.Total> totals, PointsRule? rule, Stock stock)
     {
@@ -187,16 +221,16 @@ public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider c
 
     private async Task<IReadOnlyList<UnpackedView>> UnpackedAsync(IReadOnlyList<EaterRow> table)
     {
-        var unpacked = (await plan.UnpackedAsync()).Where(one => one.Whole.Value > 0).ToList();
+        var unpacked = await plan.UnpackedAsync();
         var versions = unpacked.Count == 0 ? new Dictionary<Guid, int>() : await plan.BatchVersionsAsync([.. unpacked.Select(one => one.Batch.Id)]);
         return [.. unpacked.Where(one => versions.ContainsKey(one.Batch.Id)).Select(one =>
         {
             var batch = one.Batch;
             var useBy = UseBy.Of(batch, Today);
             return new UnpackedView(
-                batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, batch.IsAhead, batch is { Cooked: null, Expected: { } expected } ? new(expected.From, Rounding.ToStep(expected.Spread.Value, 1)) : null, one.Whole.Value, batch.Portions, one.Left.Value, one.PortionsLaid,
+                batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, batch.IsAhead, batch is { Cooked: null, Expected: { } expected } ? new(expected.From, Rounding.ToStep(expected.Spread.Value, 1)) : null, batch.Weight?.Value, batch.Portions, one.Left.Value, one.PortionsLaid,
                 table.ToDictionary(eater => eater.Id, eater => one.NewFor(eater.Id).Value),
-                table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(batch.Holding(one.NewFor(eater.Id))))), useBy.Fridge, useBy.Rule.Source, versions[batch.Id]);
+                table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(batch.Holding(one.NewFor(eater.Id))))), useBy.Fridge, useBy.Rule.Source, versions[batch.Id], NeverFor(batch.Contents, table));
         })];
     }
 
@@ -207,6 +241,6 @@ public sealed class PlanReader(PlanStore plan, EaterStore eaters, TimeProvider c
             var useBy = UseBy.Of(first.Batch, Today);
             return new ShelfView(
                 group.Key, first.Batch.RecipeName, first.Batch.Mark.Letters, first.Batch.Mark.Tint, first.Batch.CookedOn, [.. group.Select(box => box.Id)], first.Weight.Value, first.Pieces,
-                table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(first.Contents))), useBy.Fridge, useBy.Rule.Source);
+                table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(first.Contents))), useBy.Fridge, useBy.Rule.Source, NeverFor(first.Batch.Contents, table));
         })];
 }

@@ -17,7 +17,7 @@ public sealed class ExpectedWeightTests
         Assert.Equal(0, ExpectedWeight.Of(new(3000), null, [0.8m]).Spread.Value);
     }
 
-    [Property]
+    [SeededProperty]
     public bool Twice_as_much_is_expected_to_weigh_twice_as_much(ushort raw, byte[] earlier)
     {
         var factors = earlier.Take(12).Select(tenth => 0.5m + (tenth / 250m)).ToList();

@@ -7,7 +7,7 @@ namespace LivelyTern.Core.Tests.Foods;
 
 public class LabelTests
 {
-    [Property]
+    [SeededProperty]
     public bool A_label_per_serving_says_the_same_as_per_100_g(ushort serving, byte protein, byte fat, byte carbohydrate)
     {
         var grams = (serving % 400) + 10m;
@@ -117,7 +117,7 @@ public class LabelTests
     public void A_barcode_misread_is_refused(string typed, string code) => Assert.Equal(code, Gtin.Read(typed).Problems.Single().Code);
 
     // What the check digit is for: any one digit misread is found.
-    [Property]
+    [SeededProperty]
     public bool Any_one_wrong_digit_is_found(uint number, byte place, byte by)
     {
         var digits = number.ToString("D12", System.Globalization.CultureInfo.InvariantCulture);
@@ -135,7 +135,7 @@ public class CarbohydrateTests
 
     private static Totals In100g(Food food) => new Contents([food.Grams(100)]).Totals;
 
-    [Property]
+    [SeededProperty]
     public bool One_food_under_both_conventions_has_the_same_total_and_net(byte starch, byte fibre)
     {
         var american = In100g(Of(CarbohydrateConvention.Total, starch + fibre, fibre));

@@ -90,7 +90,7 @@ public class LinePartsTests
     ];
 
     /// <summary>Lines put together from what people write: what is understood is the same with that food chosen for it, and, printed, the same amount of the same food; half of it printed is half.</summary>
-    [Property(MaxTest = 4000)]
+    [SeededProperty(MaxTest = 4000)]
     public Property Whatever_is_understood_is_so_again_when_printed() => Prop.ForAll(Gen.Choose(0, int.MaxValue).ToArbitrary(), seed =>
     {
         var chance = new System.Random(seed);

@@ -10,7 +10,7 @@ public class TotalsTests
 
     private static Contents Basket(ushort[] grams) => new([.. grams.Select((weight, i) => Shelf[i % Shelf.Length].Grams(weight / 10m))]);
 
-    [Property]
+    [SeededProperty]
     public bool Totals_are_linear_in_amounts(ushort[] grams, byte tenths)
     {
         var (whole, factor) = (Basket(grams), tenths / 10m);
@@ -19,7 +19,7 @@ public class TotalsTests
             && (whole.Totals * factor)[nutrient] == whole.Totals[nutrient] * factor);
     }
 
-    [Property]
+    [SeededProperty]
     public bool Totals_of_two_baskets_add_up(ushort[] first, ushort[] second)
     {
         var both = new Contents([.. Basket(first).Ingredients, .. Basket(second).Ingredients]).Totals;
@@ -27,7 +27,7 @@ public class TotalsTests
         return Nutrients.All.All(nutrient => both[nutrient] == added[nutrient]);
     }
 
-    [Property]
+    [SeededProperty]
     public bool Unknown_never_reads_as_zero(ushort[] grams)
     {
         var basket = Basket(grams);

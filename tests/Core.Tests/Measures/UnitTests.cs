@@ -36,6 +36,37 @@ public class UnitTests
         Assert.Equal(Unit.Find("imperial pint")!.InBase, Unit.Find("imperial fl oz")!.InBase * 20);
     }
 
+    /// <summary>However long a row is typed, it is read to its end or put aside; none of it ends the process.</summary>
+    [Theory]
+    [InlineData("~")]
+    [InlineData("about ")]
+    [InlineData("~ about ")]
+    [InlineData("1 lb ")]
+    [InlineData("1 g ")]
+    [InlineData("1 (")]
+    [InlineData("1g/")]
+    [InlineData("1 lb plus ")]
+    [InlineData("2 x ")]
+    [InlineData("½ ")]
+    public void A_long_row_of_the_same_is_read_without_end_or_fall(string piece)
+    {
+        var row = string.Concat(Enumerable.Repeat(piece, 30_000));
+        foreach (var line in new[] { row, row + "3 g oats", "3 g " + row })
+        {
+            var read = AmountText.Read(line);
+            Assert.True(read is null || read.Quantity is >= 0 and <= AmountText.Absurd * 10 * AmountText.Absurd);
+        }
+    }
+
+    [Theory]
+    [InlineData("~ about ~3 g oats", 3)]
+    [InlineData("about 1 lb 2 oz oats", 1.125)]
+    public void About_said_twice_is_said_once(string line, decimal quantity)
+    {
+        var read = AmountText.Read(line)!;
+        Assert.Equal((quantity, "oats", true), (read.Quantity, read.Rest, read.IsAbout));
+    }
+
     [Fact]
     public void Every_unit_names_its_source_and_every_spelling_means_one_unit()
     {

@@ -9,7 +9,7 @@ namespace LivelyTern.Core.Tests.Pack;
 
 public class DivideTests
 {
-    [Property(MaxTest = 500)]
+    [SeededProperty(MaxTest = 500)]
     public bool No_gram_is_lost(uint tenths, byte portions)
     {
         var batch = new Grams(tenths % 1_000_001 / 10m);
@@ -22,7 +22,7 @@ public class DivideTests
             && grams.Max() - grams.Min() <= 1;
     }
 
-    [Property]
+    [SeededProperty]
     public bool No_piece_is_lost(ushort pieces, byte boxes)
     {
         var divided = Divide.ByPieces(pieces, boxes);
@@ -53,7 +53,7 @@ public class DivideTests
         Assert.Equal(1, divided.Over);
     }
 
-    [Property(MaxTest = 500)]
+    [SeededProperty(MaxTest = 500)]
     public bool As_planned_no_gram_is_lost_and_every_portion_keeps_its_share(uint tenths, ushort[] planned, byte more)
     {
         var batch = new Grams(1 + (tenths % 200_000 / 10m));
@@ -118,7 +118,7 @@ public class DivideTests
         else Assert.Equal(code, outcome.Problems.Single().Code);
     }
 
-    [Property]
+    [SeededProperty]
     public bool Boxes_hold_the_whole_batch_whatever_the_water_that_left(ushort cooked, byte boxes)
     {
         var contents = new Contents([Kitchen.Oats.Grams(500), Kitchen.Egg.Grams(333)]);

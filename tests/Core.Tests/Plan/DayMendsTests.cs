@@ -51,7 +51,7 @@ public sealed class DayMendsTests
         Assert.Equal(suggested.OrderBy(mend => mend.Size), suggested);
         foreach (var mend in suggested.Where(mend => mend.Kind != MendKind.MoveBound))
         {
-            var change = mends.Apply(mend, Id);
+            var change = mends.Apply(mend.Id, Id);
             Assert.True(change.Succeeded, mend.Kind.ToString());
             var after = board.Apply(change.Value!).Value!;
             var stock = Stock.Of([box, other, smaller]);
@@ -65,7 +65,7 @@ public sealed class DayMendsTests
     }
 
     /// <summary>Days, boxes and fillers by chance: whatever is suggested is done, the day fits, and no other day is worse off for it.</summary>
-    [Property(MaxTest = 200)]
+    [SeededProperty(MaxTest = 200)]
     public Property Any_mend_of_any_day_is_true() => Prop.ForAll(Gen.Choose(0, 1_000_000).ToArbitrary(), seed =>
     {
         var chance = new System.Random(seed);
@@ -88,7 +88,17 @@ public sealed class DayMendsTests
 
         var mends = Mends(board, boxes, boxes[3..], who, fillers);
         var suggested = mends.Suggest();
+        var never = board[new(Ada, Today)].Where(item => item.EatenAt is null && who.Ways.Forbids(item.Contents(stock))).Select(item => (Guid?)item.Id).ToList();
+        if (never.Count > 0)
+        {
+            // What must never lie there is taken off before anything else is mended.
+            Assert.Equal(never, suggested.Select(mend => mend.ItemId));
+            Assert.All(suggested, mend => Assert.True(mend.Kind == MendKind.TakeOff && board.Apply(mends.Apply(mend.Id, Id).Value!).Value!.Find(mend.ItemId!.Value) is null));
+            return;
+        }
+
         Assert.True(suggested.Count <= 5 && (suggested.Count == 0 || !mends.Now.Fits));
+        Assert.Equal("mend-gone", mends.Apply("TakeOff|" + Id(), Id).Problems.Single().Code);
         foreach (var mend in suggested)
         {
             if (mend.Kind == MendKind.MoveBound)
@@ -97,7 +107,7 @@ public sealed class DayMendsTests
                 continue;
             }
 
-            var change = mends.Apply(mend, Id);
+            var change = mends.Apply(mend.Id, Id);
             Assert.True(change.Succeeded, mend.Kind.ToString());
             var after = board.Apply(change.Value!).Value!;
             Assert.True(Read(after, 0).Fits, $"{mend.Kind} {mend.Text} {mend.OtherName}");

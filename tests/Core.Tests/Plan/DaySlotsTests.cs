@@ -31,7 +31,7 @@ public sealed class DaySlotsTests
 
     private static decimal Kcal(PlanItem item) => item.IsOfBatch ? 300 + item.Id.ToByteArray()[0] : 40 + item.Id.ToByteArray()[0];
 
-    [Property(MaxTest = 400)]
+    [SeededProperty(MaxTest = 400)]
     public Property What_is_laid_is_all_there_in_its_order_each_in_a_part_of_the_day() => Prop.ForAll(Drawn, drawn =>
     {
         var (slots, stays, laid) = drawn;
@@ -52,7 +52,7 @@ public sealed class DaySlotsTests
         }
     });
 
-    [Property(MaxTest = 200)]
+    [SeededProperty(MaxTest = 200)]
     public Property In_the_order_of_the_day_nothing_is_lost_and_what_has_no_part_comes_last() => Prop.ForAll(Drawn, drawn =>
     {
         var (slots, stays, laid) = drawn;

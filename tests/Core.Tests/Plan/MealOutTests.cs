@@ -29,7 +29,7 @@ public sealed class MealOutTests
         Assert.Equal(0, MealOut.Of("Canteen", [Item(600, 600)]).Value!.GiveOrTake);
     }
 
-    [Property]
+    [SeededProperty]
     public Property Plates_add_up_and_ranges_add_up() => Prop.ForAll(
         Gen.Choose(0, 3000).Zip(Gen.Choose(0, 800)).NonEmptyListOf().ToArbitrary(), plates =>
         {

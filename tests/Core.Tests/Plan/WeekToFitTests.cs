@@ -26,8 +26,28 @@ public sealed class WeekToFitTests
         Kitchen.Of("flakes", new(Energy: 370, Protein: 13, Carbohydrate: 60, Fibre: 10)),
     ];
 
+    /// <summary>What its eater must never get is no part of a fit: locked or laid by hand, the draft goes without it.</summary>
+    [Theory]
+    [InlineData(FitScope.Gaps)]
+    [InlineData(FitScope.Boxes)]
+    public void A_fit_takes_off_what_must_never_lie_there(FitScope scope)
+    {
+        var nut = Foods[0] with { Id = "nut", Allergens = [Allergen.TreeNuts] };
+        var ada = Guid.NewGuid();
+        var who = new FittedEater(
+            new(ada, "Ada", new DayAim(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(Max: 5000) }, null)),
+            new EatingWays { NeverAllergens = [Allergen.TreeNuts] });
+        var day = new EaterDay(ada, Today);
+        var (bad, good) = (new PlanItem(Guid.NewGuid(), null, "nuts", nut.Grams(50)) { IsLocked = true }, new PlanItem(Guid.NewGuid(), null, "fine", Foods[0].Grams(50)));
+        var eaten = new PlanItem(Guid.NewGuid(), null, "nuts", nut.Grams(10), DateTimeOffset.UnixEpoch);
+        var board = new PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanItem>>.Empty.Add(day, [bad, good, eaten]));
+        var week = new WeekToFit([who], [day], Today, board, Stock.None, [], [], [new FillerOffer("nuts", nut.Grams(50))], scope, new());
+        Assert.Equal([good.Id, eaten.Id], week.DaysUnder(FitPlan.Nothing, Guid.NewGuid)[day].Select(item => item.Id));
+        Assert.Equal(Foods[0].Per100g.Energy!.Value / 2 + (nut.Per100g.Energy!.Value / 10), week.Problem.Eaters[0].Days[0].Fixed![Measure.Energy]);
+    }
+
     /// <summary>Eaters who count in their own ways, boxes, fillers, what lies there and a draft, all by chance: each day comes to what the draft says of it.</summary>
-    [Property(MaxTest = 200)]
+    [SeededProperty(MaxTest = 200)]
     public Property What_a_draft_says_of_a_day_is_what_the_plan_reads_then() => Prop.ForAll(Gen.Choose(0, 1_000_000).ToArbitrary(), seed =>
     {
         var chance = new System.Random(seed);

@@ -10,7 +10,7 @@ public class CutChartTests
 {
     private static Core.Foods.Contents Batch(decimal grams) => new([Kitchen.Lentils.Grams(grams)]);
 
-    [Property]
+    [SeededProperty]
     public bool Every_cut_holds_its_share_and_a_step_is_where_a_point_falls(ushort grams)
     {
         var (batch, weight) = (Batch(grams + 100), new Grams(grams + 300));
@@ -23,7 +23,7 @@ public class CutChartTests
     }
 
     // A portion smaller by what the chart says has a point less; one gram less smaller has not.
-    [Property]
+    [SeededProperty]
     public bool The_smallest_change_crosses_the_step_and_a_gram_less_does_not(ushort grams)
     {
         var (batch, weight) = (Batch(grams + 500), new Grams(grams + 900));
@@ -36,7 +36,7 @@ public class CutChartTests
         });
     }
 
-    [Property]
+    [SeededProperty]
     public bool The_largest_portion_fits_and_a_gram_more_does_not(ushort grams, byte most)
     {
         var (batch, weight) = (Batch(grams + 200), new Grams(grams + 400));

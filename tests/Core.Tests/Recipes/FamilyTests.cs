@@ -9,7 +9,7 @@ public class FamilyTests
 
     private static readonly WrittenLine[] Base = [Line("a", "100 g oats"), Line("b", "2 eggs"), Line("c", "10 g butter")];
 
-    [Property]
+    [SeededProperty]
     public bool A_variant_of_nothing_changed_is_its_base(string[] texts)
     {
         var lines = texts.Select((text, i) => Line($"k{i}", text ?? "")).ToList();
@@ -17,7 +17,7 @@ public class FamilyTests
     }
 
     // Any variant, made by dropping, rewriting and adding by chance, comes back from its changes as it was.
-    [Property]
+    [SeededProperty]
     public bool A_variant_is_what_its_changes_make_of_the_base(byte[] acts)
     {
         var variant = new List<WrittenLine>(Base);

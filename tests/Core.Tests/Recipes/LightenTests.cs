@@ -48,7 +48,7 @@ public class LightenTests
         Assert.Equal([0, 1], pair.Steps.Select(step => step.Line).Order());
     }
 
-    [Property]
+    [SeededProperty]
     public bool Every_idea_holds_when_it_is_done_by_hand(byte less, byte keep)
     {
         foreach (var idea in Ideas(less + 1, keep % 40))

@@ -8,7 +8,7 @@ namespace LivelyTern.Core.Tests.Recipes;
 
 public class RecipeTests
 {
-    [Property]
+    [SeededProperty]
     public bool Portions_sum_to_the_batch(byte portions, ushort oats, ushort eggs)
     {
         var recipe = Kitchen.Recipe(portions % 40 + 1, $"{oats} g quick oats", $"{eggs} eggs");
@@ -17,7 +17,7 @@ public class RecipeTests
             && recipe.Portion.Totals[nutrient].IsComplete == recipe.Batch.Totals[nutrient].IsComplete);
     }
 
-    [Property]
+    [SeededProperty]
     public bool Shares_of_the_lines_sum_to_one(ushort oats, ushort butter, ushort lentils)
     {
         var recipe = Kitchen.Recipe(4, $"{oats + 1} g quick oats", $"{butter} g butter", $"{lentils} g red lentils");

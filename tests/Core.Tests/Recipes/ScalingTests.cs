@@ -10,7 +10,7 @@ public class ScalingTests
 
     private static Recipe Of(RecipeYield yield, params string[] lines) => Kitchen.Read(new WrittenRecipe("", [.. lines.Select(line => new WrittenLine(line))], yield));
 
-    [Property]
+    [SeededProperty]
     public bool Scaling_by_k_scales_everything_by_k(byte thirds, byte eighths)
     {
         // Factors a cook may name: wholes, thirds and eighths.

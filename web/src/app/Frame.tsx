@@ -9,6 +9,8 @@ import { Finder } from "./Finder";
 import { useOverview } from "./Header";
 import { KeyList } from "./KeyList";
 import { useKeys } from "./keys";
+import { NeverAsked } from "./NeverAsked";
+import { useToday } from "./useToday";
 
 const rooms = ["aim", "foods", "recipes", "plan", "pack", "eat"] as const;
 
@@ -18,6 +20,7 @@ export function Frame() {
   const [open, setOpen] = useState<"keys" | "finder" | null>(null);
   useKeys({ keys: () => setOpen("keys"), finder: () => setOpen("finder") });
   const data = useOverview();
+  useToday();
   const next = data ? nextRoom(data) : null;
   const place = useLocation().pathname;
   useEffect(() => {
@@ -75,6 +78,7 @@ export function Frame() {
         </div>
       </nav>
       <div id="room" className="flex min-h-0 min-w-0 flex-1 flex-col">
+        {data && <NeverAsked excluded={data.excluded} />}
         <Suspense fallback={<Loading isPage />}>
           <Outlet />
         </Suspense>

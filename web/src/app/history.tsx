@@ -1,14 +1,21 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from "react";
 import { useWords } from "./i18n";
 import { troubleOf, undoChange, type MadeChange } from "../api";
+import { freshen } from "./freshen";
 import { useSay } from "./notices";
+import { sawChange } from "./seen";
+
+type Make = () => Promise<{ data: MadeChange | undefined }>;
 
 interface History {
   canUndo: boolean;
   canRedo: boolean;
-  /** Makes a change to the plan, remembers how to undo it, and fetches the plan anew. False where it was refused. */
-  change: (make: () => Promise<{ data: MadeChange | undefined }>, done?: string) => Promise<boolean>;
+  /**
+   * Makes a change to the plan, remembers how to undo it, and has the plan fetched anew. Changes go out one after another, however quickly they are asked for;
+   * each is put together when its turn comes. False where it was refused.
+   */
+  change: (make: Make, done?: string) => Promise<boolean>;
   undo: () => void;
   redo: () => void;
 }
@@ -29,71 +36,69 @@ function kept(): Steps {
   }
 }
 
+/** What can't be undone at any later time either: then the step is not kept. */
+const isOver = (type: string | null | undefined) => /:(not-found|undone-already|never-for)$/.test(type ?? "");
+
 /** The steps this tab made on the plan. Undoing a step is a step of its own, made by the host; this only keeps their ids. */
 export function HistoryProvider({ children }: { children: ReactNode }) {
   const { t } = useWords();
   const queries = useQueryClient();
   const say = useSay();
   const [steps, setSteps] = useState<Steps>(kept);
-  const busy = useRef<Promise<unknown>>(Promise.resolve());
 
   const keep = useCallback((change: (steps: Steps) => Steps) => {
-    setSteps((now) => {
-      const next = change(now);
-      sessionStorage.setItem(place, JSON.stringify(next));
-      return next;
-    });
+    const next = change(kept());
+    sessionStorage.setItem(place, JSON.stringify(next));
+    setSteps(next);
   }, []);
 
-  const fresh = useCallback(
-    () =>
-      Promise.all(["week", "day", "overview"].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
-    [queries],
-  );
-
-  const attempt = useCallback(
-    async (make: () => Promise<{ data: MadeChange | undefined }>) => {
-      try {
-        const { data } = await make();
-        return data?.id ?? null;
-      } catch (thrown) {
-        say(troubleOf(thrown, t("silent")).detail ?? "", { trouble: true });
-        return null;
-      } finally {
-        await fresh();
-      }
+  const { mutateAsync } = useMutation({
+    scope: { id: "plan" },
+    mutationFn: async (make: Make) => {
+      const { data } = await make();
+      if (data) sawChange(data);
+      return data?.id ?? null;
     },
-    [fresh, say, t],
-  );
+    onSettled: () => void freshen(queries, "plan"),
+  });
 
   const change = useCallback<History["change"]>(
-    (make, done) => {
-      const next = busy.current.then(async () => {
-        const id = await attempt(make);
+    async (make, done) => {
+      try {
+        const id = await mutateAsync(make);
         if (!id) return false;
         keep((now) => ({ undo: [...now.undo, id].slice(-200), redo: [] }));
         if (done) say(done);
         return true;
-      });
-      busy.current = next;
-      return next;
+      } catch (thrown) {
+        say(troubleOf(thrown, t("silent")).detail ?? "", { trouble: true });
+        return false;
+      }
     },
-    [attempt, keep, say],
+    [mutateAsync, keep, say, t],
   );
 
   const step = useCallback(
-    (from: "undo" | "redo", to: "undo" | "redo", done: string, none: string) => {
-      busy.current = busy.current.then(async () => {
-        const id = kept()[from].at(-1);
-        if (!id) return say(none);
-        keep((now) => ({ ...now, [from]: now[from].slice(0, -1) }));
-        const made = await attempt(() => undoChange({ path: { id } }));
-        if (!made) return;
+    async (from: "undo" | "redo", to: "undo" | "redo", done: string, none: string) => {
+      let id: string | undefined;
+      try {
+        const made = await mutateAsync(async () => {
+          id = kept()[from].at(-1);
+          if (!id) return { data: undefined };
+          keep((now) => ({ ...now, [from]: now[from].slice(0, -1) }));
+          return undoChange({ path: { id } });
+        });
+        if (!made) return say(none);
         keep((now) => ({ ...now, [to]: [...now[to], made] }));
         say(done);
-      });
+      } catch (thrown) {
+        const trouble = troubleOf(thrown, t("silent"));
+        // What failed can be tried again: the step comes back.
+        if (id && !isOver(trouble.type)) keep((now) => ({ ...now, [from]: [...now[from], id!] }));
+        say(trouble.detail ?? "", { trouble: true });
+      }
     },
-    [attempt, keep, say],
+    [mutateAsync, keep, say, t],
   );
 
   const history = useMemo(
@@ -101,8 +106,8 @@ export function HistoryProvider({ children }: { children: ReactNode }) {
       canUndo: steps.undo.length > 0,
       canRedo: steps.redo.length > 0,
       change,
-      undo: () => step("undo", "redo", t("undone"), t("nothingToUndo")),
-      redo: () => step("redo", "undo", t("redone"), t("nothingToRedo")),
+      undo: () => void step("undo", "redo", t("undone"), t("nothingToUndo")),
+      redo: () => void step("redo", "undo", t("redone"), t("nothingToRedo")),
     }),
     [steps, change, step, t],
   );

@@ -3,7 +3,7 @@ import { useId, useState } from "react";
 import { useWords } from "../app/i18n";
 import { rememberMeasure, sentenceFor, troubleOf, type Trouble } from "../api";
 import { useSay } from "../app/notices";
-import { numberIn } from "./format";
+import { numberIn } from "./numbers";
 import { Sentence } from "./states";
 
 interface WeighOnceProps {

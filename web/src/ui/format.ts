@@ -41,12 +41,6 @@ const tenths = new Intl.NumberFormat("en", { minimumFractionDigits: 1, maximumFr
 const upToTenths = new Intl.NumberFormat("en", { maximumFractionDigits: 1 });
 const upToHundredths = new Intl.NumberFormat("en", { maximumFractionDigits: 2 });
 
-/** @returns the number typed, null for an empty field, NaN for what is no number. */
-export const numberIn = (typed: string) => {
-  const trimmed = typed.trim().replace(",", ".");
-  return trimmed === "" ? null : Number(trimmed);
-};
-
 /** The measures with the one that is looked through first. */
 export const lensFirst = (lens: Measure, measures: Measure[]) => [
   lens,

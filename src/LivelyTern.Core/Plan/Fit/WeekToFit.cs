@@ -94,7 +94,10 @@ public sealed class WeekToFit
             var released = Released(day).ToHashSet();
 
             // What the plan has here too stays the very same item.
-            var stays = board[day].Where(item => !released.Contains(item) || (item.BoxId is { } box ? here.Remove(box) : item.Portion is { } portion ? portions.Remove(portion) : item.Text is { } text && servings.Remove(text))).ToList();
+            bool StaysHere(PlanItem item) => item.BoxId is { } box ? here.Remove(box)
+                : item.Portion is { } portion ? portions.Remove(portion)
+                : item.Text is { } text && !MustNever(day, item) && servings.Remove(text);
+            var stays = board[day].Where(item => !released.Contains(item) || StaysHere(item)).ToList();
             var boxesHere = here.Select(box => new PlanItem(newId(), box, null, null) { IsFitted = true });
             var portionsHere = portions.Select(portion => new PlanItem(newId(), null, null, null) { Portion = portion, IsFitted = true });
             var foods = servings.Values.Select(serving => Food(serving, newId));
@@ -130,9 +133,14 @@ public sealed class WeekToFit
     private EaterDay Where(int eater, int day) => new(eaters[eater].Eater.Id, start.AddDays(day));
 
     // What a fit may take off a day. A box past its fridge days was laid knowing that it is frozen: a fit could not lay it again, so it stays.
-    private IEnumerable<PlanItem> Released(EaterDay day) => board[day].Where(item =>
-        item.EatenAt is null && !item.IsLocked && !item.IsEvent && scope != FitScope.Gaps && (scope == FitScope.Everything || item.IsOfBatch || item.IsFitted)
-        && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!.Batch, today).IsOver(today)));
+    // What its eater must never get is taken off whatever the scope.
+    private IEnumerable<PlanItem> Released(EaterDay day) => board[day].Where(item => item.EatenAt is null && !item.IsEvent && (MustNever(day, item) || MayMove(item)));
+
+    private bool MayMove(PlanItem item) =>
+        !item.IsLocked && scope != FitScope.Gaps && (scope == FitScope.Everything || item.IsOfBatch || item.IsFitted)
+        && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!.Batch, today).IsOver(today));
+
+    private bool MustNever(EaterDay day, PlanItem item) => eaters.FirstOrDefault(who => who.Eater.Id == day.EaterId)?.Ways.Forbids(item.Contents(stock)) == true;
 
     private string TextOf(FitServing serving) => serving.Count == 1 ? fillers[serving.Filler].Text : $"{serving.Count} x {fillers[serving.Filler].Text}";
 

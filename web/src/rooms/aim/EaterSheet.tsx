@@ -14,6 +14,7 @@ import {
   type Measure,
   type Trouble,
 } from "../../api";
+import { freshen } from "../../app/freshen";
 import { useSay } from "../../app/notices";
 import { unitOf } from "../../ui/format";
 import { Ruler } from "../../ui/Ruler";
@@ -77,11 +78,7 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
         }));
         setTrouble(null);
         setState(now === typed.current ? "saved" : "unsaved");
-        await Promise.all(
-          ["eaters", "week", "day", "overview", "recipes"].map((key) =>
-            queries.invalidateQueries({ queryKey: [key] }),
-          ),
-        );
+        await freshen(queries, "eater");
       } catch (thrown) {
         const what = troubleOf(thrown, t("app:silent"));
         setTrouble(what);

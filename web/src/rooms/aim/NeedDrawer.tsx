@@ -3,7 +3,8 @@ import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import { calcNeed, sentenceFor, troubleOf, type ActivityView, type Body, type NeedAnswer } from "../../api";
 import { Drawer } from "../../ui/Drawer";
-import { numberIn, wholeNumber } from "../../ui/format";
+import { wholeNumber } from "../../ui/format";
+import { numberIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 

@@ -1,5 +1,5 @@
 import type { DayAim, EaterRequest, EaterView, FoodGroup, Measure, PointsRule } from "../../api";
-import { numberIn } from "../../ui/format";
+import { numberIn } from "../../ui/numbers";
 import { waysDraft, waysOf, type WaysDraft } from "./ways";
 
 /** The measures a sheet offers bounds for. */

@@ -1,5 +1,5 @@
 import type { Allergen, DayOfWeek, EatingWays, Measure, OtherDay, Slot } from "../../api";
-import { numberIn } from "../../ui/format";
+import { numberIn } from "../../ui/numbers";
 
 export const weekdays: DayOfWeek[] = [
   "monday",

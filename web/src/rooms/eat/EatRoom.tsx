@@ -4,7 +4,7 @@ import { addDays, parseISO } from "date-fns";
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
-import { eatItem, getDay, layFood, seen, type EatView, type ItemView, type Measure } from "../../api";
+import { eatItem, getDay, layFood, type EatView, type ItemView, type Measure } from "../../api";
 import {
   EaterTabs,
   Header,
@@ -15,9 +15,11 @@ import {
 } from "../../app/Header";
 import { useHistory } from "../../app/history";
 import { useKitchen } from "../../app/kitchen";
+import { sawDays, seenDays } from "../../app/seen";
 import { Amount } from "../../ui/Figures";
 import { amount, clock, grams, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
 import { FoodEntry } from "../../ui/FoodEntry";
+import { NeverMark } from "../../ui/never";
 import { Ruler } from "../../ui/Ruler";
 import { tapeLength } from "../../ui/ticks";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
@@ -34,7 +36,11 @@ export default function EatRoom() {
   const day = search.get("day") ?? today;
   const dayQuery = useQuery({
     queryKey: ["day", eater, day],
-    queryFn: async () => (await getDay({ path: { eaterId: eater!, day: day! } })).data!,
+    queryFn: async () => {
+      const read = (await getDay({ path: { eaterId: eater!, day: day! } })).data!;
+      sawDays([{ eaterId: read.eaterId, day: read.day.day }], read.version);
+      return read;
+    },
     enabled: eater !== null && day !== undefined,
     placeholderData: keepPreviousData,
   });
@@ -80,7 +86,7 @@ function Day({ view }: { view: EatView }) {
   const { lens } = useKitchen();
   const { change } = useHistory();
   const { day, aim } = view;
-  const headers = seen(view.version);
+  const where = { eaterId: view.eaterId, day: day.day };
   const band = aim.bands[lens];
   const left = day.left[lens];
   const eaten = day.eaten[lens];
@@ -93,7 +99,7 @@ function Day({ view }: { view: EatView }) {
 
   const mark = (item: ItemView, isEaten: boolean) =>
     change(
-      () => eatItem({ headers, path: { id: item.id }, body: { eaten: isEaten } }),
+      () => eatItem({ headers: seenDays(where), path: { id: item.id }, body: { eaten: isEaten } }),
       t(isEaten ? "marked" : "unmarked", { name: item.name }),
     );
   const others = (Object.keys(day.left) as Measure[]).filter((measure) => measure !== lens);
@@ -164,7 +170,10 @@ function Day({ view }: { view: EatView }) {
           <ul className="space-y-2">
             {waiting.map((item, i) => (
               <li key={item.id} className="grid grid-cols-[1fr_auto] items-stretch gap-2">
-                <ItemFace item={item} lens={lens} />
+                <div className="min-w-0">
+                  {item.never && <NeverMark t={t} name={view.name} why={item.never} />}
+                  <ItemFace item={item} lens={lens} />
+                </div>
                 {item.batchId ? (
                   <Link to={`/pack/${item.batchId}`} className="btn min-w-24">
                     {t("pack")}
@@ -217,8 +226,8 @@ function Day({ view }: { view: EatView }) {
               change(
                 () =>
                   layFood({
-                    headers,
-                    body: { text, foodId, eaterId: view.eaterId, day: day.day, eaten: true },
+                    headers: seenDays(where),
+                    body: { text, foodId, ...where, eaten: true },
                   }),
                 t("added", { name: text }),
               )

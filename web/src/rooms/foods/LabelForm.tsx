@@ -14,7 +14,8 @@ import {
   type Trouble,
 } from "../../api";
 import { useSay } from "../../app/notices";
-import { allergens, foodGroups, grams, numberIn, wholeNumber } from "../../ui/format";
+import { allergens, foodGroups, grams, wholeNumber } from "../../ui/format";
+import { numberIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 

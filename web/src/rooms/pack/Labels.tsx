@@ -1,11 +1,12 @@
 import { useWords } from "../../app/i18n";
 import type { BatchView } from "../../api";
 import { grams, shortDay } from "../../ui/format";
+import { neverWords } from "../../ui/never";
 import { Tape } from "../../ui/Tape";
 
 interface LabelsProps {
   batch: BatchView;
-  boxes: { number: number; grams: number; pieces: number | null; forWhom?: string }[];
+  boxes: { number: number; grams: number; pieces: number | null; forWhom?: string; isExcluded?: boolean }[];
   /** Boxes that are not made yet. */
   faint?: boolean;
 }
@@ -26,11 +27,20 @@ export function Labels({ batch, boxes, faint = false }: LabelsProps) {
             <span className="block text-xs">
               {box.forWhom && (
                 <>
-                  <b>{box.forWhom}</b> ·{" "}
+                  <b>
+                    {box.isExcluded && <span aria-hidden className="hatched mr-1 inline-block h-3 w-1.5" />}
+                    {box.forWhom}
+                  </b>{" "}
+                  ·{" "}
                 </>
               )}
               {t("box", { number: box.number })} · {t("cookedOn", { day: shortDay(batch.cookedOn) })}
             </span>
+            {batch.neverFor.map(({ name, why }) => (
+              <b key={name} className="block text-xs">
+                {t("notFor", { name, why: neverWords(t, why) })}
+              </b>
+            ))}
           </Tape>
         </li>
       ))}

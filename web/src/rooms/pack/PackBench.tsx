@@ -14,13 +14,15 @@ import {
   type BatchView,
   type Trouble,
 } from "../../api";
+import { freshen } from "../../app/freshen";
 import { Header } from "../../app/Header";
 import { useSay } from "../../app/notices";
 import { grams, longDay, shortDay } from "../../ui/format";
+import { sentNumber, wholeIn } from "../../ui/numbers";
 import { Failed, Loading, Sentence } from "../../ui/states";
 import { Mark } from "../../ui/Tape";
 import { Labels } from "./Labels";
-import { number, useTyped, whole } from "./typed";
+import { useTyped } from "./typed";
 import { Weighing } from "./Weighing";
 
 export default function PackBench() {
@@ -43,10 +45,6 @@ function Bench({ batch }: { batch: BatchView }) {
   const [busy, setBusy] = useState(false);
   const isPacked = batch.boxes.length > 0;
 
-  const fresh = () =>
-    Promise.all(
-      ["batch", "batches", "week", "overview"].map((key) => queries.invalidateQueries({ queryKey: [key] })),
-    );
   const attempt = async (act: () => Promise<unknown>) => {
     setBusy(true);
     try {
@@ -59,15 +57,15 @@ function Bench({ batch }: { batch: BatchView }) {
       return false;
     } finally {
       setBusy(false);
-      await fresh();
+      await freshen(queries, "batch");
     }
   };
   const headers = seen(batch.version);
   const body = {
-    fullGrams: number(typed.full) ?? 0,
-    panGrams: number(typed.pan) ?? 0,
-    boxes: whole(typed.boxes) ?? 0,
-    pieces: typed.byPieces ? (whole(typed.pieces) ?? 0) : null,
+    fullGrams: sentNumber(typed.full) ?? 0,
+    panGrams: sentNumber(typed.pan) ?? 0,
+    boxes: wholeIn(typed.boxes) ?? 0,
+    pieces: typed.byPieces ? (wholeIn(typed.pieces) ?? 0) : null,
   };
   const make = () =>
     attempt(async () => packBatch({ path: { id: batch.id }, headers, body })).then(
@@ -118,11 +116,12 @@ function Bench({ batch }: { batch: BatchView }) {
             <Sentence>{trouble?.detail}</Sentence>
             <Labels
               batch={batch}
-              boxes={batch.boxes.map(({ number: n, grams: g, pieces, name, day }) => ({
+              boxes={batch.boxes.map(({ number: n, grams: g, pieces, name, day, never }) => ({
                 number: n,
                 grams: g,
                 pieces,
                 forWhom: name && day ? t("forWhom", { name, day: shortDay(day) }) : undefined,
+                isExcluded: never !== null,
               }))}
             />
           </div>

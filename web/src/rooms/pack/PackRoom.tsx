@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import { Link, useNavigate } from "react-router";
 import { cookBatch, listBatches, listRecipes, troubleOf, type BatchView } from "../../api";
+import { freshen } from "../../app/freshen";
 import { Header } from "../../app/Header";
 import { useSay } from "../../app/notices";
 import { shortDay } from "../../ui/format";
@@ -28,10 +29,7 @@ export default function PackRoom() {
   const cook = async () => {
     try {
       const { data } = await cookBatch({ body: { recipeId: chosen || recipes[0]!.id } });
-      await Promise.all([
-        queries.invalidateQueries({ queryKey: ["batches"] }),
-        queries.invalidateQueries({ queryKey: ["overview"] }),
-      ]);
+      await freshen(queries, "batch");
       void go(`/pack/${data!.id}`);
     } catch (thrown) {
       say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });

@@ -7,10 +7,11 @@ import { useCurrentEater } from "../../app/Header";
 import { useKitchen } from "../../app/kitchen";
 import { Amount } from "../../ui/Figures";
 import { exact, grams, shortDay, wholeNumber } from "../../ui/format";
+import { numberIn, wholeIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 import { Labels } from "./Labels";
-import { number, whole, type Typed } from "./typed";
+import type { Typed } from "./typed";
 
 interface WeighingProps {
   batch: BatchView;
@@ -28,7 +29,7 @@ export function Weighing({ batch, typed, type, trouble, body, busy, onMake, onDi
   const { t } = useWords("pack");
   const eater = useCurrentEater();
   const { lens } = useKitchen();
-  const isTyped = number(typed.full) !== null;
+  const isTyped = numberIn(typed.full) !== null;
   const asked = useSettled(JSON.stringify(body), 120);
   const { data: preview, error } = useQuery({
     queryKey: ["preview", batch.id, asked, eater],
@@ -48,7 +49,7 @@ export function Weighing({ batch, typed, type, trouble, body, busy, onMake, onDi
   const at = (field: string) => (isTyped && wrong ? sentenceFor(wrong, field) : undefined);
   const general = wrong && !wrong.errors ? wrong.detail : undefined;
   const good = isTyped && !error && preview ? preview : null;
-  const count = whole(typed.boxes) ?? 0;
+  const count = wholeIn(typed.boxes) ?? 0;
   const forWhom = ({ planned }: BatchView, i: number) =>
     planned[i] && t("forWhom", { name: planned[i].name, day: shortDay(planned[i].day) });
 

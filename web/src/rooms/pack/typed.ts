@@ -33,9 +33,3 @@ export function useTyped(batch: BatchView): [Typed, (change: Partial<Typed>) => 
   };
   return [typed, change, () => localStorage.removeItem(key)];
 }
-
-export const number = (typed: string) => {
-  const value = Number(typed.trim().replace(",", "."));
-  return typed.trim() !== "" && Number.isFinite(value) ? value : null;
-};
-export const whole = (typed: string) => (/^-?\d{1,9}$/.test(typed.trim()) ? Number(typed) : null);

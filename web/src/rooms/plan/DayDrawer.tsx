@@ -12,7 +12,6 @@ import {
   lockItem,
   mendDay,
   putInSlot,
-  seen,
   setDateBand,
   troubleOf,
   whyItem,
@@ -21,12 +20,15 @@ import {
   type Measure,
   type Mend,
 } from "../../api";
+import { freshen } from "../../app/freshen";
 import { useHistory } from "../../app/history";
 import { useSay } from "../../app/notices";
+import { sawDays, seenDays } from "../../app/seen";
 import { Drawer } from "../../ui/Drawer";
 import { Amount } from "../../ui/Figures";
 import { amount, exact, grams, longDay, shortDay, unitOf, wholeNumber } from "../../ui/format";
 import { Failed, Loading } from "../../ui/states";
+import { NeverMark } from "../../ui/never";
 import { EventForm } from "./EventForm";
 import { outWords } from "./FitPanel";
 
@@ -46,8 +48,12 @@ export function DayDrawer({ eaterId, name, day, others, lens, close }: DayDrawer
   const [slot, setSlot] = useState("");
   const { data, error, refetch } = useQuery({
     queryKey: ["day", "depth", eaterId, day, slot],
-    queryFn: async () =>
-      (await getDayInDepth({ path: { eaterId, day }, query: { slot: slot || undefined } })).data!,
+    queryFn: async () => {
+      const query = { slot: slot || undefined };
+      const depth = (await getDayInDepth({ path: { eaterId, day }, query })).data!;
+      sawDays([{ eaterId, day }], depth.version);
+      return depth;
+    },
     placeholderData: keepPreviousData,
   });
   return (
@@ -56,6 +62,7 @@ export function DayDrawer({ eaterId, name, day, others, lens, close }: DayDrawer
         <Failed error={error} retry={() => void refetch()} />
       ) : data ? (
         <Depth
+          eater={name}
           eaterId={eaterId}
           day={day}
           others={others}
@@ -72,6 +79,7 @@ export function DayDrawer({ eaterId, name, day, others, lens, close }: DayDrawer
 }
 
 function Depth({
+  eater,
   eaterId,
   day,
   others,
@@ -80,6 +88,7 @@ function Depth({
   fillSlot,
   onFillSlot,
 }: Pick<DayDrawerProps, "eaterId" | "day" | "others" | "lens"> & {
+  eater: string;
   depth: DayInDepth;
   /** The part of the day to fill; empty for the day as a whole. */
   fillSlot: string;
@@ -87,15 +96,19 @@ function Depth({
 }) {
   const { t } = useWords("plan");
   const { change } = useHistory();
-  const headers = seen(depth.version);
   const view = depth.day;
+  const where = { eaterId, day };
   const to = { eaterId, day, slot: fillSlot || null };
   const [copyTo, setCopyTo] = useState("");
   return (
     <div className="space-y-6 text-sm">
       <section>
         <p className={view.fits ? "font-bold text-sea" : "font-bold text-brick"}>
-          {view.items.length === 0 ? t("nothing") : view.fits ? t("fits") : outWords(t, view.bands)}
+          {view.items.length === 0
+            ? t("nothing")
+            : view.fits
+              ? t("fits")
+              : outWords(t, view.bands) || t("depth.excluded", { name: eater })}
         </p>
         {view.dayName && <p className="text-soft">{view.dayName}</p>}
         {view.kcalPer100g !== null && (
@@ -115,7 +128,15 @@ function Depth({
         {view.items.length === 0 && <p className="text-soft">{t("nothing")}</p>}
         <ul className="divide-y divide-line">
           {view.items.map((item) => (
-            <Item key={item.id} item={item} eaterId={eaterId} day={day} lens={lens} depth={depth} />
+            <Item
+              key={item.id}
+              item={item}
+              eater={eater}
+              eaterId={eaterId}
+              day={day}
+              lens={lens}
+              depth={depth}
+            />
           ))}
         </ul>
         {view.exactPoints && view.items.length > 0 && (
@@ -160,10 +181,10 @@ function Depth({
                   void change(
                     () =>
                       offer.boxId
-                        ? layBox({ headers, body: { boxId: offer.boxId, ...to } })
+                        ? layBox({ headers: seenDays(where), body: { boxId: offer.boxId, ...to } })
                         : offer.batchId
-                          ? layPortion({ headers, body: { batchId: offer.batchId, ...to } })
-                          : layFood({ headers, body: { text: offer.text!, ...to } }),
+                          ? layPortion({ headers: seenDays(where), body: { batchId: offer.batchId, ...to } })
+                          : layFood({ headers: seenDays(where), body: { text: offer.text!, ...to } }),
                     t("carry.laid", { name: offer.name, day: longDay(day) }),
                   )
                 }
@@ -174,7 +195,7 @@ function Depth({
           ))}
         </ul>
       </section>
-      <EventForm eaterId={eaterId} day={day} slots={depth.slots} version={depth.version} />
+      <EventForm eaterId={eaterId} day={day} slots={depth.slots} />
       <section aria-labelledby="depth-copy">
         <h3 id="depth-copy" className="mb-1 text-base">
           {t("depth.copy")}
@@ -200,7 +221,11 @@ function Depth({
               className="btn"
               onClick={() =>
                 void change(
-                  () => copyDay({ headers, body: { eaterId, day, to: copyTo ? [copyTo] : others, slot } }),
+                  () =>
+                    copyDay({
+                      headers: seenDays(where),
+                      body: { eaterId, day, to: copyTo ? [copyTo] : others, slot },
+                    }),
                   t("depth.copied"),
                 )
               }
@@ -219,15 +244,12 @@ function Mends({ eaterId, day, depth }: { eaterId: string; day: string; depth: D
   const { change } = useHistory();
   const say = useSay();
   const queries = useQueryClient();
-  const fresh = () =>
-    Promise.all(
-      ["eaters", "week", "day", "overview"].map((key) => queries.invalidateQueries({ queryKey: [key] })),
-    );
+  const fresh = () => freshen(queries, "eater");
   const make = async (mend: Mend) => {
     const words = mendWords(t, mend, depth);
     if (mend.kind !== "moveBound")
       return void change(
-        () => mendDay({ path: { eaterId, day }, headers: seen(depth.version), body: mend }),
+        () => mendDay({ path: { eaterId, day }, headers: seenDays({ eaterId, day }), body: { id: mend.id } }),
         t("mend.done", { what: words }),
       );
     const setBand = async (band: Mend["newBand"]) =>
@@ -257,8 +279,8 @@ function Mends({ eaterId, day, depth }: { eaterId: string; day: string; depth: D
         <p className="text-soft">{t("mend.none")}</p>
       ) : (
         <ul className="space-y-1">
-          {depth.mends.map((mend, i) => (
-            <li key={i}>
+          {depth.mends.map((mend) => (
+            <li key={mend.id}>
               <button className="btn w-full justify-between text-left" onClick={() => void make(mend)}>
                 <span>{mendWords(t, mend, depth)}</span>
                 <span className="text-xs whitespace-nowrap text-soft">
@@ -293,12 +315,15 @@ function mendWords(t: TFunction, mend: Mend, depth: DayInDepth): string {
 
 function Item({
   item,
+  eater,
   eaterId,
   day,
   lens,
   depth,
 }: {
   item: ItemView;
+  /** The eater's name. */
+  eater: string;
   eaterId: string;
   day: string;
   lens: Measure;
@@ -306,7 +331,7 @@ function Item({
 }) {
   const { t } = useWords("plan");
   const { change } = useHistory();
-  const headers = seen(depth.version);
+  const where = { eaterId, day };
   const [isOpen, setIsOpen] = useState(false);
   const name = item.text ?? item.name;
   const { data: why } = useQuery({
@@ -320,6 +345,11 @@ function Item({
         <span className="min-w-0 flex-1">
           {item.eatenAt && <span aria-hidden>✓ </span>}
           {name}
+          {item.never && (
+            <span className="ml-2">
+              <NeverMark t={t} name={eater} why={item.never} />
+            </span>
+          )}
           {item.isFrozen && !item.eatenAt && (
             <span className="ml-1 text-xs text-soft">{t("depth.frozen")}</span>
           )}
@@ -332,7 +362,7 @@ function Item({
             aria-label={t(item.isLocked ? "depth.unlock" : "depth.lock", { name })}
             onClick={() =>
               void change(() =>
-                lockItem({ headers, path: { id: item.id }, body: { isLocked: !item.isLocked } }),
+                lockItem({ headers: seenDays(where), path: { id: item.id }, body: { isLocked: !item.isLocked } }),
               )
             }
           >
@@ -345,11 +375,13 @@ function Item({
           className="field min-h-8 text-xs"
           aria-label={t("depth.slotOf", { name })}
           value={item.slot ?? ""}
-          onChange={(event) =>
+          onChange={({ target }) => {
+            // Read now: when the change is sent, the field stands on the old one again.
+            const slot = target.value || null;
             void change(() =>
-              putInSlot({ headers, path: { id: item.id }, body: { slot: event.target.value || null } }),
-            )
-          }
+              putInSlot({ headers: seenDays(where), path: { id: item.id }, body: { slot } }),
+            );
+          }}
         >
           <option value="">{t("depth.noSlot")}</option>
           {depth.slots.map((slot) => (

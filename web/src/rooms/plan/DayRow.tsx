@@ -3,6 +3,7 @@ import { memo, type KeyboardEvent, type ReactNode, type RefObject } from "react"
 import { useWords } from "../../app/i18n";
 import type { DayView, EaterWeekView, ItemView, Measure } from "../../api";
 import { Amount } from "../../ui/Figures";
+import { NeverMark } from "../../ui/never";
 import { amount, longDay, unitOf } from "../../ui/format";
 import { Ruler, ThinTape } from "../../ui/Ruler";
 import { PortionEdge } from "./PortionEdge";
@@ -52,7 +53,8 @@ export const DayRow = memo(function DayRow({
   const { setNodeRef, isOver } = useDroppable({ id: `${eater.eaterId}|${day.day}` });
   const sum = day.sums[lens];
   const reading = day.bands[lens];
-  const words = day.items.length === 0 ? t("nothing") : readingWords(t, lens, reading);
+  const isExcluded = day.items.some(({ never }) => never);
+  const words = day.items.length === 0 ? t("nothing") : readingWords(t, lens, reading, isExcluded);
   const label = t("dayLabel", {
     count: day.items.length,
     name: eater.name,
@@ -122,6 +124,14 @@ export const DayRow = memo(function DayRow({
         )}
         {isDraft && <b className="rounded border border-sea px-1 text-xs text-sea">{t("fit.drafted")}</b>}
         {day.dayName && <span className="text-xs text-soft">{day.dayName}</span>}
+        {day.items.map(
+          (item) =>
+            item.never && (
+              <span key={item.id} className="text-xs">
+                <b>{item.name}</b> <NeverMark t={t} name={eater.name} why={item.never} />
+              </span>
+            ),
+        )}
         {watched(day, eater.aim.leading, lens).map((measure) => (
           <ThinTape key={measure} day={day} aim={day.aim} measure={measure} />
         ))}
@@ -137,7 +147,7 @@ export const DayRow = memo(function DayRow({
             <Amount measure={lens} figure={sum} className="font-title font-bold" />
           )}{" "}
           <span
-            className={`text-sm ${out ? "font-bold text-brick" : reading?.position === "within" && day.items.length > 0 ? "font-bold text-sea" : "text-soft"}`}
+            className={`text-sm ${out ? "font-bold text-brick" : reading?.position === "within" && day.items.length > 0 && !isExcluded ? "font-bold text-sea" : "text-soft"}`}
           >
             {words}
           </span>

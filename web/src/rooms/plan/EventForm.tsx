@@ -1,8 +1,10 @@
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
-import { layEvent, seen, sentenceFor, troubleOf, type Slot, type Trouble } from "../../api";
+import { layEvent, sentenceFor, troubleOf, type Slot, type Trouble } from "../../api";
 import { useHistory } from "../../app/history";
-import { longDay, numberIn } from "../../ui/format";
+import { seenDays } from "../../app/seen";
+import { longDay } from "../../ui/format";
+import { sentNumber } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 
 const fields = ["energy", "protein", "carbohydrate", "fat"] as const;
@@ -22,12 +24,10 @@ export function EventForm({
   eaterId,
   day,
   slots,
-  version,
 }: {
   eaterId: string;
   day: string;
   slots: Slot[];
-  version: number;
 }) {
   const { t } = useWords("plan");
   const { change } = useHistory();
@@ -40,7 +40,7 @@ export function EventForm({
       async () => {
         try {
           return await layEvent({
-            headers: seen(version),
+            headers: seenDays({ eaterId, day }),
             body: {
               eaterId,
               day,
@@ -50,11 +50,11 @@ export function EventForm({
                 name: row.name || name,
                 figures: Object.fromEntries(
                   fields.flatMap((field) => {
-                    const value = numberIn(row[field]);
-                    return value === null ? [] : [[field, Number.isFinite(value) ? value : -1]];
+                    const value = sentNumber(row[field]);
+                    return value === null ? [] : [[field, value]];
                   }),
                 ),
-                highKcal: numberIn(row.high),
+                highKcal: sentNumber(row.high),
               })),
             },
           });

@@ -199,7 +199,7 @@ export default function PlanRoom() {
                 </button>
                 {carry.carried.kind === "item" && (
                   <button className="btn" onClick={() => void carry.putAway(carry.carried!)}>
-                    {carry.carried.isBox ? t("shelf.back") : t("app:close")}
+                    {carry.carried.isBox ? t("shelf.back") : t("carry.off")}
                   </button>
                 )}
               </p>

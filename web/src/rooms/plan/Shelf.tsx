@@ -62,6 +62,7 @@ export function Shelf({ shelf, eaterId, lens, second, carried, onLift }: ShelfPr
               second={second}
               count={`×${group.boxIds.length}`}
               foot={t("shelf.keeps", { day: shortDay(group.useBy) })}
+              never={group.neverFor[eaterId]}
               isCarried={carried !== null && group.boxIds.includes(carried.id)}
               onLift={onLift}
             />

@@ -1,7 +1,8 @@
 import { useDraggable } from "@dnd-kit/core";
 import { useWords } from "../../app/i18n";
-import type { Figure, Measure } from "../../api";
+import type { Figure, Measure, NeverView } from "../../api";
 import { Amount } from "../../ui/Figures";
+import { neverWords } from "../../ui/never";
 import { Tape } from "../../ui/Tape";
 import type { Carried } from "./usePlan";
 
@@ -21,6 +22,8 @@ interface StripProps {
   count: string;
   /** The last line. */
   foot: string;
+  /** Why the eater shown must never get it. */
+  never?: NeverView;
   isAhead?: boolean;
   isCarried: boolean;
   onLift: (carried: Carried) => void;
@@ -38,6 +41,7 @@ export function Strip({
   second,
   count,
   foot,
+  never,
   isAhead = false,
   isCarried,
   onLift,
@@ -66,6 +70,7 @@ export function Strip({
           {second === "protein" && ` ${t("app:measures.protein")}`}
         </span>
         <span className="block truncate text-xs">{foot}</span>
+        {never && <b className="block truncate text-xs">{t("shelf.notForThem", { why: neverWords(t, never) })}</b>}
       </Tape>
     </button>
   );

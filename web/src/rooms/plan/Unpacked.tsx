@@ -55,7 +55,7 @@ function Batch({
   const figures = batch.figures[eaterId] ?? Object.values(batch.figures)[0];
   const figure = figures?.[lens];
   const each = batch.newGrams[eaterId] ?? Object.values(batch.newGrams)[0] ?? 0;
-  const short = batch.leftGrams < 0;
+  const short = batch.grams !== null && batch.leftGrams < 0;
   const cooked = t(batch.isAhead ? "unpacked.cook" : "shelf.cooked", { day: shortDay(batch.cookedOn) });
   return (
     <>
@@ -74,21 +74,26 @@ function Batch({
         figures={figures}
         lens={lens}
         second={second}
-        count={`${grams(each)} g`}
+        count={batch.grams === null ? "" : `${grams(each)} g`}
         foot={cooked}
+        never={batch.neverFor[eaterId]}
         isAhead
         isCarried={carried?.id === batch.batchId}
         onLift={onLift}
       />
       <p className="mt-1 flex flex-wrap items-center gap-x-2 px-1 text-xs">
-        <span className={short ? "font-bold text-brick" : ""}>
-          {t(short ? "unpacked.short" : "unpacked.left", {
-            left: grams(Math.round(Math.abs(batch.leftGrams))),
-            whole: grams(Math.round(batch.grams)),
-            about: batch.expected ? t("app:about") : "",
-          })}
-        </span>
-        {batch.expected && (
+        {batch.grams === null ? (
+          <span className="font-bold text-brick">{t("unpacked.unknown", { name: batch.name })}</span>
+        ) : (
+          <span className={short ? "font-bold text-brick" : ""}>
+            {t(short ? "unpacked.short" : "unpacked.left", {
+              left: grams(Math.round(Math.abs(batch.leftGrams))),
+              whole: grams(Math.round(batch.grams)),
+              about: batch.expected ? t("app:about") : "",
+            })}
+          </span>
+        )}
+        {batch.expected && batch.grams !== null && (
           <span className="w-full text-soft">
             {t(`unpacked.expected.${batch.expected.from}`)}
             {batch.expected.spreadGrams > 0 &&

@@ -3,10 +3,16 @@ import type { BandReading, DayView, Measure } from "../../api";
 import { amount } from "../../ui/format";
 
 /** A band's reading in words: the number first, then its meaning. */
-export function readingWords(t: TFunction, measure: Measure, reading: BandReading | undefined): string {
+export function readingWords(
+  t: TFunction,
+  measure: Measure,
+  reading: BandReading | undefined,
+  /** Whether something lies there that its eater must never get: then the day does not fit. */
+  isExcluded = false,
+): string {
   if (!reading) return "";
   if (reading.position === "over") return t("app:over", { amount: amount(measure, reading.over ?? 0) });
-  if (reading.position === "within") return t("plan:fits");
+  if (reading.position === "within") return isExcluded ? "" : t("plan:fits");
   const from = amount(measure, reading.roomFrom ?? 0);
   return reading.roomTo === null
     ? t("plan:roomFrom", { from })

@@ -13,11 +13,14 @@ import {
   sizePortions,
   takeOff,
   troubleOf,
+  type EaterWeekView,
   type UnpackedView,
   type WeekView,
 } from "../../api";
+import { freshen } from "../../app/freshen";
 import { useHistory } from "../../app/history";
 import { useSay } from "../../app/notices";
+import { sawDays, seenDays } from "../../app/seen";
 import { grams, longDay } from "../../ui/format";
 
 /** A place on the plan: whose day, which day, and where in its order. */
@@ -39,40 +42,55 @@ export interface Carried {
 export const useWeek = (day: string | undefined) =>
   useQuery({
     queryKey: ["week", day],
-    queryFn: async () => (await getWeek({ path: { day: day! } })).data!,
+    queryFn: async () => {
+      const week = (await getWeek({ path: { day: day! } })).data!;
+      sawDays(week.eaters.flatMap(daysOf), week.version);
+      return week;
+    },
     enabled: day !== undefined,
     placeholderData: (before) => before,
   });
+
+const daysOf = ({ eaterId, days }: EaterWeekView) => days.map(({ day }) => ({ eaterId, day }));
 
 /** The moves of the plan, each made by the host and each undoable. */
 export function usePlanMoves(week: WeekView | undefined) {
   const { t } = useWords("plan");
   const { change } = useHistory();
-  const headers = seen(week?.version ?? 0);
+  const whereLies = (id: string) =>
+    week?.eaters.flatMap(({ eaterId, days }) =>
+      days.filter(({ items }) => items.some((item) => item.id === id)).map(({ day }) => ({ eaterId, day })),
+    ) ?? [];
   return {
-    lay: (carried: Carried, to: Place) =>
-      change(
+    lay: (carried: Carried, to: Place) => {
+      const from = whereLies(carried.id);
+      return change(
         () =>
           carried.kind === "box"
-            ? layBox({ headers, body: { boxId: carried.id, ...to } })
+            ? layBox({ headers: seenDays(to), body: { boxId: carried.id, ...to } })
             : carried.kind === "batch"
-              ? layPortion({ headers, body: { batchId: carried.id, ...to } })
-              : moveItem({ headers, path: { id: carried.id }, body: to }),
+              ? layPortion({ headers: seenDays(to), body: { batchId: carried.id, ...to } })
+              : moveItem({ headers: seenDays(...from, to), path: { id: carried.id }, body: to }),
         t("carry.laid", { name: carried.name, day: longDay(to.day) }),
-      ),
+      );
+    },
     takeOff: (carried: Carried) =>
       change(
-        () => takeOff({ headers, path: { id: carried.id } }),
+        () => takeOff({ headers: seenDays(...whereLies(carried.id)), path: { id: carried.id } }),
         t(carried.isBox ? "carry.back" : "carry.removed", { name: carried.name }),
       ),
     size: (batch: { batchId: string; name: string }, eaterId: string, size: number) =>
       change(
-        () => sizePortions({ headers, body: { batchId: batch.batchId, eaterId, grams: size } }),
+        () =>
+          sizePortions({
+            headers: seenDays(...(week?.eaters ?? []).flatMap(daysOf).filter((day) => day.eaterId === eaterId)),
+            body: { batchId: batch.batchId, eaterId, grams: size },
+          }),
         t("portion.sized", { name: batch.name, grams: grams(size) }),
       ),
     layFood: (text: string, foodId: string | null, to: Omit<Place, "place">) =>
       change(
-        () => layFood({ headers, body: { text, foodId, ...to } }),
+        () => layFood({ headers: seenDays(to), body: { text, foodId, ...to } }),
         t("carry.laid", { name: text, day: longDay(to.day) }),
       ),
   };
@@ -102,11 +120,7 @@ export function useAhead() {
       say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
       return false;
     } finally {
-      await Promise.all(
-        ["week", "day", "batches", "batch", "overview"].map((key) =>
-          queries.invalidateQueries({ queryKey: [key] }),
-        ),
-      );
+      await freshen(queries, "batch");
     }
   };
   const planned = (name: string, count: number, day: string) =>

@@ -3,7 +3,8 @@ import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import { calcCuts, type CalcRecipeRequest, type Measure } from "../../api";
 import { Amount } from "../../ui/Figures";
-import { grams, numberIn, unitOf, wholeNumber } from "../../ui/format";
+import { grams, unitOf, wholeNumber } from "../../ui/format";
+import { numberIn } from "../../ui/numbers";
 import { Failed, Loading, Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import { Link, useNavigate } from "react-router";
 import { addRecipe, listRecipes } from "../../api";
+import { freshen } from "../../app/freshen";
 import { EaterTabs, Header, useCurrentEater } from "../../app/Header";
 import { useKitchen } from "../../app/kitchen";
 import { Drawer } from "../../ui/Drawer";
@@ -52,7 +53,7 @@ export default function RecipesRoom() {
             isNext={data.length === 0}
             onAdd={async (name) => {
               const { data: made } = await addRecipe({ body: { name, lines: [], portions: 6 } });
-              await queries.invalidateQueries({ queryKey: ["recipes"] });
+              await freshen(queries, "recipe");
               void go(`/recipes/${made!.id}`);
             }}
           />

@@ -13,7 +13,8 @@ import {
 } from "../../api";
 import { useSay } from "../../app/notices";
 import { Amount } from "../../ui/Figures";
-import { amount, lensFirst, numberIn, unitOf, wholeNumber } from "../../ui/format";
+import { amount, lensFirst, unitOf, wholeNumber } from "../../ui/format";
+import { numberIn } from "../../ui/numbers";
 import { LineProblem } from "../../ui/LineProblem";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";

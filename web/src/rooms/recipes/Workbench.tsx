@@ -16,9 +16,11 @@ import {
   type CalcRecipeRequest,
   type RecipeView,
 } from "../../api";
+import { freshen } from "../../app/freshen";
 import { EaterTabs, Header, useCurrentEater, useEaters } from "../../app/Header";
 import { useKitchen } from "../../app/kitchen";
 import { useSay } from "../../app/notices";
+import { wholeIn } from "../../ui/numbers";
 import { Amount } from "../../ui/Figures";
 import { exact, grams, wholeNumber } from "../../ui/format";
 import { Failed, Loading, Sentence } from "../../ui/states";
@@ -63,7 +65,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
   const current = useCurrentEater();
   const rule = eaters?.find(({ id }) => id === current)?.aim.rule ?? null;
   const written = sheet.lines.filter(({ text }) => text.trim() !== "");
-  const portions = /^\d{1,4}$/.test(sheet.portions.trim()) ? Number(sheet.portions) : 0;
+  const portions = wholeIn(sheet.portions) ?? 0;
   const request = calcOf(sheet, rule, recipe.id);
   const asked = useSettled(JSON.stringify(request), 20);
   const [search, setSearch] = useSearchParams();
@@ -79,8 +81,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
       return (await cookBatch({ body: { recipeId: recipe.id } })).data!;
     },
     onSuccess: async (batch) => {
-      await queries.invalidateQueries({ queryKey: ["batches"] });
-      await queries.invalidateQueries({ queryKey: ["overview"] });
+      await freshen(queries, "batch");
       void go(`/pack/${batch.id}`);
     },
     onError: (thrown) => say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true }),
@@ -107,13 +108,13 @@ function Bench({ recipe }: { recipe: RecipeView }) {
       path: { id: recipe.id },
       headers: seen(bench.version.current),
     });
-    await queries.invalidateQueries({ queryKey: ["recipes"] });
+    await freshen(queries, "recipe");
     say(t("removed", { name: sheet.name }), {
       action: {
         label: t("app:undo"),
         run: () =>
           void restoreRecipe({ path: { id: recipe.id }, headers: seen(gone!.version) }).then(() =>
-            queries.invalidateQueries({ queryKey: ["recipes"] }),
+            freshen(queries, "recipe"),
           ),
       },
     });
@@ -125,7 +126,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
     const { data: made } = await addRecipe({
       body: { ...requestOf(sheet), name: t("variantName", { name: sheet.name }), baseId: recipe.id },
     });
-    await queries.invalidateQueries({ queryKey: ["recipes"] });
+    await freshen(queries, "recipe");
     void go(`/recipes/${made!.id}`);
   };
 

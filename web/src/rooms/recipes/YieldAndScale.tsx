@@ -10,7 +10,8 @@ import {
   type ScaleRequest,
   type Trouble,
 } from "../../api";
-import { exact, numberIn, wholeNumber } from "../../ui/format";
+import { exact, wholeNumber } from "../../ui/format";
+import { numberIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 import { linesOf, type Sheet } from "./useRecipe";

@@ -17,7 +17,8 @@ import {
   type RecipeView,
   type Trouble,
 } from "../../api";
-import { numberIn } from "../../ui/format";
+import { freshen } from "../../app/freshen";
+import { sentNumber, wholeIn } from "../../ui/numbers";
 
 /** A line as typed, with the food chosen for it. */
 export interface Line {
@@ -119,20 +120,15 @@ export const sheetOf = (recipe: RecipeView): Sheet => ({
   steps: recipe.steps.map(newStep),
 });
 
-/** A number to send: what is no number is sent as one that the host refuses with its sentence. */
-const sent = (typed: string) => {
-  const value = numberIn(typed);
-  return value === null ? null : Number.isFinite(value) ? value : -1;
-};
 const sentWhole = (typed: string) => {
-  const value = sent(typed);
+  const value = sentNumber(typed);
   return value === null ? null : Number.isInteger(value) ? value : -1;
 };
 
 /** A sheet as the host reads it: its written lines and what it makes. */
 export function requestOf(sheet: Sheet): RecipeRequest {
   const kept = sheet.lines.filter(({ text }) => text.trim() !== "");
-  const length = sent(sheet.pan.length);
+  const length = sentNumber(sheet.pan.length);
   return {
     name: sheet.name,
     lines: kept.map(({ text }) => text),
@@ -140,16 +136,16 @@ export function requestOf(sheet: Sheet): RecipeRequest {
     parts: kept.map(({ part }) => part),
     takenOut: kept.map(({ isTakenOut }) => isTakenOut),
     keys: kept.map(({ id }) => id),
-    portions: /^\d{1,7}$/.test(sheet.portions.trim()) ? Number(sheet.portions) : 0,
+    portions: Math.max(0, wholeIn(sheet.portions) ?? 0),
     pieces: sentWhole(sheet.pieces),
-    cookedGrams: sent(sheet.cookedGrams),
-    volumeMl: sent(sheet.volumeMl),
+    cookedGrams: sentNumber(sheet.cookedGrams),
+    volumeMl: sentNumber(sheet.volumeMl),
     pan:
       sheet.pan.shape && length !== null
         ? {
             shape: sheet.pan.shape,
             lengthCm: length,
-            widthCm: sheet.pan.shape === "round" ? null : sent(sheet.pan.width),
+            widthCm: sheet.pan.shape === "round" ? null : sentNumber(sheet.pan.width),
           }
         : null,
     steps: sheet.steps
@@ -197,20 +193,54 @@ function withOrigins(now: Sheet, saved: RecipeView): Sheet {
   };
 }
 
-/** A recipe on the bench: every change can be undone, and saves by itself a moment after the last key. */
+/** What was written and is not stored yet, with the version it was written on: it stays in the browser until it is. */
+interface Unsent {
+  version: number;
+  sheet: Sheet;
+}
+
+const placeOf = (id: string) => `tern.recipe.${id}`;
+
+function unsentOf(id: string): Unsent | null {
+  try {
+    const kept = JSON.parse(localStorage.getItem(placeOf(id)) ?? "null") as Unsent | null;
+    if (!kept || !Array.isArray(kept.sheet.lines) || !Array.isArray(kept.sheet.steps)) return null;
+    const keyed = <T extends { key: number }>(rows: T[]) => rows.map((row) => ({ ...row, key: nextKey++ }));
+    return { ...kept, sheet: { ...kept.sheet, lines: keyed(kept.sheet.lines), steps: keyed(kept.sheet.steps) } };
+  } catch {
+    return null;
+  }
+}
+
+function keepUnsent(id: string, version: number, sheet: Sheet) {
+  try {
+    localStorage.setItem(placeOf(id), JSON.stringify({ version, sheet } satisfies Unsent));
+  } catch {
+    // A browser that keeps nothing: then it waits in this tab only.
+  }
+}
+
+const tryAgainAfter = 3000;
+
+/**
+ * A recipe on the bench: every change can be undone, and saves by itself a moment after the last key. What can't be stored stays in the browser, is shown as not
+ * stored when the recipe is opened again, and is sent again until the host takes it.
+ */
 export function useRecipe(recipe: RecipeView) {
   const { t } = useWords("recipes");
   const queries = useQueryClient();
   const [past, setPast] = useState<Sheet[]>([]);
-  const [sheet, setSheet] = useState(() => sheetOf(recipe));
+  const [unsent] = useState(() => unsentOf(recipe.id));
+  const [sheet, setSheet] = useState(() => unsent?.sheet ?? sheetOf(recipe));
   const [future, setFuture] = useState<Sheet[]>([]);
-  const [state, setState] = useState<"saved" | "saving" | "unsaved">("saved");
+  const [state, setState] = useState<"saved" | "saving" | "unsaved">(unsent ? "unsaved" : "saved");
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [saved, setSaved] = useState(recipe);
-  const version = useRef(recipe.version);
-  const waiting = useRef<Sheet | null>(null);
+  const version = useRef(unsent?.version ?? recipe.version);
+  const waiting = useRef<Sheet | null>(unsent?.sheet ?? null);
   const running = useRef<Promise<void>>(Promise.resolve());
   const timer = useRef(0);
+  const flushAgain = useRef<() => Promise<void>>(() => Promise.resolve());
   const lastEdit = useRef({ at: 0, field: "" });
 
   const flush = useCallback(() => {
@@ -227,32 +257,40 @@ export function useRecipe(recipe: RecipeView) {
           body: requestOf(next),
         });
         version.current = data!.version;
+        if (waiting.current) keepUnsent(recipe.id, version.current, waiting.current);
+        else localStorage.removeItem(placeOf(recipe.id));
         setTrouble(null);
         setSaved(data!);
         setSheet((now) => withOrigins(now, data!));
         setState(waiting.current ? "unsaved" : "saved");
-        await Promise.all([
-          queries.invalidateQueries({ queryKey: ["recipes"] }),
-          queries.invalidateQueries({ queryKey: ["overview"] }),
-        ]);
+        await freshen(queries, "recipe");
       } catch (thrown) {
         waiting.current ??= next;
-        setTrouble(troubleOf(thrown, t("app:silent")));
+        const what = troubleOf(thrown, t("app:silent"));
+        setTrouble(what);
         setState("unsaved");
+        // A host that does not answer is asked again; what it refuses waits for other words.
+        if (what.status === undefined) timer.current = window.setTimeout(() => void flushAgain.current(), tryAgainAfter);
       }
     });
     return running.current;
   }, [queries, recipe.id, t]);
+  useEffect(() => {
+    flushAgain.current = flush;
+    if (waiting.current) void flush();
+    return () => window.clearTimeout(timer.current);
+  }, [flush]);
 
   const write = useCallback(
     (next: Sheet) => {
       setSheet(next);
       setState("unsaved");
       waiting.current = next;
+      keepUnsent(recipe.id, version.current, next);
       window.clearTimeout(timer.current);
       timer.current = window.setTimeout(() => void flush(), 700);
     },
-    [flush],
+    [flush, recipe.id],
   );
 
   // Leaving the bench saves what waits; closing the window asks first.
@@ -305,6 +343,7 @@ export function useRecipe(recipe: RecipeView) {
     } else {
       setPast([...past, sheet]);
       waiting.current = null;
+      localStorage.removeItem(placeOf(recipe.id));
       setSheet(sheetOf(other));
       setState("saved");
     }

@@ -1,0 +1,60 @@
+using System.Globalization;
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Plan;
+
+/// <summary>
+/// The one gate onto a day. Whoever lays, changes, moves, copies, fits, mends, undoes: what comes onto an eater's day is judged here, by the
+/// allergens known today, and what must never lie there does not.
+/// </summary>
+public static class DayGate
+{
+    /// <summary>What a change brings onto days: all that was not there before it, and what is of another food, box or batch than before.</summary>
+    public static IReadOnlyList<(EaterDay Where, PlanItem Item)> Comes(PlanChange change)
+    {
+        ArgumentNullException.ThrowIfNull(change);
+        return [.. change.Days.SelectMany(day => day.After
+            .Where(item => !day.Before.Exists(old => old.Id == item.Id && old.IsOfTheSame(item)))
+            .Select(item => (day.Where, item)))];
+    }
+
+    /// <summary>Why an item may not come onto a day, or null where it may: never what is excluded for the eater, no portion before its batch is cooked, nothing that is no longer there.</summary>
+    /// <param name="eater">Their name.</param>
+    /// <param name="ways">How they eat.</param>
+    /// <param name="day">The day.</param>
+    /// <param name="item">What comes.</param>
+    /// <param name="stock">Boxes and batches.</param>
+    /// <param name="find">A food as it is known today, or null.</param>
+    public static Problem? Refusal(string eater, EatingWays ways, DateOnly day, PlanItem item, Stock stock, Func<string, Food?> find)
+    {
+        ArgumentNullException.ThrowIfNull(ways);
+        ArgumentNullException.ThrowIfNull(item);
+        ArgumentNullException.ThrowIfNull(stock);
+        if (!stock.Has(item)) return new("batch-moved-on", "batchId", "That batch has been packed or discarded since: look at the shelf as it is now.");
+        if (NotCookedYet(day, item, stock) is { } early) return early;
+        return WhyNever(ways, item, stock, find) is { } never
+            ? new("never-for", "eaterId", $"{eater} must never get that ({item.Name(stock)}): it holds {never.InWords}. Choose something else, or change it under Aim.")
+            : null;
+    }
+
+    /// <summary>Why an eater must never get something that lies on a day or comes onto it; null where they may. A meal out is what its eater chose there.</summary>
+    /// <param name="ways">How they eat.</param>
+    /// <param name="item">What lies there.</param>
+    /// <param name="stock">Boxes and batches.</param>
+    /// <param name="find">A food as it is known today, or null.</param>
+    public static Never? WhyNever(EatingWays ways, PlanItem item, Stock stock, Func<string, Food?> find)
+    {
+        ArgumentNullException.ThrowIfNull(ways);
+        ArgumentNullException.ThrowIfNull(item);
+        return item.IsEvent ? null : ways.WhyNever(item.Contents(stock).AsKnownToday(find));
+    }
+
+    private static Problem? NotCookedYet(DateOnly day, PlanItem item, Stock stock)
+    {
+        if (item.Portion is not { } portion || stock.Unpacked[portion.BatchId] is not { IsAhead: true } batch || day >= batch.CookedOn) return null;
+        var cooked = batch.CookedOn.ToString("dddd, d MMMM", CultureInfo.InvariantCulture);
+        return new("not-cooked-yet", "day", $"{batch.RecipeName} is cooked on {cooked}: lay it on that day or later.");
+    }
+}

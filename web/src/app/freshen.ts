@@ -1,0 +1,14 @@
+import type { QueryClient } from "@tanstack/react-query";
+
+/** For each kind of change, the queries that read what it changed, by the first word of their keys. */
+const readers = {
+  plan: ["week", "day", "overview"],
+  batch: ["batch", "batches", "week", "day", "overview"],
+  recipe: ["recipes", "overview", "week", "day", "batch"],
+  eater: ["eaters", "week", "day", "overview", "recipes", "batch"],
+  library: ["libraries", "import"],
+} as const;
+
+/** Has everything fetched anew that a change may have made old. */
+export const freshen = (queries: QueryClient, changed: keyof typeof readers) =>
+  Promise.all(readers[changed].map((key) => queries.invalidateQueries({ queryKey: [key] })));

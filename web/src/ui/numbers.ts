@@ -1,0 +1,49 @@
+/** The fractions that have a character of their own. */
+const fractions: Record<string, number> = {
+  "¼": 1 / 4,
+  "½": 1 / 2,
+  "¾": 3 / 4,
+  "⅓": 1 / 3,
+  "⅔": 2 / 3,
+  "⅛": 1 / 8,
+  "⅜": 3 / 8,
+  "⅝": 5 / 8,
+  "⅞": 7 / 8,
+};
+
+const thousands = /^[1-9]\d{0,2}(,\d{3})+(\.\d+)?$/;
+const plain = /^\d+(\.\d+)?$|^\.\d+$/;
+
+const simple = (text: string) => {
+  const compact = thousands.test(text) ? text.replaceAll(",", "") : text.replace(",", ".");
+  return plain.test(compact) ? Number(compact) : NaN;
+};
+
+/**
+ * A number as people type it, read as the host reads a line: "4,700" is four thousand seven hundred, "4,7" is 4.7, "1 1/2" and "1½" are one and a half.
+ * tests/numbers.json holds both to the same readings.
+ * @returns the number typed, null for an empty field, NaN for what is no number.
+ */
+export function numberIn(typed: string): number | null {
+  const text = typed.trim();
+  if (text === "") return null;
+  if (text.startsWith("-")) return -(numberIn(text.slice(1)) ?? NaN);
+  const last = fractions[text.at(-1)!];
+  if (last !== undefined) return text.length === 1 ? last : simple(text.slice(0, -1).trim()) + last;
+  const parted = /^(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)$/.exec(text);
+  if (!parted) return simple(text);
+  const [, whole, above, below] = parted;
+  return Number(below) === 0 ? NaN : Number(whole ?? 0) + Number(above) / Number(below);
+}
+
+/** A number to send: nothing for an empty field, and for what is no number one that the host refuses with its sentence. */
+export function sentNumber(typed: string): number | null {
+  const value = numberIn(typed);
+  return value === null || Number.isFinite(value) ? value : -1;
+}
+
+/** A whole number, or null for anything else: "1,200" is one, "1.5" is none. */
+export function wholeIn(typed: string): number | null {
+  const value = numberIn(typed);
+  return value !== null && Number.isSafeInteger(value) ? value : null;
+}
