@@ -60,7 +60,7 @@ public sealed record Mend(
     MendKind Kind, Guid? ItemId, string? Name, string? Text, decimal? Grams, Guid? BoxId, string? OtherName, Guid? OtherItemId, DateOnly? OtherDay, Measure? Bound, Band? NewBand, decimal ChangeKcal, decimal Size)
 {
     /// <summary>Names it: the same change of the same day has the same id whenever it is worked out.</summary>
-    public string Id { get; init; } = "";
+    public required string Id { get; init; }
 
     internal Mend Named()
     {
@@ -314,7 +314,7 @@ public sealed class DayMends
     private Mend Make(MendKind kind, int? at, DayReading after, decimal effort)
     {
         var change = after.Sums[Measure.Energy].AtLeast - now.Sums[Measure.Energy].AtLeast;
-        return new(kind, at is { } i ? items[i].Id : null, at is { } k ? items[k].Name(stock) : null, null, null, null, null, null, null, null, null, change, effort + (Math.Abs(change) / 10));
+        return new(kind, at is { } i ? items[i].Id : null, at is { } k ? items[k].Name(stock) : null, null, null, null, null, null, null, null, null, change, effort + (Math.Abs(change) / 10)) { Id = "" };
     }
 
     /// <summary>What a mend does to the plan, as one change; null for one that moves a bound.</summary>

@@ -18,7 +18,7 @@ public sealed record CalendarEntry(string Uid, DateOnly Day, TimeOnly? At, strin
 /// <summary>The plan as calendar entries: a meal for each slot with something in it, the days batches were or are to be cooked, and what is to be thawed the day before.</summary>
 public static class WeekCalendar
 {
-    /// <summary>The entries of a plan, in the order of days.</summary>
+    /// <summary>The entries of a plan, in the order of days; what is stored for a day far away is left out.</summary>
     /// <param name="eaters">Whose days.</param>
     /// <param name="board">The days.</param>
     /// <param name="stock">What lies on them.</param>
@@ -28,7 +28,8 @@ public static class WeekCalendar
         ArgumentNullException.ThrowIfNull(eaters);
         ArgumentNullException.ThrowIfNull(board);
         ArgumentNullException.ThrowIfNull(stock);
-        return [.. Meals(eaters, board, stock).Concat(Thaws(eaters, board, stock, today)).Concat(PrepDays(eaters, board, stock, today)).OrderBy(entry => entry.Day).ThenBy(entry => entry.At).ThenBy(entry => entry.Uid, StringComparer.Ordinal)];
+        return [.. Meals(eaters, board, stock).Concat(Thaws(eaters, board, stock, today)).Concat(PrepDays(eaters, board, stock, today)).Where(entry => KitchenDays.IsNear(entry.Day, today))
+            .OrderBy(entry => entry.Day).ThenBy(entry => entry.At).ThenBy(entry => entry.Uid, StringComparer.Ordinal)];
     }
 
     private static IEnumerable<CalendarEntry> Meals(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock)

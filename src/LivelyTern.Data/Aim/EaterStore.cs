@@ -10,6 +10,8 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     /// <summary>The most eaters of one household.</summary>
     public const int Most = 12;
 
+    private DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+
     /// <summary>The eaters in their order, without those taken off.</summary>
     public async Task<IReadOnlyList<EaterRow>> ListAsync() =>
         await db.Eaters.AsNoTracking().Where(row => row.ArchivedAt == null).OrderBy(row => row.Position).ToListAsync();
@@ -46,6 +48,7 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         if (row.Version != version) return Stale.Problem;
         var problems = Problems(name, aim, clinicianSetIt, (await ListAsync()).Where(other => other.Id != id));
         problems.AddRange((ways ?? row.Ways ?? EatingWays.Plain).Problems(aim, clinicianSetIt));
+        problems.AddRange((ways?.OtherDays ?? []).Select((other, i) => other.Date is { } date ? KitchenDays.Refusal(date, Today, $"ways.otherDays[{i}]") : null).OfType<Problem>());
         if (problems.Count > 0) return problems;
         (row.Name, row.Aim, row.ClinicianSetIt) = (name.Trim(), aim, clinicianSetIt);
         (row.Ways, row.Body) = (ways ?? row.Ways, body ?? row.Body);
@@ -57,6 +60,7 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     public async Task<Outcome<(EaterRow Row, Band? Before)>> SetDateAsync(Guid id, DateOnly day, Measure measure, Band? band, string name)
     {
         if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id && row.ArchivedAt == null) is not { } row) return Stale.Gone("eater");
+        if (KitchenDays.Refusal(day, Today, "day") is { } far) return far;
         var ways = row.Ways ?? EatingWays.Plain;
         var other = ways.OtherDays.FirstOrDefault(one => one.Date == day);
         var before = other?.Bands.GetValueOrDefault(measure);

@@ -362,7 +362,11 @@ function Item({
             aria-label={t(item.isLocked ? "depth.unlock" : "depth.lock", { name })}
             onClick={() =>
               void change(() =>
-                lockItem({ headers: seenDays(where), path: { id: item.id }, body: { isLocked: !item.isLocked } }),
+                lockItem({
+                  headers: seenDays(where),
+                  path: { id: item.id },
+                  body: { isLocked: !item.isLocked },
+                }),
               )
             }
           >
@@ -378,9 +382,7 @@ function Item({
           onChange={({ target }) => {
             // Read now: when the change is sent, the field stands on the old one again.
             const slot = target.value || null;
-            void change(() =>
-              putInSlot({ headers: seenDays(where), path: { id: item.id }, body: { slot } }),
-            );
+            void change(() => putInSlot({ headers: seenDays(where), path: { id: item.id }, body: { slot } }));
           }}
         >
           <option value="">{t("depth.noSlot")}</option>

@@ -20,15 +20,7 @@ interface Row {
 const blank: Row = { name: "", energy: "", high: "", protein: "", carbohydrate: "", fat: "" };
 
 /** A meal out, entered ahead: lines off its menu, or an estimate from … to …; the rest of the day is fitted around it. */
-export function EventForm({
-  eaterId,
-  day,
-  slots,
-}: {
-  eaterId: string;
-  day: string;
-  slots: Slot[];
-}) {
+export function EventForm({ eaterId, day, slots }: { eaterId: string; day: string; slots: Slot[] }) {
   const { t } = useWords("plan");
   const { change } = useHistory();
   const [name, setName] = useState("");

@@ -70,7 +70,9 @@ export function Strip({
           {second === "protein" && ` ${t("app:measures.protein")}`}
         </span>
         <span className="block truncate text-xs">{foot}</span>
-        {never && <b className="block truncate text-xs">{t("shelf.notForThem", { why: neverWords(t, never) })}</b>}
+        {never && (
+          <b className="block truncate text-xs">{t("shelf.notForThem", { why: neverWords(t, never) })}</b>
+        )}
       </Tape>
     </button>
   );

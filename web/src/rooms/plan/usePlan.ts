@@ -83,7 +83,9 @@ export function usePlanMoves(week: WeekView | undefined) {
       change(
         () =>
           sizePortions({
-            headers: seenDays(...(week?.eaters ?? []).flatMap(daysOf).filter((day) => day.eaterId === eaterId)),
+            headers: seenDays(
+              ...(week?.eaters ?? []).flatMap(daysOf).filter((day) => day.eaterId === eaterId),
+            ),
             body: { batchId: batch.batchId, eaterId, grams: size },
           }),
         t("portion.sized", { name: batch.name, grams: grams(size) }),

@@ -206,7 +206,10 @@ function unsentOf(id: string): Unsent | null {
     const kept = JSON.parse(localStorage.getItem(placeOf(id)) ?? "null") as Unsent | null;
     if (!kept || !Array.isArray(kept.sheet.lines) || !Array.isArray(kept.sheet.steps)) return null;
     const keyed = <T extends { key: number }>(rows: T[]) => rows.map((row) => ({ ...row, key: nextKey++ }));
-    return { ...kept, sheet: { ...kept.sheet, lines: keyed(kept.sheet.lines), steps: keyed(kept.sheet.steps) } };
+    return {
+      ...kept,
+      sheet: { ...kept.sheet, lines: keyed(kept.sheet.lines), steps: keyed(kept.sheet.steps) },
+    };
   } catch {
     return null;
   }
@@ -270,7 +273,8 @@ export function useRecipe(recipe: RecipeView) {
         setTrouble(what);
         setState("unsaved");
         // A host that does not answer is asked again; what it refuses waits for other words.
-        if (what.status === undefined) timer.current = window.setTimeout(() => void flushAgain.current(), tryAgainAfter);
+        if (what.status === undefined)
+          timer.current = window.setTimeout(() => void flushAgain.current(), tryAgainAfter);
       }
     });
     return running.current;

@@ -1,0 +1,56 @@
+using System.IO.Compression;
+using System.Text.Json.Nodes;
+
+namespace LivelyTern.Web.Tests;
+
+/// <summary>
+/// A week of the demo as the program at 86d67da left it, with a batch packed from portions, boxes eaten, one locked, a meal out and a party, and everything that
+/// program said of it. Today's program takes the file over and says the same, figure by figure.
+/// </summary>
+public sealed class UpgradeTests
+{
+    private static GZipStream Fixture(string name) =>
+        new GZipStream(File.OpenRead(Path.Combine(AppContext.BaseDirectory, "fixtures", "week-of-86d67da." + name)), CompressionMode.Decompress);
+
+    // All that was said then is said now; more may be said beside it.
+    private static void SaysTheSame(JsonNode? then, JsonNode? now, string at)
+    {
+        switch (then)
+        {
+            case JsonObject members:
+                foreach (var (name, value) in members) SaysTheSame(value, now is JsonObject other ? other[name] : null, $"{at}.{name}");
+                break;
+            case JsonArray list:
+                Assert.True(now is JsonArray there && there.Count == list.Count, $"{at}: {list.Count} then, {now?.ToJsonString()} now");
+                for (var i = 0; i < list.Count; i++) SaysTheSame(list[i], now![i], $"{at}[{i}]");
+                break;
+            default:
+                Assert.True(JsonNode.DeepEquals(then, now), $"{at}: {then?.ToJsonString() ?? "null"} then, {now?.ToJsonString() ?? "null"} now");
+                break;
+        }
+    }
+
+    [Fact]
+    public async Task A_week_of_the_program_before_is_taken_over_whole_with_every_figure()
+    {
+        var path = Path.Combine(Directory.CreateTempSubdirectory("tern-upgrade-").FullName, "tern.db");
+        await using (var file = File.Create(path))
+        await using (var fixture = Fixture("db.gz")) await fixture.CopyToAsync(file);
+        JsonNode then;
+        await using (var fixture = Fixture("json.gz")) then = (await JsonNode.ParseAsync(fixture))!;
+
+        using var host = new Host(path);
+        foreach (var (week, day) in then["weeks"]!.AsArray().Zip(["2026-11-18", "2026-11-25", "2026-12-02"])) SaysTheSame(week, await host.GetAsync($"/api/plan/weeks/{day}"), day);
+        SaysTheSame(then["eaters"], await host.GetAsync("/api/aim/eaters"), "eaters");
+        foreach (var batch in then["batches"]!.AsArray()) SaysTheSame(batch, await host.GetAsync($"/api/pack/batches/{batch!["id"]}"), (string)batch["name"]!);
+        SaysTheSame(then["recipes"], await host.GetAsync("/api/recipes"), "recipes");
+        foreach (var (id, versions) in then["versions"]!.AsObject()) SaysTheSame(versions, await host.GetAsync($"/api/recipes/{id}/versions"), id);
+        SaysTheSame(then["overview"], await host.GetAsync("/api/overview"), "overview");
+
+        // And it can be worked on: the first thing that is still to be eaten is.
+        var week0 = await host.GetAsync("/api/plan/weeks/2026-11-25");
+        var item = week0["eaters"]!.AsArray().SelectMany(eater => eater!["days"]!.AsArray()).SelectMany(one => one!["items"]!.AsArray()).First(one => one!["boxId"] is not null && one["eatenAt"] is null)!;
+        await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item["id"]}", new { eaten = true }, (int)week0["version"]!);
+        Assert.Single(Directory.GetFiles(Path.GetDirectoryName(path)!, "tern.before-*.db"));
+    }
+}
