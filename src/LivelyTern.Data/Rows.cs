@@ -115,30 +115,6 @@ public sealed class WeighedMeasureRow
     public DateTimeOffset WeighedAt { get; set; }
 }
 
-public sealed class EaterRow : IVersioned
-{
-    public Guid Id { get; set; }
-
-    public required string Name { get; set; }
-
-    public required DayAim Aim { get; set; }
-
-    /// <summary>Other days, slots, exclusions and likes; null while nothing was said.</summary>
-    public EatingWays? Ways { get; set; }
-
-    /// <summary>The body a need was worked out for, where the eater keeps it here.</summary>
-    public Body? Body { get; set; }
-
-    /// <summary>A clinician set an energy aim below the floor, and the eater said so.</summary>
-    public bool ClinicianSetIt { get; set; }
-
-    public int Position { get; set; }
-
-    public DateTimeOffset? ArchivedAt { get; set; }
-
-    public int Version { get; set; } = 1;
-}
-
 public sealed class RecipeRow : IVersioned
 {
     public Guid Id { get; set; }

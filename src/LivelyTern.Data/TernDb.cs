@@ -1,4 +1,6 @@
 using System.Text.Json;
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Eat;
 using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
@@ -52,6 +54,9 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>Changes made to the plan.</summary>
     public DbSet<PlanChangeRow> PlanChanges => Set<PlanChangeRow>();
 
+    /// <summary>What was eaten, once and for all.</summary>
+    public DbSet<EntryRow> Entries => Set<EntryRow>();
+
     /// <summary>The number of the last change to the plan.</summary>
     public DbSet<PlanVersionRow> PlanVersions => Set<PlanVersionRow>();
 
@@ -81,9 +86,32 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
         modelBuilder.Entity<WeighedMeasureRow>().HasIndex(row => new { row.FoodId, row.Name }).IsUnique();
         modelBuilder.Entity<EaterRow>(eater =>
         {
-            AsJson(eater.Property(row => row.Aim));
-            AsJson(eater.Property(row => row.Ways));
+            AsJson(eater.Property(row => row.KeptWays).HasColumnName("Ways"));
             AsJson(eater.Property(row => row.Body));
+            eater.HasMany(row => row.Aims).WithOne().HasForeignKey(row => row.EaterId);
+            eater.HasMany(row => row.DateBands).WithOne().HasForeignKey(row => row.EaterId);
+            eater.Navigation(row => row.Aims).AutoInclude();
+            eater.Navigation(row => row.DateBands).AutoInclude();
+        });
+        modelBuilder.Entity<AimRow>(aim =>
+        {
+            aim.ToTable("Aims").HasKey(row => new { row.EaterId, row.From });
+            aim.Property(row => row.Aim).AsStored();
+        });
+        modelBuilder.Entity<DateBandRow>(band =>
+        {
+            band.ToTable("DateBands").HasKey(row => new { row.EaterId, row.Day, row.Measure });
+            band.Property(row => row.Measure).HasConversion<string>();
+        });
+        modelBuilder.Entity<EntryRow>(entry =>
+        {
+            entry.ToTable("Entries");
+            entry.Property(row => row.Measures).AsStored();
+            entry.HasIndex(row => row.ItemId);
+            entry.HasIndex(row => row.CorrectsId).IsUnique();
+            entry.HasIndex(row => new { row.EaterId, row.Day });
+            entry.HasOne<EntryRow>().WithMany().HasForeignKey(row => row.CorrectsId).OnDelete(DeleteBehavior.Restrict);
+            entry.HasOne<EaterRow>().WithMany().HasForeignKey(row => row.EaterId).OnDelete(DeleteBehavior.Restrict);
         });
         modelBuilder.Entity<FoodChoiceRow>().HasKey(row => row.Key);
         modelBuilder.Entity<LibraryFoodRow>(food =>

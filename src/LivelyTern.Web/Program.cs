@@ -6,6 +6,7 @@ using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Demo;
+using LivelyTern.Data.Eat;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
@@ -56,7 +57,7 @@ builder.Services.AddResponseCompression();
 builder.Services.AddSingleton(start.Clock).AddSingleton(start).AddSingleton<SolverTurns>();
 builder.Services.AddDbContext<TernDb>(db => db.UseSqlite(TernFile.ConnectionString(start.DatabasePath)));
 builder.Services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>().AddSingleton<ImportDesk>().AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
-builder.Services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<EaterStore>().AddScoped<RecipeStore>().AddScoped<UnpackedBatches>().AddScoped<BatchStore>().AddScoped<PlannedBatchStore>().AddScoped<PlanStore>().AddScoped<PlanReader>().AddScoped<BatchReader>().AddScoped<DemoWeek>();
+builder.Services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<EaterStore>().AddScoped<RecipeStore>().AddScoped<UnpackedBatches>().AddScoped<BatchStore>().AddScoped<PlannedBatchStore>().AddScoped<Ledger>().AddScoped<IEatenLedger>(services => services.GetRequiredService<Ledger>()).AddScoped<PlanStore>().AddScoped<PlanReader>().AddScoped<BatchReader>().AddScoped<DemoWeek>();
 
 var app = builder.Build();
 
@@ -101,7 +102,9 @@ await using (var scope = app.Services.CreateAsyncScope())
 {
     try
     {
-        await TernFile.PrepareAsync(scope.ServiceProvider.GetRequiredService<TernDb>());
+        var db = scope.ServiceProvider.GetRequiredService<TernDb>();
+        await TernFile.PrepareAsync(db);
+        await Ledger.CatchUpAsync(db, scope.ServiceProvider.GetRequiredService<PlanStore>(), start.Clock);
     }
     catch (Exception error) when (error is System.Data.Common.DbException or InvalidDataException)
     {

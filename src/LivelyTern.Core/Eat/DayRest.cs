@@ -12,13 +12,13 @@ namespace LivelyTern.Core.Eat;
 public sealed record DayRest(DayReading Day, IReadOnlyDictionary<Measure, Total> Eaten, IReadOnlyDictionary<Measure, decimal> Left)
 {
     /// <summary>Reads the rest of a day.</summary>
-    /// <param name="entries">The day's entries in order, each with whether it has been eaten.</param>
-    /// <param name="aim">The eater's aim.</param>
-    public static DayRest Of(IReadOnlyList<(Contents Contents, bool IsEaten)> entries, DayAim aim)
+    /// <param name="entries">The day's entries in order, each with whether it has been eaten, and if so what it counted then; null counts it by the aim.</param>
+    /// <param name="aim">The eater's aim of that day.</param>
+    public static DayRest Of(IReadOnlyList<(Contents Contents, bool IsEaten, IReadOnlyDictionary<Measure, Total>? Counted)> entries, DayAim aim)
     {
         ArgumentNullException.ThrowIfNull(entries);
         ArgumentNullException.ThrowIfNull(aim);
-        var day = DayReading.Of([.. entries.Select(entry => entry.Contents)], aim);
+        var day = DayReading.Of([.. entries.Select(entry => entry.Contents)], [.. entries.Select(entry => entry.Counted ?? aim.Count(entry.Contents))], aim);
         var eaten = MeasureTotals.Sum(day.Entries.Where((_, i) => entries[i].IsEaten), aim.Rule);
         var left = eaten.Select(sum => (sum.Key, aim[sum.Key].Read(sum.Value).Left))
             .Where(pair => pair.Left is not null)

@@ -23,7 +23,17 @@ public sealed record DayReading(
     {
         ArgumentNullException.ThrowIfNull(entries);
         ArgumentNullException.ThrowIfNull(aim);
-        var measured = entries.Select(aim.Count).ToList();
+        return Of(entries, [.. entries.Select(aim.Count)], aim);
+    }
+
+    /// <summary>Reads a day's entries against an aim, each by what it counts or counted when it was eaten.</summary>
+    /// <param name="entries">What they are made of.</param>
+    /// <param name="measured">Every measure of each.</param>
+    /// <param name="aim">The aim of that day.</param>
+    public static DayReading Of(IReadOnlyList<Contents> entries, IReadOnlyList<IReadOnlyDictionary<Measure, Total>> measured, DayAim aim)
+    {
+        ArgumentNullException.ThrowIfNull(measured);
+        ArgumentNullException.ThrowIfNull(aim);
         var sums = MeasureTotals.Sum(measured, aim.Rule);
         var bands = sums.Where(sum => !aim[sum.Key].IsOpen).ToDictionary(sum => sum.Key, sum => aim[sum.Key].Read(sum.Value));
         return new(measured, sums, bands, MeasureTotals.Missing(entries, sums));

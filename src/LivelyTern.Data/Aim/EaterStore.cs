@@ -27,7 +27,8 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         var problems = Problems(name, aim, clinicianSetIt, eaters);
         if (eaters.Count >= Most) problems.Add(new("eaters-many", "name", $"One household holds up to {Most} eaters."));
         if (problems.Count > 0) return problems;
-        var row = new EaterRow { Id = Guid.CreateVersion7(), Name = name.Trim(), Aim = aim, ClinicianSetIt = clinicianSetIt, Position = eaters.Count };
+        var row = new EaterRow { Id = Guid.CreateVersion7(), Name = name.Trim(), ClinicianSetIt = clinicianSetIt, Position = eaters.Count };
+        row.SetAim(StoredAim.Of(aim, []), Today);
         db.Eaters.Add(row);
         await db.SaveChangesAsync();
         return row;
@@ -47,11 +48,17 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("eater");
         if (row.Version != version) return Stale.Problem;
         var problems = Problems(name, aim, clinicianSetIt, (await ListAsync()).Where(other => other.Id != id));
-        problems.AddRange((ways ?? row.Ways ?? EatingWays.Plain).Problems(aim, clinicianSetIt));
+        problems.AddRange((ways ?? row.Ways).Problems(aim, clinicianSetIt));
         problems.AddRange((ways?.OtherDays ?? []).Select((other, i) => other.Date is { } date ? KitchenDays.Refusal(date, Today, $"ways.otherDays[{i}]") : null).OfType<Problem>());
         if (problems.Count > 0) return problems;
-        (row.Name, row.Aim, row.ClinicianSetIt) = (name.Trim(), aim, clinicianSetIt);
-        (row.Ways, row.Body) = (ways ?? row.Ways, body ?? row.Body);
+        (row.Name, row.ClinicianSetIt, row.Body) = (name.Trim(), clinicianSetIt, body ?? row.Body);
+        row.SetAim(StoredAim.Of(aim, (ways ?? row.Ways).OtherDays), Today);
+        if (ways is not null)
+        {
+            row.KeptWays = ways with { OtherDays = [] };
+            SetDates(row, ways.OtherDays);
+        }
+
         return await db.SaveAsync(row, row);
     }
 
@@ -61,7 +68,7 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     {
         if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id && row.ArchivedAt == null) is not { } row) return Stale.Gone("eater");
         if (KitchenDays.Refusal(day, Today, "day") is { } far) return far;
-        var ways = row.Ways ?? EatingWays.Plain;
+        var ways = row.Ways;
         var other = ways.OtherDays.FirstOrDefault(one => one.Date == day);
         var before = other?.Bands.GetValueOrDefault(measure);
         var bands = (other?.Bands ?? new Dictionary<Measure, Band>()).Where(one => one.Key != measure).ToDictionary();
@@ -69,8 +76,21 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         ways = ways with { OtherDays = [.. ways.OtherDays.Where(one => one.Date != day), .. bands.Count > 0 ? [new OtherDay(other?.Name ?? name, null, day, bands)] : Array.Empty<OtherDay>()] };
         var problems = ways.Problems(row.Aim, row.ClinicianSetIt).ToList();
         if (problems.Count > 0) return problems;
-        row.Ways = ways;
+        SetDates(row, ways.OtherDays);
         return await db.SaveAsync(row, (row, before));
+    }
+
+    // The dates as they are to be: rows that stay are changed in place.
+    private static void SetDates(EaterRow row, IReadOnlyList<OtherDay> days)
+    {
+        var wanted = days.Where(day => day.Date is not null).SelectMany(day => day.Bands.Select(band => (Day: day.Date!.Value, day.Name, band.Key, band.Value))).ToList();
+        row.DateBands.RemoveAll(band => !wanted.Exists(one => one.Day == band.Day && one.Key == band.Measure));
+        foreach (var (day, name, measure, band) in wanted)
+        {
+            var kept = row.DateBands.Find(one => one.Day == day && one.Measure == measure);
+            if (kept is null) row.DateBands.Add(kept = new DateBandRow { EaterId = row.Id, Day = day, Measure = measure, Name = name });
+            (kept.Name, kept.Min, kept.Target, kept.Max, kept.Tolerance) = (name, band.Min, band.Target, band.Max, band.Tolerance);
+        }
     }
 
     /// <summary>Takes an eater off the table, or back to it. Nothing they ate is lost; boxes still planned must be moved first.</summary>

@@ -108,7 +108,7 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, UnpackedBatches u
         var ids = portions.Select(item => item.EaterId).Distinct().ToList();
         foreach (var eater in await db.Eaters.AsNoTracking().Where(row => ids.Contains(row.Id)).ToListAsync())
         {
-            if (eater.Ways?.WhyNever(batch.Contents) is not { } never) continue;
+            if (eater.Ways.WhyNever(batch.Contents) is not { } never) continue;
             return new Problem("never-for", "", $"{eater.Name} must never get this: it holds {never.InWords}. Take it off {eater.Name}'s days first, then pack.");
         }
 

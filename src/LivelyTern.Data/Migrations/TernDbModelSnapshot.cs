@@ -17,6 +17,90 @@ namespace LivelyTern.Data.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.15");
 
+            modelBuilder.Entity("LivelyTern.Data.Aim.AimRow", b =>
+                {
+                    b.Property<Guid>("EaterId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Aim")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("EaterId", "From");
+
+                    b.ToTable("Aims", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Aim.DateBandRow", b =>
+                {
+                    b.Property<Guid>("EaterId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Measure")
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal?>("Max")
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal?>("Min")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal?>("Target")
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal?>("Tolerance")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("EaterId", "Day", "Measure");
+
+                    b.ToTable("DateBands", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Aim.EaterRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("ArchivedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Body")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("ClinicianSetIt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("KeptWays")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("Ways");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Eaters");
+                });
+
             modelBuilder.Entity("LivelyTern.Data.BatchRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -92,6 +176,62 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("Boxes");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Eat.EntryRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("BoxId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("CorrectsId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Decigrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Decikilocalories")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("EatenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("EaterId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsTakenBack")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("ItemId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Measures")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("WrittenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CorrectsId")
+                        .IsUnique();
+
+                    b.HasIndex("ItemId");
+
+                    b.HasIndex("EaterId", "Day");
+
+                    b.ToTable("Entries", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.EaterDayRow", b =>
                 {
                     b.Property<Guid>("EaterId")
@@ -106,44 +246,6 @@ namespace LivelyTern.Data.Migrations
                     b.HasKey("EaterId", "Day");
 
                     b.ToTable("EaterDays");
-                });
-
-            modelBuilder.Entity("LivelyTern.Data.EaterRow", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Aim")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<long?>("ArchivedAt")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Body")
-                        .HasColumnType("TEXT");
-
-                    b.Property<bool>("ClinicianSetIt")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Position")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int>("Version")
-                        .IsConcurrencyToken()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Ways")
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.ToTable("Eaters");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.FoodChoiceRow", b =>
@@ -553,6 +655,24 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("WeighedMeasures");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Aim.AimRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
+                        .WithMany("Aims")
+                        .HasForeignKey("EaterId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Aim.DateBandRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
+                        .WithMany("DateBands")
+                        .HasForeignKey("EaterId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("LivelyTern.Data.BatchRow", b =>
                 {
                     b.HasOne("LivelyTern.Data.RecipeRow", null)
@@ -573,9 +693,23 @@ namespace LivelyTern.Data.Migrations
                     b.Navigation("Batch");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Eat.EntryRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Eat.EntryRow", null)
+                        .WithMany()
+                        .HasForeignKey("CorrectsId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
+                    b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
+                        .WithMany()
+                        .HasForeignKey("EaterId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("LivelyTern.Data.EaterDayRow", b =>
                 {
-                    b.HasOne("LivelyTern.Data.EaterRow", null)
+                    b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
                         .WithMany()
                         .HasForeignKey("EaterId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -594,7 +728,7 @@ namespace LivelyTern.Data.Migrations
                         .HasForeignKey("BoxId")
                         .OnDelete(DeleteBehavior.Restrict);
 
-                    b.HasOne("LivelyTern.Data.EaterRow", null)
+                    b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
                         .WithMany()
                         .HasForeignKey("EaterId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -626,6 +760,13 @@ namespace LivelyTern.Data.Migrations
                         .HasForeignKey("FoodId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Aim.EaterRow", b =>
+                {
+                    b.Navigation("Aims");
+
+                    b.Navigation("DateBands");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.BatchRow", b =>

@@ -27,7 +27,7 @@ public sealed record MadeChange(Guid Id, int Version, IReadOnlyList<EaterDay> Da
 public sealed record ExcludedItem(EaterDay Where, Guid ItemId, string Name, Never Why, bool IsAnswered);
 
 /// <summary>What lies on which day, and the log of changes to it.</summary>
-public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore foods, TimeProvider clock)
+public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore foods, IEatenLedger ledger, TimeProvider clock)
 {
     /// <summary>How long a change can be undone.</summary>
     private static readonly TimeSpan LogKept = TimeSpan.FromDays(60);
@@ -92,7 +92,7 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
     public async Task<IReadOnlyList<ExcludedItem>> ExcludedAsync()
     {
         var careful = (await db.Eaters.AsNoTracking().Where(row => row.ArchivedAt == null).ToListAsync())
-            .Where(row => row.Ways is { } ways && ways.NeverAllergens.Count + ways.NeverFoods.Count > 0).ToDictionary(row => row.Id);
+            .Where(row => row.KeptWays is { } ways && ways.NeverAllergens.Count + ways.NeverFoods.Count > 0).ToDictionary(row => row.Id);
         if (careful.Count == 0) return [];
         var (ids, today) = (careful.Keys.ToList(), Today);
         var rows = await db.PlanItems.AsNoTracking().Where(row => ids.Contains(row.EaterId) && row.Day >= today && row.EatenAt == null).ToListAsync();
@@ -102,7 +102,7 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
         return [.. from day in board.Days
                    from item in day.Value
                    where stock.Has(item) && !item.IsEvent
-                   let why = careful[day.Key.EaterId].Ways!.WhyNever(item.Contents(stock))
+                   let why = careful[day.Key.EaterId].KeptWays!.WhyNever(item.Contents(stock))
                    where why is not null
                    orderby day.Key.Day, day.Key.EaterId
                    select new ExcludedItem(day.Key, item.Id, item.Name(stock), why, string.Equals(answered[item.Id], why.Key, StringComparison.Ordinal))];
@@ -174,6 +174,7 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
         if (await RefusalAsync(made) is { } never) return never;
 
         await WriteAsync(made);
+        await ledger.WriteAsync(made, await StockAsync(made.Days.SelectMany(day => day.Before.Concat(day.After))));
         var number = await db.NextVersionAsync(touched);
         var log = new PlanChangeRow { Id = Guid.CreateVersion7(), At = clock.GetUtcNow(), Change = made, UndoneId = undoneId };
         db.PlanChanges.Add(log);
@@ -202,7 +203,7 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
         Problem? Refusal(EaterDay where, PlanItem item)
         {
             var eater = eaters[where.EaterId];
-            return DayGate.Refusal(eater.Name, eater.Ways ?? EatingWays.Plain, where.Day, item, stock, known.Find);
+            return DayGate.Refusal(eater.Name, eater.Ways, where.Day, item, stock, known.Find);
         }
 
         return comes.Select(one => Refusal(one.Where, one.Item)).FirstOrDefault(problem => problem is not null);

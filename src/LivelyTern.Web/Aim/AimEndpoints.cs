@@ -92,5 +92,5 @@ public static class AimEndpoints
 
     private static async Task<object?> CurrentAsync(Guid id, EaterStore eaters) => await eaters.FindAsync(id) is { } row ? Show(row) : null;
 
-    private static EaterView Show(EaterRow row) => new(row.Id, row.Name, row.Aim, row.ClinicianSetIt, row.Version, row.Ways ?? EatingWays.Plain, row.Body);
+    private static EaterView Show(EaterRow row) => new(row.Id, row.Name, row.Aim, row.ClinicianSetIt, row.Version, row.Ways, row.Body);
 }

@@ -66,7 +66,7 @@ public sealed class BatchReader(BatchStore store, EaterStore eaters)
         var table = await eaters.ListAsync();
         var names = table.ToDictionary(eater => eater.Id, eater => eater.Name);
         var batch = await store.ReadAsync(row);
-        var never = table.Select(eater => (eater.Id, eater.Name, Why: NeverView.Of(eater.Ways?.WhyNever(batch.Contents)))).Where(one => one.Why is not null).ToList();
+        var never = table.Select(eater => (eater.Id, eater.Name, Why: NeverView.Of(eater.Ways.WhyNever(batch.Contents)))).Where(one => one.Why is not null).ToList();
         List<NeverForView> neverFor = [.. never.Select(one => new NeverForView(one.Name, one.Why!))];
         if (row.Boxes.Count > 0)
         {

@@ -42,7 +42,7 @@ public static class DayEndpoints
         var days = api.MapGroup("/plan/days/{eaterId:guid}/{day}").WithTags("Plan");
         days.MapGet("/", (Guid eaterId, DateOnly day, string? slot, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<DayInDepth>(eaterId, day, db, reader, eaters, plan, foods, async (eater, mends, version) =>
             TypedResults.Ok(new DayInDepth(
-                await reader.DayAsync(eater, day), (eater.Ways ?? EatingWays.Plain).Slots, mends.Suggest(),
+                await reader.DayAsync(eater, day), eater.Ways.Slots, mends.Suggest(),
                 [.. mends.Adding(MostOffered, slot).Select(offer => new StillFitsView(offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands, offer.After.Fits))], version)))).WithName("getDayInDepth");
         days.MapPost("/mends", (Guid eaterId, DateOnly day, MendRequest body, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<MadeChange>(eaterId, day, db, reader, eaters, plan, foods, async (_, mends, version) =>
         {
@@ -70,7 +70,7 @@ public static class DayEndpoints
         var version = await plan.VersionAsync();
         var monday = PlanReader.MondayOf(day);
         var board = await plan.BoardAsync(monday, monday.AddDays(6));
-        var fillers = await plan.FillersAsync(eater.Ways?.Likes ?? [], await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers);
+        var fillers = await plan.FillersAsync(eater.Ways.Likes, await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers);
         var (stock, shelf, unpacked) = (await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync());
         return (version, new DayMends(FitEndpoints.Who(eater), day, reader.Today, board, stock, shelf, unpacked, fillers));
     }

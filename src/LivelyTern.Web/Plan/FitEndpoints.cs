@@ -5,6 +5,7 @@ using LivelyTern.Core.Plan;
 using LivelyTern.Core.Plan.Fit;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
+using LivelyTern.Data.Eat;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Plan;
 using LivelyTern.Web.Http;
@@ -112,11 +113,11 @@ public static class FitEndpoints
     {
         var fits = api.MapGroup("/plan/fits").WithTags("Plan");
         fits.MapPost("/", BeginAsync).WithName("beginFit");
-        fits.MapGet("/{id:guid}", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, PlanReader reader) => WithAsync(id, desk, async fit => TypedResults.Ok(await ShowAsync(fit, eaters, plan, reader)))).WithName("getFit");
-        fits.MapPost("/{id:guid}/stop", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, PlanReader reader) => WithAsync(id, desk, async fit =>
+        fits.MapGet("/{id:guid}", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, Ledger ledger, PlanReader reader) => WithAsync(id, desk, async fit => TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader)))).WithName("getFit");
+        fits.MapPost("/{id:guid}/stop", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, Ledger ledger, PlanReader reader) => WithAsync(id, desk, async fit =>
         {
             FitDesk.Stop(fit);
-            return TypedResults.Ok(await ShowAsync(fit, eaters, plan, reader));
+            return TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader));
         })).WithName("stopFit");
         fits.MapPost("/{id:guid}/take", TakeAsync).WithName("takeFit");
         api.MapPost("/calc/fit", CalcAsync).WithTags("Calculate").WithName("calcFit");
@@ -125,7 +126,7 @@ public static class FitEndpoints
     private static async Task<Results<Ok<FitView>, ProblemHttpResult>> WithAsync(Guid id, FitDesk desk, Func<Fit, Task<Results<Ok<FitView>, ProblemHttpResult>>> answer) =>
         desk.Find(id) is { } fit ? await answer(fit) : Answers.Problem([Stale.Gone("fit")]);
 
-    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> BeginAsync(FitRequest body, FitDesk desk, TernDb db, EaterStore eaters, PlanStore plan, PlanReader reader, FoodStore foods)
+    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> BeginAsync(FitRequest body, FitDesk desk, TernDb db, EaterStore eaters, PlanStore plan, Ledger ledger, PlanReader reader, FoodStore foods)
     {
         var table = (await eaters.ListAsync()).Where(row => body.EaterIds is null || body.EaterIds.Contains(row.Id)).ToList();
         var wishes = body.Wishes ?? new();
@@ -141,20 +142,20 @@ public static class FitEndpoints
         await using var once = await db.ReadOnceAsync();
         var board = await plan.BoardAsync(body.From, body.To);
         var week = new WeekToFit(
-            [.. table.Select(Who)], days, reader.Today, board, await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync(), await plan.FillersAsync(table.SelectMany(row => row.Ways?.Likes ?? []), await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers), body.Scope, wishes, _ => body.AmountsAreOpen);
+            [.. table.Select(Who)], days, reader.Today, board, await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync(), await plan.FillersAsync(table.SelectMany(row => row.Ways.Likes), await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers), body.Scope, wishes, _ => body.AmountsAreOpen);
         if (wishes.Problems().ToList() is { Count: > 0 } wrong) return Answers.Problem(wrong);
         var fit = desk.Begin(week, board, days, body.Seconds);
-        return TypedResults.Ok(await ShowAsync(fit, eaters, plan, reader));
+        return TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader));
     }
 
     /// <summary>An eater as the core fits them.</summary>
     public static FittedEater Who(EaterRow row)
     {
         ArgumentNullException.ThrowIfNull(row);
-        return new(new Eater(row.Id, row.Name, row.Aim), row.Ways ?? EatingWays.Plain);
+        return new(new Eater(row.Id, row.Name, row.Aim), row.Ways);
     }
 
-    private static async Task<FitView> ShowAsync(Fit fit, EaterStore eaters, PlanStore plan, PlanReader reader)
+    private static async Task<FitView> ShowAsync(Fit fit, EaterStore eaters, PlanStore plan, Ledger ledger, PlanReader reader)
     {
         var isDone = fit.IsDone;
         var (best, newest) = (fit.Best, fit.Draft());
@@ -163,10 +164,11 @@ public static class FitEndpoints
 
         var table = (await eaters.ListAsync()).ToDictionary(row => row.Id);
         var stock = await plan.StockAsync(draft.Values.SelectMany(items => items).Concat(fit.Days.SelectMany(day => fit.Before[day])));
+        var eaten = await ledger.MeasuresAsync([.. fit.Days.SelectMany(day => fit.Before[day]).Where(item => item.EatenAt is not null).Select(item => item.Id)]);
         var days = fit.Days.Where(day => table.ContainsKey(day.EaterId) && draft[day].Concat(fit.Before[day]).All(stock.Has)).Select(day =>
         {
             var eater = table[day.EaterId];
-            var (before, after) = (reader.Day(eater, day.Day, fit.Before[day], stock), reader.Day(eater, day.Day, draft[day], stock));
+            var (before, after) = (reader.Day(eater, day.Day, fit.Before[day], stock, eaten), reader.Day(eater, day.Day, draft[day], stock, eaten));
             return new DraftDay(day.EaterId, eater.Name, day.Day, before, after,
                 [.. after.Items.Where(item => before.Items.All(old => old.Id != item.Id)).Select(Named)], [.. before.Items.Where(item => after.Items.All(laid => laid.Id != item.Id)).Select(Named)],
                 after.Fits ? [] : FittedDay.AtTheEdge(after.Aim.Bands, after.Sums.ToDictionary(sum => sum.Key, sum => sum.Value.Value)));

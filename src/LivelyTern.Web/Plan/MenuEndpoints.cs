@@ -88,7 +88,7 @@ public static class MenuEndpoints
         var board = await plan.BoardAsync(body.From, body.To);
         var week = new WeekToFit(
             [.. table.Select(FitEndpoints.Who)], days, reader.Today, board, await plan.StockAsync(board), await plan.ShelfAsync(), [.. unpacked, .. collection.Select(dish => dish.Batch)],
-            await plan.FillersAsync(table.SelectMany(row => row.Ways?.Likes ?? []), catalogue, reader.Today.AddDays(-28), MostFillers), FitScope.Boxes, new(), batch => candidates.Contains(batch.Id));
+            await plan.FillersAsync(table.SelectMany(row => row.Ways.Likes), catalogue, reader.Today.AddDays(-28), MostFillers), FitScope.Boxes, new(), batch => candidates.Contains(batch.Id));
         var found = await turns.RunAsync(() => new MenuSearch(week, collection, wish, fitter, gone).Propose(), gone);
         if (found.Value is not { } menu) return Answers.Problem(found.Problems);
         return TypedResults.Ok(new MenuView([.. menu.Dishes.Select(Show)], menu.FitDays, menu.FitWithout, menu.AllDays));

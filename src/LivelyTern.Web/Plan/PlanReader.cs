@@ -8,6 +8,7 @@ using LivelyTern.Core.Pack;
 using LivelyTern.Core.Plan;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
+using LivelyTern.Data.Eat;
 using LivelyTern.Data.Plan;
 using LivelyTern.Web.Http;
 
@@ -144,7 +145,7 @@ public sealed record UnpackedView(
 public sealed record WeekView(DateOnly Start, DateOnly Today, int Version, IReadOnlyList<EaterWeekView> Eaters, IReadOnlyList<ShelfView> Shelf, IReadOnlyList<UnpackedView> Unpacked);
 
 /// <summary>Reads the plan from the store through the core, for the screens.</summary>
-public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, TimeProvider clock)
+public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, Ledger ledger, TimeProvider clock)
 {
     /// <summary>The household's day, now.</summary>
     public DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
@@ -161,7 +162,8 @@ public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, Tim
         var board = await plan.BoardAsync(start, start.AddDays(6));
         var stock = await plan.StockAsync(board);
         var table = await eaters.ListAsync();
-        return new(start, Today, version, [.. table.Select(eater => Week(eater, start, board, stock))], Shelf(await plan.ShelfAsync(), table), await UnpackedAsync(table));
+        var eaten = await EatenAsync(board);
+        return new(start, Today, version, [.. table.Select(eater => Week(eater, start, board, stock, eaten))], Shelf(await plan.ShelfAsync(), table), await UnpackedAsync(table));
     }
 
     /// <summary>One day of one eater.</summary>
@@ -169,32 +171,40 @@ public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, Tim
     {
         ArgumentNullException.ThrowIfNull(eater);
         var board = await plan.BoardAsync(day, day);
-        return Day(eater, day, board[new(eater.Id, day)], await plan.StockAsync(board));
+        return Day(eater, day, board[new(eater.Id, day)], await plan.StockAsync(board), await EatenAsync(board));
     }
 
-    private EaterWeekView Week(EaterRow eater, DateOnly start, PlanBoard board, Stock stock)
+    private async Task<IReadOnlyDictionary<Guid, EatenMeasures>> EatenAsync(PlanBoard board) =>
+        await ledger.MeasuresAsync([.. board.Days.Values.SelectMany(items => items).Where(item => item.EatenAt is not null).Select(item => item.Id)]);
+
+    private EaterWeekView Week(EaterRow eater, DateOnly start, PlanBoard board, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
     {
-        var days = Enumerable.Range(0, 7).Select(start.AddDays).Select(day => Day(eater, day, board[new(eater.Id, day)], stock)).ToList();
+        var days = Enumerable.Range(0, 7).Select(start.AddDays).Select(day => Day(eater, day, board[new(eater.Id, day)], stock, eaten)).ToList();
         var laid = days.Where(day => day.Items.Count > 0).ToList();
         var sums = MeasureNutrient.All.Where(measure => days[0].Sums.ContainsKey(measure)).ToDictionary(
             measure => measure,
             measure => new Figure(days.Sum(day => day.Sums[measure].Value), days.TrueForAll(day => day.Sums[measure].Complete)));
         var drawn = days.Sum(day => day.Bands.GetValueOrDefault(eater.Aim.Leading)?.Over ?? 0);
-        return new(eater.Id, eater.Name, eater.Aim, days, sums, laid.Count(day => day.Fits), laid.Count, eater.Ways?.Slots ?? EatingWays.StartingSlots, eater.Ways?.Reserve, drawn);
+        return new(eater.Id, eater.Name, eater.Aim, days, sums, laid.Count(day => day.Fits), laid.Count, eater.Ways.Slots, eater.Ways.Reserve, drawn);
     }
 
     /// <summary>A day as it is shown.</summary>
-    public DayView Day(EaterRow eater, DateOnly day, IReadOnlyList<PlanItem> items, Stock stock)
+    /// <param name="eater">Whose.</param>
+    /// <param name="day">The day: it is read by the aim it had.</param>
+    /// <param name="items">What lies on it.</param>
+    /// <param name="stock">What that is made of.</param>
+    /// <param name="eaten">What was eaten of it, by item, as it was counted then.</param>
+    public DayView Day(EaterRow eater, DateOnly day, IReadOnlyList<PlanItem> items, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
     {
         ArgumentNullException.ThrowIfNull(eater);
         ArgumentNullException.ThrowIfNull(items);
-        var ways = eater.Ways ?? EatingWays.Plain;
         items = [.. items.Where(stock.Has)];
-        var aim = ways.AimOn(eater.Aim, day);
+        var (ways, aim) = eater.On(day);
         var other = ways.OtherDays.FirstOrDefault(one => one.Date == day) ?? ways.OtherDays.FirstOrDefault(one => one.Weekday == day.DayOfWeek);
         var contents = items.Select(item => item.Contents(stock)).ToList();
-        var rest = DayRest.Of([.. items.Select((item, i) => (contents[i], item.EatenAt is not null))], aim);
-        var shown = items.Select((item, i) => Show(item, day, contents[i], rest.Day.Entries[i], aim.Rule, stock) with { Never = NeverOf(item, contents[i], ways) }).ToList();
+        var rest = DayRest.Of([.. items.Select((item, i) => (contents[i], item.EatenAt is not null, eaten.GetValueOrDefault(item.Id)?.Totals))], aim);
+        Core.Measures.Total? Exact(PlanItem item, Contents holds) => aim.Rule is null ? null : eaten.GetValueOrDefault(item.Id)?.ExactPoints ?? aim.Rule.Exact(holds);
+        var shown = items.Select((item, i) => Show(item, day, rest.Day.Entries[i], Exact(item, contents[i]), stock) with { Never = NeverOf(item, contents[i], ways) }).ToList();
         var grams = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Grams);
         var energy = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Figures[Measure.Energy].Value);
         return new(
@@ -207,11 +217,11 @@ public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, Tim
         item.IsEvent || item.EatenAt is not null ? null : NeverView.Of(ways.WhyNever(contents));
 
     private static Dictionary<Guid, NeverView> NeverFor(Contents contents, IEnumerable<EaterRow> table) => table
-        .Select(eater => (eater.Id, Why: NeverView.Of(eater.Ways?.WhyNever(contents)))).Where(one => one.Why is not null).ToDictionary(one => one.Id, one => one.Why!);
+        .Select(eater => (eater.Id, Why: NeverView.Of(eater.Ways.WhyNever(contents)))).Where(one => one.Why is not null).ToDictionary(one => one.Id, one => one.Why!);
 
-    private ItemView Show(PlanItem item, DateOnly day, Contents contents, IReadOnlyDictionary<Measure, Core.Measures.Total> totals, PointsRule? rule, Stock stock)
+    private ItemView Show(PlanItem item, DateOnly day, IReadOnlyDictionary<Measure, Core.Measures.Total> totals, Core.Measures.Total? exactPoints, Stock stock)
     {
-        var exact = rule is null ? null : Figure.Of(rule.Exact(contents));
+        var exact = exactPoints is { } points ? Figure.Of(points) : null;
         if (stock.BoxOf(item) is not { } box)
             return new(item.Id, null, item.Food!.Food.Name, item.Text, null, null, item.Food.Weight.Value, null, null, item.EatenAt, Figure.Of(totals), exact, item.Slot, item.IsLocked, item.GiveOrTake, false);
         return new(

@@ -41,7 +41,7 @@ public class DayReadingTests
     [Fact]
     public void The_rest_of_a_day_counts_only_what_was_eaten()
     {
-        var rest = DayRest.Of([(new([Roll.Grams(100)]), true), (new([Roll.Grams(200)]), false)], Aim);
+        var rest = DayRest.Of([(new([Roll.Grams(100)]), true, null), (new([Roll.Grams(200)]), false, null)], Aim);
         Assert.Equal(390, rest.Day.Sums[Measure.Energy].AtLeast);
         Assert.Equal(130, rest.Eaten[Measure.Energy].AtLeast);
         Assert.Equal(320, rest.Left[Measure.Energy]);

@@ -11,9 +11,8 @@ import type {
 } from "../../../web/src/api";
 import { draftOf, requestOf as eaterRequest } from "../../../web/src/rooms/aim/draft";
 import { weekdays } from "../../../web/src/rooms/aim/ways";
-import { number, whole } from "../../../web/src/rooms/pack/typed";
 import { readingWords, watched } from "../../../web/src/rooms/plan/reading";
-import { calcOf, requestOf as recipeRequest, sheetOf } from "../../../web/src/rooms/recipes/useRecipe";
+import { calcOf, requestOf as recipeRequest, sheetOf } from "../../../web/src/rooms/recipes/sheet";
 import { chance } from "../chance";
 
 /** What a sheet makes of what is stored, and back: no browser is needed for that. */
@@ -183,18 +182,6 @@ test.describe("drafts", () => {
     // An empty line is no line, wherever it stands; the others keep what was chosen for them.
     sheet.lines.splice(1, 0, { ...sheet.lines[0]!, text: "   ", foodId: "ghost" });
     expect(recipeRequest(sheet).foods).toEqual(sent.foods);
-  });
-
-  test("weights and counts on the bench are numbers or nothing", () => {
-    expect(["1350", " 1350,5 ", "", "  ", "1 350", "full"].map(number)).toEqual([
-      1350,
-      1350.5,
-      null,
-      null,
-      null,
-      null,
-    ]);
-    expect(["6", "-1", "6.5", "", "1e3", "12345678901"].map(whole)).toEqual([6, -1, null, null, null, null]);
   });
 
   test("a band is read in words, and the measures beside the lens are those that are bounded", () => {

@@ -11,7 +11,8 @@ const table = JSON.parse(readFileSync(join(import.meta.dirname, "../../numbers.j
 
 test("a field reads a number as a line does", () => {
   for (const [typed, number] of table) expect(numberIn(typed), typed).toBeCloseTo(number, 10);
-  for (const typed of ["abc", "1,2,3", "1/0", "12 g", "1e3", "½½"])
+  expect(["1350", " 1350,5 ", "12345678901"].map(numberIn)).toEqual([1350, 1350.5, 12345678901]);
+  for (const typed of ["abc", "1 350", "12 3", "1,2,3", "1/0", "12 g", "1e3", "½½"])
     expect([numberIn(typed), sentNumber(typed), wholeIn(typed)], typed).toEqual([NaN, -1, null]);
   expect([numberIn(" "), sentNumber(""), wholeIn("")]).toEqual([null, null, null]);
   expect([wholeIn("1,200"), wholeIn("6"), wholeIn("1.5"), numberIn("-3")]).toEqual([1200, 6, null, -3]);

@@ -9,12 +9,12 @@ import {
   isoDay,
   lensFirst,
   longDay,
-  numberIn,
   oneDecimal,
   shortDay,
   unitOf,
   wholeNumber,
 } from "../../../web/src/ui/format";
+import { numberIn } from "../../../web/src/ui/numbers";
 import { app } from "../../../web/src/app/words";
 import { aim } from "../../../web/src/rooms/aim/words";
 import { eat } from "../../../web/src/rooms/eat/words";

@@ -2,10 +2,13 @@ import { Keyboard, Moon, Search, Sun } from "lucide-react";
 import { Suspense, useEffect, useState } from "react";
 import { useWords } from "./i18n";
 import { NavLink, Outlet, useLocation } from "react-router";
+import { useQueryClient } from "@tanstack/react-query";
 import type { OverviewView } from "../api";
 import { amount, shortDay, unitOf } from "../ui/format";
 import { Loading } from "../ui/states";
+import { resumeDesks } from "../rooms/recipes/desk";
 import { Finder } from "./Finder";
+import { freshen } from "./freshen";
 import { useOverview } from "./Header";
 import { KeyList } from "./KeyList";
 import { useKeys } from "./keys";
@@ -21,6 +24,8 @@ export function Frame() {
   useKeys({ keys: () => setOpen("keys"), finder: () => setOpen("finder") });
   const data = useOverview();
   useToday();
+  const queries = useQueryClient();
+  useEffect(() => resumeDesks(t("silent"), () => void freshen(queries, "recipe")), [queries, t]);
   const next = data ? nextRoom(data) : null;
   const place = useLocation().pathname;
   useEffect(() => {

@@ -4,7 +4,7 @@ import type { CalcRecipeAnswer, Measure, RecipeLineView } from "../../api";
 import { Amount } from "../../ui/Figures";
 import { grams, wholeNumber } from "../../ui/format";
 import { LineProblem } from "../../ui/LineProblem";
-import { newLine, type Line } from "./useRecipe";
+import { newLine, type Line } from "./sheet";
 
 // Typed, read as, share, the lens, the second measure; on a phone only what was typed and the lens.
 const columns =

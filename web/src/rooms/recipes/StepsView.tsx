@@ -2,7 +2,7 @@ import { ArrowUp, Plus, X } from "lucide-react";
 import { useWords } from "../../app/i18n";
 import type { Occupies, Trouble } from "../../api";
 import { Sentence } from "../../ui/states";
-import { newStep, type Step } from "./useRecipe";
+import { newStep, type Step } from "./sheet";
 
 const needs: Occupies[] = [
   "oven",

@@ -18,7 +18,7 @@ import { numberIn } from "../../ui/numbers";
 import { LineProblem } from "../../ui/LineProblem";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
-import { newLine, portionMeasures, type Line } from "./useRecipe";
+import { newLine, portionMeasures, type Line } from "./sheet";
 
 interface SwapViewProps {
   request: CalcRecipeRequest;

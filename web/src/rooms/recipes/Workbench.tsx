@@ -33,7 +33,8 @@ import { Lines } from "./Lines";
 import { StepsView } from "./StepsView";
 import { SwapView } from "./SwapView";
 import { YieldAndScale } from "./YieldAndScale";
-import { calcOf, linesOf, newStep, portionMeasures, requestOf, useRecipe } from "./useRecipe";
+import { calcOf, linesOf, newStep, portionMeasures, requestOf } from "./sheet";
+import { useRecipe } from "./useRecipe";
 
 const views = ["lines", "steps", "cut", "swap", "history"] as const;
 
@@ -106,7 +107,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
     await bench.flush();
     const { data: gone } = await archiveRecipe({
       path: { id: recipe.id },
-      headers: seen(bench.version.current),
+      headers: seen(bench.version()),
     });
     await freshen(queries, "recipe");
     say(t("removed", { name: sheet.name }), {

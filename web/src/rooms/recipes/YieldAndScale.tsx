@@ -14,7 +14,7 @@ import { exact, wholeNumber } from "../../ui/format";
 import { numberIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
-import { linesOf, type Sheet } from "./useRecipe";
+import { linesOf, type Sheet } from "./sheet";
 
 interface YieldAndScaleProps {
   sheet: Sheet;

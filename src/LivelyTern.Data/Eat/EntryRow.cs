@@ -1,0 +1,74 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Data.Eat;
+
+#pragma warning disable CS1591 // Stored shapes mirror the core's records, where the units are documented.
+
+/// <summary>
+/// What was eaten, once: an entry of a ledger that nothing rewrites (the file itself refuses it). A correction is a new entry that names the one it corrects.
+/// </summary>
+public sealed class EntryRow
+{
+    public Guid Id { get; set; }
+
+    /// <summary>The entry that this one corrects; each is corrected once.</summary>
+    public Guid? CorrectsId { get; set; }
+
+    /// <summary>Whether it says only that what it corrects was not eaten after all.</summary>
+    public bool IsTakenBack { get; set; }
+
+    /// <summary>What lay on the day.</summary>
+    public Guid ItemId { get; set; }
+
+    public Guid EaterId { get; set; }
+
+    public DateOnly Day { get; set; }
+
+    /// <summary>When it was eaten.</summary>
+    public DateTimeOffset EatenAt { get; set; }
+
+    /// <summary>When this was written down.</summary>
+    public DateTimeOffset WrittenAt { get; set; }
+
+    /// <summary>What it was called then.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>The box it was, if any.</summary>
+    public Guid? BoxId { get; set; }
+
+    /// <summary>What was eaten of it, in whole tenths of a gram; 0 for a meal out.</summary>
+    public long Decigrams { get; set; }
+
+    /// <summary>Energy in whole tenths of a kcal, to be summed by the file itself; <see cref="Measures"/> has it unrounded.</summary>
+    public long Decikilocalories { get; set; }
+
+    /// <summary>Every measure as it was counted then.</summary>
+    public required StoredMeasures Measures { get; set; }
+}
+
+/// <summary>A total as it is kept: kcal, grams or points, and whether all of it was known.</summary>
+public sealed record StoredTotal(decimal AtLeast, bool IsComplete);
+
+/// <summary>The measures of an entry, exact, under the aim and the rule of its day.</summary>
+/// <param name="V">The version of this shape.</param>
+/// <param name="Totals">Every measure; points rounded once by the rule.</param>
+/// <param name="ExactPoints">The points before rounding; null where that eater counted none.</param>
+public sealed record StoredMeasures(int V, IReadOnlyDictionary<Measure, StoredTotal> Totals, StoredTotal? ExactPoints)
+{
+    private const int Shape = 1;
+
+    public static StoredMeasures Of(IReadOnlyDictionary<Measure, Total> totals, Total? exactPoints) => new(
+        Shape, totals.OrderBy(total => total.Key).ToDictionary(total => total.Key, total => new StoredTotal(total.Value.AtLeast, total.Value.IsComplete)),
+        exactPoints is { } exact ? new(exact.AtLeast, exact.IsComplete) : null);
+}
+
+/// <summary>What an entry of the ledger counted when it was written.</summary>
+/// <param name="Totals">Every measure.</param>
+/// <param name="ExactPoints">The points before rounding; null without a rule.</param>
+public sealed record EatenMeasures(IReadOnlyDictionary<Measure, Total> Totals, Total? ExactPoints)
+{
+    internal static EatenMeasures Of(StoredMeasures stored) => new(
+        stored.Totals.ToDictionary(total => total.Key, total => new Total(total.Value.AtLeast, total.Value.IsComplete)),
+        stored.ExactPoints is { } exact ? new Total(exact.AtLeast, exact.IsComplete) : null);
+}

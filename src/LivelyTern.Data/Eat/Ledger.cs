@@ -1,0 +1,123 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Plan;
+using LivelyTern.Data.Plan;
+using Microsoft.EntityFrameworkCore;
+
+namespace LivelyTern.Data.Eat;
+
+/// <summary>The ledger of what was eaten.</summary>
+public sealed class Ledger(TernDb db, TimeProvider clock) : IEatenLedger
+{
+    /// <inheritdoc/>
+    public async Task WriteAsync(PlanChange change, Stock stock)
+    {
+        ArgumentNullException.ThrowIfNull(change);
+        ArgumentNullException.ThrowIfNull(stock);
+        var before = Eaten(change.Days.SelectMany(day => day.Before.Select(item => (day.Where, item))));
+        var after = Eaten(change.Days.SelectMany(day => day.After.Select(item => (day.Where, item))));
+        var gone = before.Where(one => !after.TryGetValue(one.Key, out var now) || !IsSame(one.Value, now)).ToList();
+        var come = after.Where(one => !before.TryGetValue(one.Key, out var was) || !IsSame(was, one.Value)).ToList();
+        if (gone.Count + come.Count == 0) return;
+
+        var corrected = (await StandingAsync(gone.ConvertAll(one => one.Key))).ToDictionary(entry => entry.ItemId);
+        var eaters = await EatersAsync(come.Select(one => one.Value.Where.EaterId));
+        foreach (var (id, (where, item)) in come)
+        {
+            var entry = EntryOf(eaters[where.EaterId], where, item, stock);
+            if (corrected.Remove(id, out var was)) entry.CorrectsId = was.Id;
+            db.Entries.Add(entry);
+        }
+
+        db.Entries.AddRange(corrected.Values.Select(TakenBack));
+    }
+
+    /// <summary>What these things counted when they were eaten, by item; those that were taken back or never eaten are not among them.</summary>
+    public async Task<IReadOnlyDictionary<Guid, EatenMeasures>> MeasuresAsync(IReadOnlyCollection<Guid> itemIds) =>
+        (await StandingAsync(itemIds)).ToDictionary(entry => entry.ItemId, entry => EatenMeasures.Of(entry.Measures));
+
+    /// <summary>
+    /// Things that a program before this one marked as eaten get their entries, by the aim that holds for their day: the only figures there are of them.
+    /// </summary>
+    /// <returns>How many.</returns>
+    public static async Task<int> CatchUpAsync(TernDb db, PlanStore plan, TimeProvider clock)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(plan);
+        var days = await db.PlanItems.AsNoTracking()
+            .Where(row => row.EatenAt != null && !db.Entries.Any(entry => entry.ItemId == row.Id)).Select(row => row.Day).Distinct().ToListAsync();
+        if (days.Count == 0) return 0;
+        var ledger = new Ledger(db, clock);
+        var known = (await db.Entries.AsNoTracking().Select(entry => entry.ItemId).Distinct().ToListAsync()).ToHashSet();
+        var count = 0;
+        foreach (var day in days)
+        {
+            var board = await plan.BoardAsync(day, day);
+            var stock = await plan.StockAsync(board);
+            var missing = board.Days.SelectMany(one => one.Value.Select(item => (Where: one.Key, Item: item)))
+                .Where(one => one.Item.EatenAt is not null && !known.Contains(one.Item.Id) && stock.Has(one.Item)).ToList();
+            var eaters = await ledger.EatersAsync(missing.Select(one => one.Where.EaterId));
+            db.Entries.AddRange(missing.Select(one => ledger.EntryOf(eaters[one.Where.EaterId], one.Where, one.Item, stock)));
+            count += missing.Count;
+        }
+
+        await db.SaveChangesAsync();
+        return count;
+    }
+
+    private static Dictionary<Guid, (EaterDay Where, PlanItem Item)> Eaten(IEnumerable<(EaterDay Where, PlanItem Item)> items) =>
+        items.Where(one => one.Item.EatenAt is not null).ToDictionary(one => one.Item.Id);
+
+    private static bool IsSame((EaterDay Where, PlanItem Item) one, (EaterDay Where, PlanItem Item) other) =>
+        one.Where == other.Where && one.Item.EatenAt == other.Item.EatenAt && one.Item.IsOfTheSame(other.Item) && one.Item.Food?.Weight == other.Item.Food?.Weight;
+
+    private async Task<Dictionary<Guid, Aim.EaterRow>> EatersAsync(IEnumerable<Guid> ids)
+    {
+        var wanted = ids.Distinct().ToList();
+        return await db.Eaters.AsNoTracking().Where(row => wanted.Contains(row.Id)).ToDictionaryAsync(row => row.Id);
+    }
+
+    // The entries that stand: not taken back, and corrected by no other.
+    private async Task<List<EntryRow>> StandingAsync(IReadOnlyCollection<Guid> itemIds) => itemIds.Count == 0 ? []
+        : await db.Entries.AsNoTracking()
+            .Where(entry => itemIds.Contains(entry.ItemId) && !entry.IsTakenBack && !db.Entries.Any(other => other.CorrectsId == entry.Id)).ToListAsync();
+
+    private EntryRow EntryOf(Aim.EaterRow eater, EaterDay where, PlanItem item, Stock stock)
+    {
+        var contents = item.Contents(stock);
+        var (_, aim) = eater.On(where.Day);
+        var totals = aim.Count(contents);
+        var grams = item.IsEvent ? 0 : stock.BoxOf(item)?.Weight.Value ?? item.Food!.Weight.Value;
+        return new EntryRow
+        {
+            Id = Guid.CreateVersion7(),
+            ItemId = item.Id,
+            EaterId = where.EaterId,
+            Day = where.Day,
+            EatenAt = item.EatenAt!.Value,
+            WrittenAt = clock.GetUtcNow(),
+            Name = item.Name(stock),
+            BoxId = item.BoxId,
+            Decigrams = Tenths(grams),
+            Decikilocalories = Tenths(totals[Measure.Energy].AtLeast),
+            Measures = StoredMeasures.Of(totals, aim.Rule?.Exact(contents)),
+        };
+    }
+
+    private EntryRow TakenBack(EntryRow entry) => new()
+    {
+        Id = Guid.CreateVersion7(),
+        CorrectsId = entry.Id,
+        IsTakenBack = true,
+        ItemId = entry.ItemId,
+        EaterId = entry.EaterId,
+        Day = entry.Day,
+        EatenAt = entry.EatenAt,
+        WrittenAt = clock.GetUtcNow(),
+        Name = entry.Name,
+        BoxId = entry.BoxId,
+        Measures = StoredMeasures.Of(new Dictionary<Measure, Total>(), null),
+    };
+
+    private static long Tenths(decimal amount) => (long)Rounding.ToStep(amount * 10, 1);
+}
