@@ -112,7 +112,9 @@ internal static class LibraryBench
 
     private static string Name(Random chance, int i) => $"{Says[chance.Next(Says.Length)]} {Says[chance.Next(Says.Length)]} {Kinds[i % Kinds.Length]}, {Says[chance.Next(Says.Length)]} {i % 997}".ToUpperInvariant();
 
-    /// <summary>The seconds of the bare loop: one prepared statement, one transaction, the table as it is, no reading, no checking, no word index.</summary>
+    /// <summary>
+    /// The seconds of the bare loop: one prepared statement, one transaction, the table as it is, no reading, no checking, no word index.
+    /// </summary>
     private static double Bare(string path)
     {
         using var connection = new SqliteConnection($"Data Source={path}");

@@ -86,7 +86,8 @@ static double Time(Func<decimal> act, int rounds)
     return watch.Elapsed.TotalSeconds;
 }
 
-// 1,000 calls of /api/calc/recipe on loopback, against 1,000 of /health in the same run; then days to be mended and menus of the demo's week.
+// 1,000 calls of /api/calc/recipe on loopback, against 1,000 of /health in the same run; then days to be mended and menus of the demo's
+// week.
 static async Task CallsAsync()
 {
     var data = Path.Combine(Directory.CreateTempSubdirectory("tern-bench-").FullName, "tern.db");

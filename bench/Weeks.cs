@@ -3,7 +3,9 @@ using LivelyTern.Core.Plan.Fit;
 
 namespace LivelyTern.Bench;
 
-/// <summary>Weeks made up from a seed: eaters with different aims, batches that keep for a few days or freeze, fillers in servings.</summary>
+/// <summary>
+/// Weeks made up from a seed: eaters with different aims, batches that keep for a few days or freeze, fillers in servings.
+/// </summary>
 public static class Weeks
 {
     /// <summary>A week in which most days can fit, with work to do.</summary>

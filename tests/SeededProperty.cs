@@ -3,7 +3,9 @@ using System.Reflection;
 
 namespace LivelyTern.Tests;
 
-/// <summary>A property over made-up values from the one seed. It stands in for FsCheck's own attribute, whose seeds are new each time.</summary>
+/// <summary>
+/// A property over made-up values from the one seed. It stands in for FsCheck's own attribute, whose seeds are new each time.
+/// </summary>
 [AttributeUsage(AttributeTargets.Method)]
 public sealed class SeededPropertyAttribute : FsCheck.Xunit.PropertyAttribute
 {

@@ -3,7 +3,8 @@ using System.Globalization;
 namespace LivelyTern.Tests;
 
 /// <summary>
-/// Chance in tests comes from here. In <c>./tern test</c> it is the same every time; <c>./tern soak</c> gives new seeds in <c>TERN_SEED</c> and names the one
+/// Chance in tests comes from here. In <c>./tern test</c> it is the same every time; <c>./tern soak</c> gives new seeds in <c>TERN_SEED</c>
+/// and names the one
 /// that fails, which then becomes a case of its own.
 /// </summary>
 public static class Seeds

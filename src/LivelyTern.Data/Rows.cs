@@ -57,7 +57,9 @@ public sealed class LibraryRow
     public long Doubtful { get; set; }
 }
 
-/// <summary>A food of a library. Numbers are per 100 g, kcal and grams; as REAL they are exact to 15 digits, more than any table has.</summary>
+/// <summary>
+/// A food of a library. Numbers are per 100 g, kcal and grams; as REAL they are exact to 15 digits, more than any table has.
+/// </summary>
 public sealed class LibraryFoodRow
 {
     public long Id { get; set; }
@@ -203,7 +205,9 @@ public sealed class BatchRow : IVersioned
     /// <summary>The day it was cooked, or is to be.</summary>
     public DateOnly CookedOn { get; set; }
 
-    /// <summary>Whether it is still to be cooked: its contents then follow the recipe, and <see cref="Contents"/> is how they stood last.</summary>
+    /// <summary>
+    /// Whether it is still to be cooked: its contents then follow the recipe, and <see cref="Contents"/> is how they stood last.
+    /// </summary>
     public bool IsAhead { get; set; }
 
     public int Portions { get; set; }
@@ -269,7 +273,10 @@ public sealed class PlanItemRow
     /// <summary>For a meal out: kcal either way.</summary>
     public decimal? GiveOrTake { get; set; }
 
-    /// <summary>Where it lies there although its eater must never get it, and somebody said that it stays: for which reason, <see cref="Core.Aim.Never.Key"/>.</summary>
+    /// <summary>
+    /// Where it lies there although its eater must never get it, and somebody said that it stays: for which reason, <see
+    /// cref="Core.Aim.Never.Key"/>.
+    /// </summary>
     public string? NeverAnswered { get; set; }
 }
 

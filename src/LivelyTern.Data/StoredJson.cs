@@ -6,7 +6,8 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 namespace LivelyTern.Data;
 
 /// <summary>
-/// What is kept as JSON has a type of its own, apart from the core's records, with the version of its shape in it, and is read strictly: a member that is
+/// What is kept as JSON has a type of its own, apart from the core's records, with the version of its shape in it, and is read strictly: a
+/// member that is
 /// missing or not known is an error, never a null, so that no renaming here silently reads old rows as nothing.
 /// </summary>
 internal static class StoredJson
@@ -41,5 +42,7 @@ internal static class StoredJson
     public static void AsStored<T>(this PropertyBuilder<T> property)
         where T : class =>
         property.HasConversion(stored => Write(stored), text => Read<T>(text), new ValueComparer<T>(
-            (a, b) => string.Equals(Write(a!), Write(b!), StringComparison.Ordinal), stored => Write(stored).GetHashCode(StringComparison.Ordinal), stored => stored));
+            (a, b) => string.Equals(Write(a!), Write(b!), StringComparison.Ordinal),
+            stored => Write(stored).GetHashCode(StringComparison.Ordinal),
+            stored => stored));
 }

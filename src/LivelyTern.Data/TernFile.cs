@@ -17,7 +17,8 @@ public static class TernFile
 
     /// <summary>
     /// Brings the file to this program's shape. Where an older file needs it, a copy named <c>*.before-MIGRATION.db</c> is laid beside it
-    /// first, and the whole upgrade is one transaction. Switches to WAL, and brings the built-in food table up to date without touching own foods or weighed measures.
+    /// first, and the whole upgrade is one transaction. Switches to WAL, and brings the built-in food table up to date without touching own
+    /// foods or weighed measures.
     /// </summary>
     public static async Task PrepareAsync(TernDb db)
     {
@@ -38,8 +39,10 @@ public static class TernFile
     }
 
     /// <summary>
-    /// All that is pending, in one transaction: if it breaks off, by an error or with the power, the file is as it was. Foreign keys are off for
-    /// that connection, so that a table that is built anew takes none of the rows along that point to it; they are looked through before the end.
+    /// All that is pending, in one transaction: if it breaks off, by an error or with the power, the file is as it was. Foreign keys are
+    /// off for
+    /// that connection, so that a table that is built anew takes none of the rows along that point to it; they are looked through before
+    /// the end.
     /// Each statement that a migration writes itself ends with a semicolon.
     /// </summary>
     private static async Task MigrateAsync(string path)
@@ -66,7 +69,8 @@ public static class TernFile
         return name;
     }
 
-    // The built-in foods as this build has them; its mark is left in the file, so that the next start need not hold them against each other again.
+    // The built-in foods as this build has them; its mark is left in the file, so that the next start need not hold them against each other
+    // again.
     private static async Task BringFoodsUpToDateAsync(TernDb db)
     {
         var build = BitConverter.ToInt32(typeof(FoodTable).Module.ModuleVersionId.ToByteArray()) ^ BitConverter.ToInt32(typeof(Food).Module.ModuleVersionId.ToByteArray());

@@ -2,7 +2,9 @@ using System.Text;
 
 namespace LivelyTern.Formats;
 
-/// <summary>Text of unknown encoding: UTF-8 with or without a mark, UTF-16 with one, else Windows-1252 (of which Latin-1 is a part).</summary>
+/// <summary>
+/// Text of unknown encoding: UTF-8 with or without a mark, UTF-16 with one, else Windows-1252 (of which Latin-1 is a part).
+/// </summary>
 public static class TextFile
 {
     private const int Looked = 1 << 20;

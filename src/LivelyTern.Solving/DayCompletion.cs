@@ -50,7 +50,9 @@ internal sealed class DayCompletion
         (now, next) = ([.. Enumerable.Range(0, Width).Select(_ => new State(fillers))], [.. Enumerable.Range(0, Width).Select(_ => new State(fillers))]);
     }
 
-    /// <summary>What an eater's day asks for: days of one eater that ask for the same have the same best fillers for the same boxes.</summary>
+    /// <summary>
+    /// What an eater's day asks for: days of one eater that ask for the same have the same best fillers for the same boxes.
+    /// </summary>
     public static string Kind(FitTables tables, int eater, int day) =>
         $"{tables.Problem.Eaters[eater].Days[day].MostServings}|{string.Join(',', tables.Bands(eater, day).ToArray())}|{string.Join(',', tables.Fixed(eater, day).ToArray())}";
 

@@ -2,7 +2,10 @@ using LivelyTern.Core.Plan.Fit;
 
 namespace LivelyTern.Solving;
 
-/// <summary>A first plan in a moment: day by day, eaters in turn, the one box that lowers the cost most, what keeps shortest first where it makes no difference.</summary>
+/// <summary>
+/// A first plan in a moment: day by day, eaters in turn, the one box that lowers the cost most, what keeps shortest first where it makes no
+/// difference.
+/// </summary>
 internal sealed class GreedyPlans(FitTables tables) : IFirstPlans
 {
     private readonly FitProblem problem = tables.Problem;

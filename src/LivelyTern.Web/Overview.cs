@@ -51,7 +51,12 @@ public static class OverviewEndpoint
     private static List<ExcludedView> Excluded(IReadOnlyList<ExcludedItem> all, WeekView week)
     {
         var names = week.Eaters.ToDictionary(eater => eater.EaterId, eater => eater.Name);
-        return [.. all.Where(one => !one.IsAnswered)
-            .Select(one => new ExcludedView(one.Where.EaterId, names.GetValueOrDefault(one.Where.EaterId, ""), one.Where.Day, one.ItemId, one.Name, NeverView.Of(one.Why)!))];
+        ExcludedView Show(ExcludedItem one)
+        {
+            var (eaterId, day) = one.Where;
+            return new(eaterId, names.GetValueOrDefault(eaterId, ""), day, one.ItemId, one.Name, NeverView.Of(one.Why)!);
+        }
+
+        return [.. all.Where(one => !one.IsAnswered).Select(Show)];
     }
 }

@@ -57,7 +57,8 @@ builder.Services.AddResponseCompression();
 builder.Services.AddSingleton(start.Clock).AddSingleton(start).AddSingleton<SolverTurns>();
 builder.Services.AddDbContext<TernDb>(db => db.UseSqlite(TernFile.ConnectionString(start.DatabasePath)));
 builder.Services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>().AddSingleton<ImportDesk>().AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
-builder.Services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<EaterStore>().AddScoped<RecipeStore>().AddScoped<UnpackedBatches>().AddScoped<BatchStore>().AddScoped<PlannedBatchStore>().AddScoped<Ledger>().AddScoped<IEatenLedger>(services => services.GetRequiredService<Ledger>()).AddScoped<PlanStore>().AddScoped<PlanReader>().AddScoped<BatchReader>().AddScoped<DemoWeek>();
+builder.Services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<EaterStore>().AddScoped<RecipeStore>().AddScoped<UnpackedBatches>().AddScoped<BatchStore>().AddScoped<PlannedBatchStore>();
+builder.Services.AddScoped<Ledger>().AddScoped<IEatenLedger>(services => services.GetRequiredService<Ledger>()).AddScoped<PlanStore>().AddScoped<PlanReader>().AddScoped<BatchReader>().AddScoped<DemoWeek>();
 
 var app = builder.Build();
 

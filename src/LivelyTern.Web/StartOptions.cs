@@ -13,7 +13,9 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
     /// <summary>The address printed and listened on.</summary>
     public string Url => string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{Port}");
 
-    /// <summary>Reads <c>--port</c>, <c>--data</c>, <c>--demo true</c>, <c>--today 2026-11-25</c> and <c>--hosts kitchen.lan,tern.lan</c>.</summary>
+    /// <summary>
+    /// Reads <c>--port</c>, <c>--data</c>, <c>--demo true</c>, <c>--today 2026-11-25</c> and <c>--hosts kitchen.lan,tern.lan</c>.
+    /// </summary>
     public static StartOptions From(IConfiguration settings)
     {
         ArgumentNullException.ThrowIfNull(settings);

@@ -3,7 +3,9 @@ using LivelyTern.Web.Plan;
 
 namespace LivelyTern.Web;
 
-/// <summary>Reads the week and the recipes once after the start, so that the first screen does not wait for queries to be compiled.</summary>
+/// <summary>
+/// Reads the week and the recipes once after the start, so that the first screen does not wait for queries to be compiled.
+/// </summary>
 public static class WarmUp
 {
     /// <summary>Runs beside the first requests. What fails here is told when a screen asks for it.</summary>

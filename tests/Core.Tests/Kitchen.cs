@@ -4,7 +4,10 @@ using LivelyTern.Core.Recipes;
 
 namespace LivelyTern.Core.Tests;
 
-/// <summary>A few foods with round, invented figures, so that a wrong sum shows at a glance. Published values are checked on the real table in Web.Tests.</summary>
+/// <summary>
+/// A few foods with round, invented figures, so that a wrong sum shows at a glance. Published values are checked on the real table in
+/// Web.Tests.
+/// </summary>
 internal static class Kitchen
 {
     public static Food Of(string name, Nutrients per100g, params (string Name, decimal Grams)[] measures) => new(

@@ -158,7 +158,9 @@ public sealed class FitTests
         Assert.Equal(plans[0].Bound, plans[1].Bound);
     }
 
-    /// <summary>A week not proven at once goes on in parts, one eater's days or two days of all: no part breaks a rule or loses what was found.</summary>
+    /// <summary>
+    /// A week not proven at once goes on in parts, one eater's days or two days of all: no part breaks a rule or loses what was found.
+    /// </summary>
     [Fact]
     public void A_larger_week_is_bettered_part_by_part()
     {
@@ -233,7 +235,8 @@ public sealed class FitTests
     }
 
     /// <summary>
-    /// The weights mean what docs/fit.md says: one per cent outside a band of 1,000 kcal costs 1,000, and half of a filler's cost is not enough to change that.
+    /// The weights mean what docs/fit.md says: one per cent outside a band of 1,000 kcal costs 1,000, and half of a filler's cost is not
+    /// enough to change that.
     /// </summary>
     [Theory]
     [InlineData(1010, 1000)]

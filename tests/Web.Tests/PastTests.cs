@@ -3,7 +3,9 @@ using Microsoft.Data.Sqlite;
 
 namespace LivelyTern.Web.Tests;
 
-/// <summary>The past stays: a past day is read by its own aim and rule, what was eaten by what it counted then; a correction is a new entry.</summary>
+/// <summary>
+/// The past stays: a past day is read by its own aim and rule, what was eaten by what it counted then; a correction is a new entry.
+/// </summary>
 public sealed class PastTests
 {
     private static object Aim(int max, decimal perKcal = 0.02m) => new
@@ -109,6 +111,50 @@ public sealed class PastTests
         Assert.Equal(758, (decimal)(await DayAsync(host, eater, "2026-11-25"))["eaten"]!["energy"]!["value"]!);
         Assert.NotNull(made["id"]);
     }
+
+    [Fact]
+    public async Task A_box_whose_day_went_by_uneaten_is_on_the_shelf_again_and_offered()
+    {
+        var path = Path();
+        Guid eater;
+        List<Guid> boxes;
+        using (var monday = new Host(path, today: "2026-11-23"))
+        {
+            (eater, _, boxes) = await monday.LaidTableAsync();
+            foreach (var box in boxes.Take(2)) await monday.PostAsync("/api/plan/boxes", new { boxId = box, eaterId = eater, day = "2026-11-23" }, await monday.PlanVersionAsync());
+            await monday.MustAsync(HttpMethod.Put, $"/api/eat/items/{(await DayAsync(monday, eater, "2026-11-23"))["items"]![0]!["id"]}", new { eaten = true }, await monday.PlanVersionAsync());
+            Assert.Equal(2, (await ShelfAsync(monday)).Count);
+        }
+
+        using var tuesday = new Host(path, today: "2026-11-24");
+        Assert.Equal(boxes.Skip(1).Select(box => box.ToString()), (await ShelfAsync(tuesday)).Order(StringComparer.Ordinal));
+        var depth = await tuesday.GetAsync($"/api/plan/days/{eater}/2026-11-24");
+        Assert.Contains(depth["stillFits"]!.AsArray(), offer => (string?)offer!["boxId"] is not null);
+        var label = (await tuesday.GetAsync("/api/pack/batches"))[0]!["id"];
+        Assert.Equal(1, (await tuesday.GetAsync($"/api/pack/batches/{label}"))["boxes"]!.AsArray().Count(box => box!["name"] is not null));
+
+        // Laid anew it leaves the day that went by; undone it lies there again. Eaten ones stay where they were.
+        var laid = await tuesday.PostAsync("/api/plan/boxes", new { boxId = boxes[1], eaterId = eater, day = "2026-11-25" }, await tuesday.PlanVersionAsync());
+        Assert.Equal([boxes[0].ToString()], await BoxesOnAsync(tuesday, eater, "2026-11-23"));
+        Assert.Equal([boxes[1].ToString()], await BoxesOnAsync(tuesday, eater, "2026-11-25"));
+        Assert.Equal(2, (await ShelfAsync(tuesday)).Count);
+        await tuesday.PostAsync($"/api/plan/changes/{laid["id"]}/undo", null);
+        Assert.Equal([boxes[0].ToString(), boxes[1].ToString()], await BoxesOnAsync(tuesday, eater, "2026-11-23"));
+        Assert.Equal(3, (await ShelfAsync(tuesday)).Count);
+
+        // Yesterday can still be mended: it was eaten after all. Then it is on no shelf.
+        var late = (await DayAsync(tuesday, eater, "2026-11-23"))["items"]![1]!["id"];
+        await tuesday.MustAsync(HttpMethod.Put, $"/api/eat/items/{late}", new { eaten = true }, await tuesday.PlanVersionAsync());
+        Assert.Equal(2, (await ShelfAsync(tuesday)).Count);
+        var (status, _) = await tuesday.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[1], eaterId = eater, day = "2026-11-25" }, await tuesday.PlanVersionAsync());
+        Assert.Equal(409, status);
+    }
+
+    private static async Task<List<string>> ShelfAsync(Host host) =>
+        [.. (await host.GetAsync("/api/plan/weeks/2026-11-25"))["shelf"]!.AsArray().SelectMany(group => group!["boxIds"]!.AsArray()).Select(id => (string)id!)];
+
+    private static async Task<List<string>> BoxesOnAsync(Host host, Guid eater, string day) =>
+        [.. (await DayAsync(host, eater, day))["items"]!.AsArray().Select(item => (string)item!["boxId"]!)];
 
     private static Task<List<string>> LedgerAsync(Host host) => AskAsync(host, "SELECT IsTakenBack || ' ' || printf('%.1f', Decikilocalories / 10.0) FROM Entries ORDER BY WrittenAt, Id");
 

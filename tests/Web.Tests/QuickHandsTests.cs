@@ -5,7 +5,9 @@ using LivelyTern.Web.Plan;
 
 namespace LivelyTern.Web.Tests;
 
-/// <summary>Several hands at once, and one that is quick: different days never meet, a step is undone once, nobody is answered 500.</summary>
+/// <summary>
+/// Several hands at once, and one that is quick: different days never meet, a step is undone once, nobody is answered 500.
+/// </summary>
 public sealed class QuickHandsTests
 {
     private static string Code((int Status, JsonNode Body) answer) => answer.Status == 200 ? "" : ((string)answer.Body["type"]!)["urn:lively-tern:problem:".Length..];

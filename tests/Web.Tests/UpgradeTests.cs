@@ -4,7 +4,8 @@ using System.Text.Json.Nodes;
 namespace LivelyTern.Web.Tests;
 
 /// <summary>
-/// A week of the demo as the program at 86d67da left it, with a batch packed from portions, boxes eaten, one locked, a meal out and a party, and everything that
+/// A week of the demo as the program at 86d67da left it, with a batch packed from portions, boxes eaten, one locked, a meal out and a
+/// party, and everything that
 /// program said of it. Today's program takes the file over and says the same, figure by figure.
 /// </summary>
 public sealed class UpgradeTests

@@ -74,8 +74,9 @@ export class House {
     await stopped;
   }
 
+  /** Done with: its file goes with it, so nothing has to be brought to an end in peace. */
   async end() {
-    await this.close();
+    if (this.process?.exitCode === null && this.process.signalCode === null) await this.crash();
     rmSync(this.folder, { recursive: true, force: true });
   }
 

@@ -73,5 +73,6 @@ public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? 
 /// <param name="Over">How far past the maximum, or null.</param>
 /// <param name="RoomFrom">What is still missing to the minimum, or null.</param>
 /// <param name="RoomTo">What still fits under the maximum, or null.</param>
-/// <param name="Left">What is left to the target (else the maximum, else the minimum); below zero where it is passed; null without a bound.</param>
+/// <param name="Left">What is left to the target (else the maximum, else the minimum); below zero where it is passed; null without a
+/// bound.</param>
 public sealed record BandReading(BandPosition Position, decimal? Over, decimal? RoomFrom, decimal? RoomTo, decimal? Left);

@@ -12,7 +12,9 @@ public sealed record DayAim(Measure Leading, IReadOnlyDictionary<Measure, Band> 
     /// <summary>The band of a measure; open where none is set.</summary>
     public Band this[Measure measure] => Bands.GetValueOrDefault(measure, Band.Open);
 
-    /// <summary>Whether protein that lacks an essential amino acid altogether (gelatin, collagen) is left out of this eater's protein.</summary>
+    /// <summary>
+    /// Whether protein that lacks an essential amino acid altogether (gelatin, collagen) is left out of this eater's protein.
+    /// </summary>
     public bool LeavesOutIncompleteProtein { get; init; }
 
     /// <summary>Every measure of one entry as this eater counts it.</summary>

@@ -69,7 +69,9 @@ public sealed record EatingWays
         return usual with { Bands = bands };
     }
 
-    /// <summary>Whether the eater must never get this: an allergen, a food, or, where allergens matter, a food whose allergens nobody stated.</summary>
+    /// <summary>
+    /// Whether the eater must never get this: an allergen, a food, or, where allergens matter, a food whose allergens nobody stated.
+    /// </summary>
     /// <param name="contents">What it holds.</param>
     public bool Forbids(Contents contents) => WhyNever(contents) is not null;
 
@@ -81,7 +83,8 @@ public sealed record EatingWays
         if (NeverAllergens.Count == 0 && NeverFoods.Count == 0) return null;
         var foods = contents.Ingredients.Select(part => part.Food).ToList();
         var allergens = NeverAllergens.Count == 0 ? [] : contents.Allergens.Intersect(NeverAllergens).ToList();
-        var named = foods.Where(food => NeverFoods.Contains(food.Id, StringComparer.Ordinal)).Select(food => food.Name).Distinct(StringComparer.Ordinal).ToList();
+        var excluded = foods.Where(food => NeverFoods.Contains(food.Id, StringComparer.Ordinal));
+        var named = excluded.Select(food => food.Name).Distinct(StringComparer.Ordinal).ToList();
         var isUnknown = NeverAllergens.Count > 0 && (contents.SomethingUnread || foods.Exists(food => !food.KnowsAllergens));
         return allergens.Count + named.Count > 0 || isUnknown ? new(allergens, named, isUnknown) : null;
     }

@@ -71,7 +71,9 @@ public static class EnergyNeed
     /// <summary>The fastest rate, in kg a week. Source: NHLBI Clinical Guidelines 1998; CDC (1 to 2 lb a week; from memory).</summary>
     public const decimal FastestRate = 1m;
 
-    /// <summary>The lowest body mass index at which a deficit is worked out. Source: WHO Technical Report 894, 2000 (from memory).</summary>
+    /// <summary>
+    /// The lowest body mass index at which a deficit is worked out. Source: WHO Technical Report 894, 2000 (from memory).
+    /// </summary>
     public const decimal LowestBmi = 18.5m;
 
     private const string Guidelines = "NHLBI Clinical Guidelines on Overweight and Obesity in Adults, 1998";

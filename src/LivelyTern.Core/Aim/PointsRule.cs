@@ -28,7 +28,9 @@ public sealed record PointsRule(
     /// <summary>Foods with fixed points per serving. A food listed here is not free.</summary>
     public IReadOnlyList<FixedPoints> FixedValues { get; init; } = [];
 
-    /// <summary>The rule a new eater starts from, of our own making: one point for every 50 kcal, rounded to whole points, vegetables free.</summary>
+    /// <summary>
+    /// The rule a new eater starts from, of our own making: one point for every 50 kcal, rounded to whole points, vegetables free.
+    /// </summary>
     public static PointsRule Starting { get; } = new(
         "One for fifty", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.02m }, 1m, [FoodGroup.Vegetables], []);
 

@@ -22,14 +22,21 @@ public sealed record Batch(Guid Id, string RecipeName, TapeMark Mark, DateOnly C
     /// <summary>The portions it is made for; the ordinary size of one is its weight by this.</summary>
     public int Portions { get; init; } = 1;
 
-    /// <summary>The first day it can be eaten: the day it was cooked, or is to be. Still to be cooked on a day that is past, it is cooked today at the earliest.</summary>
+    /// <summary>
+    /// The first day it can be eaten: the day it was cooked, or is to be. Still to be cooked on a day that is past, it is cooked today at
+    /// the earliest.
+    /// </summary>
     public DateOnly EatenFrom(DateOnly today) => IsAhead && CookedOn < today ? today : CookedOn;
 
-    /// <summary>What it weighs, measured or else expected; null where neither is known, or it would come to nothing (more is taken out than goes in).</summary>
+    /// <summary>
+    /// What it weighs, measured or else expected; null where neither is known, or it would come to nothing (more is taken out than goes
+    /// in).
+    /// </summary>
     public Grams? Weight => Known(Cooked) ?? Known(Expected?.Weight);
 
     /// <summary>
-    /// What this weight of the finished batch holds: its share of everything that went in. Where the batch's weight is not known neither is the share: then
+    /// What this weight of the finished batch holds: its share of everything that went in. Where the batch's weight is not known neither is
+    /// the share: then
     /// every figure is "at least" nothing, and its foods are named without a weight.
     /// </summary>
     /// <param name="weight">Cooked grams.</param>

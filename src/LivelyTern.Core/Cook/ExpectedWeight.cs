@@ -17,12 +17,14 @@ public enum ExpectedFrom
 
 /// <summary>What a batch will weigh when it is cooked: raw weight x yield factor.</summary>
 /// <param name="Weight">The mean, in whole grams as a scale reads them.</param>
-/// <param name="Spread">How far earlier batches lay from it either way, in grams (their standard deviation); 0 where fewer than two were weighed.</param>
+/// <param name="Spread">How far earlier batches lay from it either way, in grams (their standard deviation); 0 where fewer than two were
+/// weighed.</param>
 /// <param name="From">What it rests on.</param>
 public sealed record ExpectedWeight(Grams Weight, Grams Spread, ExpectedFrom From)
 {
     /// <summary>
-    /// The cook's own history first: 4,200 and 4,400 g from 5,000 g raw each is a yield of 0.86, so 3,000 g raw are expected to weigh 2,580 g, give
+    /// The cook's own history first: 4,200 and 4,400 g from 5,000 g raw each is a yield of 0.86, so 3,000 g raw are expected to weigh 2,580
+    /// g, give
     /// or take 85. Without one, the recipe's own cooked weight in proportion; without that, what goes in.
     /// </summary>
     /// <param name="raw">What goes into this batch.</param>

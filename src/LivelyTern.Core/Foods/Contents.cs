@@ -42,7 +42,9 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
         }
     }
 
-    /// <summary>Grams of protein that lacks an essential amino acid altogether, from gelatin and collagen; they are within the protein.</summary>
+    /// <summary>
+    /// Grams of protein that lacks an essential amino acid altogether, from gelatin and collagen; they are within the protein.
+    /// </summary>
     public decimal IncompleteProtein => Ingredients.Where(ingredient => ingredient.Food.HasIncompleteProtein).Sum(ingredient => (ingredient.Food.Per100g.Protein ?? 0) * ingredient.Weight.Value / 100m);
 
     /// <summary>The allergens of everything in it.</summary>
@@ -54,7 +56,8 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
         this with { Ingredients = [.. Ingredients.Select(ingredient => ingredient with { Weight = ingredient.Weight * factor })] };
 
     /// <summary>
-    /// The same contents with the allergens known today: a food holds what it was known to hold when it went in, and what its label says now. The
+    /// The same contents with the allergens known today: a food holds what it was known to hold when it went in, and what its label says
+    /// now. The
     /// figures stay those of then.
     /// </summary>
     /// <param name="find">A food as it is known today, or null.</param>
@@ -80,9 +83,11 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
         [.. Ingredients.Where(ingredient => ingredient.Weight.Value != 0 && ingredient.Food.Per100g[nutrient] is null || nutrient == Nutrient.Salt && IsSaltyTrace(ingredient))
             .Select(ingredient => ingredient.Food.Name).Distinct(StringComparer.Ordinal)];
 
-    // Labels of two conventions in one dish: carbohydrate is brought to "total, fibre within" for all, and net is what is left without fibre
+    // Labels of two conventions in one dish: carbohydrate is brought to "total, fibre within" for all, and net is what is left without
+    // fibre
     // and polyols. 100 g of a European bread with 40 g carbohydrate and 8 g fibre hold 48 g in total and 40 g net. Polyols that a label
-    // does not state are none: it has to name them where they were put in (Regulation (EU) No 1169/2011, Annex VII part C; 21 CFR 101.9(c)(6)(iv)).
+    // does not state are none: it has to name them where they were put in (Regulation (EU) No 1169/2011, Annex VII part C; 21 CFR
+    // 101.9(c)(6)(iv)).
     private Totals InOneConvention(Totals sums)
     {
         var (total, net) = (Total.None, Total.None);

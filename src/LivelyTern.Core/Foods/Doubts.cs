@@ -13,7 +13,9 @@ public sealed record Doubt(string Code, string Sentence);
 /// </summary>
 public static class Doubts
 {
-    /// <summary>How far energy may be from the factors: 15 %, or 20 kcal where that is more. Labels round and tables use factors of their own.</summary>
+    /// <summary>
+    /// How far energy may be from the factors: 15 %, or 20 kcal where that is more. Labels round and tables use factors of their own.
+    /// </summary>
     public const decimal EnergyShare = 0.15m, EnergyKcal = 20m;
 
     // A little over 100 g is rounding; what is analysed separately need not sum to the gram.

@@ -173,7 +173,9 @@ public sealed record Food(
     /// <summary>Where it is kept as it is bought.</summary>
     public StorageKind Storage { get; init; } = StorageKind.Cupboard;
 
-    /// <summary>What it does in a dish, such as "milk" or "cooking-fat": foods of one use can stand in for each other. Null where nothing can.</summary>
+    /// <summary>
+    /// What it does in a dish, such as "milk" or "cooking-fat": foods of one use can stand in for each other. Null where nothing can.
+    /// </summary>
     public string? Use { get; init; }
 
     /// <summary>Whether its protein lacks an essential amino acid altogether: gelatin and collagen, which have no tryptophan.</summary>

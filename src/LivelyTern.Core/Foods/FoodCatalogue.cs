@@ -2,7 +2,9 @@ using System.Text;
 
 namespace LivelyTern.Core.Foods;
 
-/// <summary>The foods of the kitchen, held in memory and found by name: built in, the cook's own, and what was taken from a library.</summary>
+/// <summary>
+/// The foods of the kitchen, held in memory and found by name: built in, the cook's own, and what was taken from a library.
+/// </summary>
 public sealed class FoodCatalogue : IFoods
 {
     private readonly Dictionary<string, Food> byId;

@@ -256,7 +256,8 @@ public sealed record FoodLine(
     // Salt, pepper, herbs: what a spoon or a leaf holds is a few grams. Not a sauce, nor a recipe of one's own.
     private static bool IsPinched(Food food) => food is { Group: FoodGroup.Seasonings, Per100g.Energy: not null } && food.Measures.Any(measure => measure.Weight.Value <= 7);
 
-    // The juice of a lemon is a food of its own, measured in lemons. Where it is said after the fruit, it has to be one that is known, and not the fruit that was chosen.
+    // The juice of a lemon is a food of its own, measured in lemons. Where it is said after the fruit, it has to be one that is known, and
+    // not the fruit that was chosen.
     private static FoodLine? Drawn(string text, AmountText amount, string of, Match said, IFoods foods, Food? chosen, bool isSure)
     {
         var both = new[] { said.Groups["what"].Value.ToLowerInvariant(), said.Groups["also"].Value.ToLowerInvariant() };

@@ -8,7 +8,8 @@ namespace LivelyTern.Core.Foods;
 /// <param name="Meant">The foods they may mean; one where it is clear.</param>
 internal sealed record FoodNaming(string Name, string Note, IReadOnlyList<Food> Meant)
 {
-    // Said of how a food is sold, kept or cut; it is much the same food. What changes its figures ("lean", "low-fat", "skin-on", "dried") is not here.
+    // Said of how a food is sold, kept or cut; it is much the same food. What changes its figures ("lean", "low-fat", "skin-on", "dried")
+    // is not here.
     private static readonly HashSet<string> Describing = new(StringComparer.OrdinalIgnoreCase)
     {
         "free-range", "organic", "boneless", "skinless", "baby", "shredded", "cubed", "halved", "quartered", "thinly", "thickly", "freshly", "coarsely", "lightly", "seedless", "deseeded", "seeded",
@@ -58,7 +59,8 @@ internal sealed record FoodNaming(string Name, string Note, IReadOnlyList<Food> 
     /// <summary>Two notes as one.</summary>
     public static string Join(string first, string second) => first.Length == 0 ? second : second.Length == 0 ? first : $"{first}, {second}";
 
-    // "onions, chopped" and "chickpeas (drained)": the note after the comma or in brackets is not part of the name, but "red lentils, dry" is one name.
+    // "onions, chopped" and "chickpeas (drained)": the note after the comma or in brackets is not part of the name, but "red lentils, dry"
+    // is one name.
     private static (string Name, string Note) Split(string text, IFoods foods, Food? chosen)
     {
         var name = text.Trim();

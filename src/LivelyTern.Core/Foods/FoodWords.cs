@@ -4,7 +4,9 @@ using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Foods;
 
-/// <summary>The words of a food's name, as they are compared: lower case, singular, without the words that only say how it is cut.</summary>
+/// <summary>
+/// The words of a food's name, as they are compared: lower case, singular, without the words that only say how it is cut.
+/// </summary>
 public static class FoodWords
 {
     private static readonly HashSet<string> Preparation = new(StringComparer.Ordinal)
@@ -34,7 +36,9 @@ public static class FoodWords
     /// <summary>The words that tell one food from another, in the order written.</summary>
     public static IReadOnlyList<string> Telling(string text) => [.. All(text).Where(word => !Preparation.Contains(word))];
 
-    /// <summary>The telling words in alphabetical order, by which a choice is remembered: the same for "dry red lentils" and "red lentils, dry".</summary>
+    /// <summary>
+    /// The telling words in alphabetical order, by which a choice is remembered: the same for "dry red lentils" and "red lentils, dry".
+    /// </summary>
     public static string Key(string text) => string.Join(' ', Telling(text).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal));
 
     /// <summary>Every word without its accents, those of its preparation too: "chopped tomatoes" is a tin of its own.</summary>

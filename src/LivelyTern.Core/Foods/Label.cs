@@ -59,7 +59,8 @@ public sealed record Label(
     /// <summary>
     /// The figures per 100 g: 4 g of protein in a serving of 28 g are 14.3 g. What the label does not say stays unknown.
     /// </summary>
-    /// <returns>The figures, or what is impossible: nothing printed, a serving of no weight, figures below zero or above their serving.</returns>
+    /// <returns>The figures, or what is impossible: nothing printed, a serving of no weight, figures below zero or above their
+    /// serving.</returns>
     public Outcome<Nutrients> Per100g()
     {
         var problems = new List<Problem>();

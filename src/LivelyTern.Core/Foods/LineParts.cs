@@ -9,7 +9,10 @@ namespace LivelyTern.Core.Foods;
 /// <param name="Note">What else was said: "chopped", "drained", "to taste".</param>
 public sealed record LineParts(AmountText? Amount, string? Measure, string FoodText, string Note)
 {
-    /// <summary>The weight that the note states for what was counted or measured by volume, "2 onions (250 g)" or "4 thighs (150 g each)"; null otherwise.</summary>
+    /// <summary>
+    /// The weight that the note states for what was counted or measured by volume, "2 onions (250 g)" or "4 thighs (150 g each)"; null
+    /// otherwise.
+    /// </summary>
     public StatedWeight? Stated { get; } = StatedWeight.In(Note);
 
     /// <summary>The part of it that counts where the amount is of the whole: "juice" of "juice of 1 lemon"; null otherwise.</summary>

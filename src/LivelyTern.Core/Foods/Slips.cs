@@ -6,7 +6,10 @@ public static class Slips
     /// <summary>How many slips are forgiven in a word of this many letters: none up to 3, one up to 7, two from 8.</summary>
     public static int Forgiven(int letters) => letters switch { < 4 => 0, < 8 => 1, _ => 2 };
 
-    /// <summary>The slips by which a word may be what was meant, the typed letters being the word or its beginning; null where they are too many for so few letters.</summary>
+    /// <summary>
+    /// The slips by which a word may be what was meant, the typed letters being the word or its beginning; null where they are too many for
+    /// so few letters.
+    /// </summary>
     /// <param name="typed">As typed, lower case.</param>
     /// <param name="word">A word of a food's name, lower case.</param>
     public static int? To(string typed, string word) => Between(typed, word) is { } slips && slips <= Forgiven(typed.Length) ? slips : null;

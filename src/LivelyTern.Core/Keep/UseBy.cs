@@ -25,7 +25,9 @@ public sealed record UseBy(DateOnly Fridge, DateOnly Freezer, KeepingRule Rule)
     /// </summary>
     public static KeepingRule Cooked { get; } = new("cooked dishes", 3, 60, Chart);
 
-    /// <summary>Cooked rice is kept a day. Source: UK Food Standards Agency (from memory); the strictest of the two guideline sets.</summary>
+    /// <summary>
+    /// Cooked rice is kept a day. Source: UK Food Standards Agency (from memory); the strictest of the two guideline sets.
+    /// </summary>
     public static KeepingRule Rice { get; } = new("cooked rice", 1, 60, "UK Food Standards Agency: cooked rice within 24 hours (from memory)");
 
     /// <summary>The last days of a batch: the strictest of its ingredients' rules, from the day it is cooked.</summary>
@@ -39,7 +41,10 @@ public sealed record UseBy(DateOnly Fridge, DateOnly Freezer, KeepingRule Rule)
         return new(KitchenDays.After(cookedOn, rule.FridgeDays), KitchenDays.After(cookedOn, rule.FreezerDays), rule);
     }
 
-    /// <summary>Whether its days in the fridge are over: then nobody knows here whether it was frozen in time, and the program does not offer it of itself.</summary>
+    /// <summary>
+    /// Whether its days in the fridge are over: then nobody knows here whether it was frozen in time, and the program does not offer it of
+    /// itself.
+    /// </summary>
     public bool IsOver(DateOnly today) => Fridge < today;
 
     /// <summary>Whether a box eaten on a day has to come out of the freezer.</summary>

@@ -81,7 +81,10 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     /// <summary>The same amount said in another way, "500 g (1 lb 2 oz)" or "250 ml / 1 cup"; null where it was said once.</summary>
     public AmountText? Also { get; init; }
 
-    /// <summary>Whether what was said twice is the same amount, give or take the rounding of recipes (15 %): then the two are in one kind of unit and close.</summary>
+    /// <summary>
+    /// Whether what was said twice is the same amount, give or take the rounding of recipes (15 %): then the two are in one kind of unit
+    /// and close.
+    /// </summary>
     public bool AgreesWithAlso => Also is not { Unit: { } other } || Unit is null || Unit.Kind != other.Kind || Math.Abs((Quantity * Unit.InBase) - (Also.Quantity * other.InBase)) <= Quantity * Unit.InBase * 0.15m;
 
     /// <summary>Whether "about" was said before it.</summary>
@@ -203,8 +206,7 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     private static AmountText WithUnit(decimal from, decimal to, string rest, int depth)
     {
         rest = rest.Trim();
-        if (rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && Alone(rest[1..close], depth + 1) is { } each)
-            return new AmountText(from, to, null, rest[(close + 1)..].Trim()).PackedIn(each);
+        if (InBrackets(rest, depth) is var (each, after)) return new AmountText(from, to, null, after).PackedIn(each);
         if (rest.StartsWith("dozen ", StringComparison.OrdinalIgnoreCase)) return new(from * 12, to * 12, null, rest[6..].TrimStart());
 
         // "500g/1lb": a second amount may follow without a space.
@@ -231,18 +233,27 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         if (amount.IsAbout) return amount;
         var joining = Joining.First(word => amount.Rest.StartsWith(word, StringComparison.OrdinalIgnoreCase));
         var after = amount.Rest[joining.Length..];
-        return BeginsWithNumber(after) && Read(after, depth + 1) is { IsAbout: false, Pack: null, Unit: { } smaller } more && smaller.Kind == amount.Unit!.Kind && smaller.InBase < amount.Unit.InBase
+        if (!BeginsWithNumber(after) || Read(after, depth + 1) is not { IsAbout: false, Pack: null, Unit: { } smaller } more) return amount;
+        return smaller.Kind == amount.Unit!.Kind && smaller.InBase < amount.Unit.InBase
             ? new(amount.From + (more.From * smaller.InBase / amount.Unit.InBase), amount.To + (more.To * smaller.InBase / amount.Unit.InBase), amount.Unit, more.Rest) { Also = more.Also }
             : amount;
     }
+
+    // "(15 oz) can": the amount within the brackets, and what follows them.
+    private static (AmountText Inside, string After)? InBrackets(string rest, int depth) =>
+        rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && Alone(rest[1..close], depth + 1) is { } inside
+            ? (inside, rest[(close + 1)..].Trim())
+            : null;
 
     private static AmountText SaidTwice(AmountText amount, int depth)
     {
         if (amount.Also is not null) return amount;
         AmountText? other = null;
         var rest = amount.Rest;
-        if (rest.StartsWith('/') && BeginsWithNumber(rest[1..]) && Read(rest[1..], depth + 1) is { Unit: not null } second) (other, rest) = (second with { Rest = "" }, second.Rest);
-        else if (rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && Alone(rest[1..close], depth + 1) is { } inside) (other, rest) = (inside, rest[(close + 1)..].Trim());
+        if (rest.StartsWith('/') && BeginsWithNumber(rest[1..]) && Read(rest[1..], depth + 1) is { Unit: not null } second)
+            (other, rest) = (second with { Rest = "" }, second.Rest);
+        else if (InBrackets(rest, depth) is var (inside, after))
+            (other, rest) = (inside, after);
         if (other is null) return amount;
         return amount.Unit!.Kind == UnitKind.Volume && other.Unit!.Kind == UnitKind.Mass
             ? other with { Rest = rest, Also = amount with { Rest = "" } }

@@ -1,6 +1,8 @@
 namespace LivelyTern.Core.Measures;
 
-/// <summary>Which days a household writes down, and counting from a day that is odd all the same without an end of time in the way.</summary>
+/// <summary>
+/// Which days a household writes down, and counting from a day that is odd all the same without an end of time in the way.
+/// </summary>
 public static class KitchenDays
 {
     /// <summary>How many years back and ahead anything is written down for.</summary>

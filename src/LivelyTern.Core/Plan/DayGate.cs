@@ -6,12 +6,15 @@ using LivelyTern.Core.Measures;
 namespace LivelyTern.Core.Plan;
 
 /// <summary>
-/// The one gate onto a day. Whoever lays, changes, moves, copies, fits, mends, undoes: what comes onto an eater's day is judged here, by the
+/// The one gate onto a day. Whoever lays, changes, moves, copies, fits, mends, undoes: what comes onto an eater's day is judged here, by
+/// the
 /// allergens known today, and what must never lie there does not.
 /// </summary>
 public static class DayGate
 {
-    /// <summary>What a change brings onto days: all that was not there before it, and what is of another food, box or batch than before.</summary>
+    /// <summary>
+    /// What a change brings onto days: all that was not there before it, and what is of another food, box or batch than before.
+    /// </summary>
     public static IReadOnlyList<(EaterDay Where, PlanItem Item)> Comes(PlanChange change)
     {
         ArgumentNullException.ThrowIfNull(change);
@@ -20,7 +23,10 @@ public static class DayGate
             .Select(item => (day.Where, item)))];
     }
 
-    /// <summary>Why an item may not come onto a day, or null where it may: never what is excluded for the eater, no portion before its batch is cooked, nothing that is no longer there.</summary>
+    /// <summary>
+    /// Why an item may not come onto a day, or null where it may: never what is excluded for the eater, no portion before its batch is
+    /// cooked, nothing that is no longer there.
+    /// </summary>
     /// <param name="eater">Their name.</param>
     /// <param name="ways">How they eat.</param>
     /// <param name="day">The day.</param>
@@ -32,14 +38,18 @@ public static class DayGate
         ArgumentNullException.ThrowIfNull(ways);
         ArgumentNullException.ThrowIfNull(item);
         ArgumentNullException.ThrowIfNull(stock);
-        if (!stock.Has(item)) return new("batch-moved-on", "batchId", "That batch has been packed or discarded since: look at the shelf as it is now.");
+        if (!stock.Has(item))
+            return new("batch-moved-on", "batchId", "That batch has been packed or discarded since: look at the shelf as it is now.");
         if (NotCookedYet(day, item, stock) is { } early) return early;
-        return WhyNever(ways, item, stock, find) is { } never
-            ? new("never-for", "eaterId", $"{eater} must never get that ({item.Name(stock)}): it holds {never.InWords}. Choose something else, or change it under Aim.")
-            : null;
+        if (WhyNever(ways, item, stock, find) is not { } never) return null;
+        var sentence = $"{eater} must never get that ({item.Name(stock)}): it holds {never.InWords}. Choose something else, or change it under Aim.";
+        return new("never-for", "eaterId", sentence);
     }
 
-    /// <summary>Why an eater must never get something that lies on a day or comes onto it; null where they may. A meal out is what its eater chose there.</summary>
+    /// <summary>
+    /// Why an eater must never get something that lies on a day or comes onto it; null where they may. A meal out is what its eater chose
+    /// there.
+    /// </summary>
     /// <param name="ways">How they eat.</param>
     /// <param name="item">What lies there.</param>
     /// <param name="stock">Boxes and batches.</param>
@@ -53,7 +63,8 @@ public static class DayGate
 
     private static Problem? NotCookedYet(DateOnly day, PlanItem item, Stock stock)
     {
-        if (item.Portion is not { } portion || stock.Unpacked[portion.BatchId] is not { IsAhead: true } batch || day >= batch.CookedOn) return null;
+        if (item.Portion is not { } portion || stock.Unpacked[portion.BatchId] is not { IsAhead: true } batch) return null;
+        if (day >= batch.CookedOn) return null;
         var cooked = batch.CookedOn.ToString("dddd, d MMMM", CultureInfo.InvariantCulture);
         return new("not-cooked-yet", "day", $"{batch.RecipeName} is cooked on {cooked}: lay it on that day or later.");
     }

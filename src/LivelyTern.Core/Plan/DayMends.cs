@@ -88,7 +88,9 @@ public sealed record StillFits(string? Text, Guid? BoxId, Guid? BatchId, string 
 /// <param name="OthersFit">How many of them would keep the day in its bands.</param>
 public sealed record WhyHere(bool IsLocked, bool IsFitted, IReadOnlyDictionary<Measure, BandReading> OutWithout, DateOnly? UseBy, bool IsFrozen, int OthersTried, int OthersFit);
 
-/// <summary>One eater's one day, and what could be done about it: every suggestion is tried on the plan as it lies before it is made.</summary>
+/// <summary>
+/// One eater's one day, and what could be done about it: every suggestion is tried on the plan as it lies before it is made.
+/// </summary>
 public sealed class DayMends
 {
     private const int MostSuggested = 5, MostOfAKind = 2;
@@ -137,7 +139,8 @@ public sealed class DayMends
     public DayReading Now => now;
 
     /// <summary>
-    /// Up to five smallest changes that bring the day into its bands and push no other day out; none where it fits or is past. Where something lies on
+    /// Up to five smallest changes that bring the day into its bands and push no other day out; none where it fits or is past. Where
+    /// something lies on
     /// it that the eater must never get, taking that off comes before all else.
     /// </summary>
     public IReadOnlyList<Mend> Suggest()
@@ -157,7 +160,8 @@ public sealed class DayMends
     }
 
     /// <summary>
-    /// Boxes and plain foods that can be added without passing any most, what brings the day nearest to its aim first; for a slot with a share of
+    /// Boxes and plain foods that can be added without passing any most, what brings the day nearest to its aim first; for a slot with a
+    /// share of
     /// the day, what brings that slot nearest to its share. A slot in which no box is eaten is offered plain foods only.
     /// </summary>
     /// <param name="most">How many.</param>

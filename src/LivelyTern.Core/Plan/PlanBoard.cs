@@ -43,7 +43,9 @@ public sealed record PlanItem(Guid Id, Guid? BoxId, string? Text, Ingredient? Fo
     /// <summary>For a meal out: how far its energy may lie from what was entered, in kcal either way; null for all else.</summary>
     public decimal? GiveOrTake { get; init; }
 
-    /// <summary>Whether both are of the same thing, whatever their amounts: the same box, a portion of the same batch, the same food.</summary>
+    /// <summary>
+    /// Whether both are of the same thing, whatever their amounts: the same box, a portion of the same batch, the same food.
+    /// </summary>
     public bool IsOfTheSame(PlanItem other)
     {
         ArgumentNullException.ThrowIfNull(other);
@@ -109,6 +111,19 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
         return null;
     }
 
+    /// <summary>
+    /// The plan without the boxes whose day went by uneaten: they are on the shelf again, and can be laid anew. Where one is, it leaves the day that went by.
+    /// </summary>
+    /// <param name="today">The household's day.</param>
+    /// <param name="which">Only these boxes; null for all.</param>
+    public PlanBoard WithoutOverdue(DateOnly today, IReadOnlyCollection<Guid>? which = null)
+    {
+        bool IsOverdue(PlanItem item) => item is { BoxId: { } box, EatenAt: null } && which?.Contains(box) != false;
+        var overdue = Days.Where(day => day.Key.Day < today && day.Value.Exists(IsOverdue)).ToList();
+        var days = overdue.Aggregate(Days, (sofar, day) => sofar.SetItem(day.Key, day.Value.RemoveAll(IsOverdue)));
+        return new(days.RemoveRange(overdue.Select(day => day.Key).Where(day => days[day].IsEmpty)));
+    }
+
     /// <summary>Lays a new item on a day at a place in its order; a place past the end is the end.</summary>
     public Outcome<PlanChange> Lay(PlanItem item, EaterDay where, int place)
     {
@@ -153,7 +168,9 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
     /// <summary>Puts an item into a slot of its day, or into none.</summary>
     public Outcome<PlanChange> PutInSlot(Guid itemId, string? slot) => Replace(itemId, item => item with { Slot = slot });
 
-    /// <summary>Copies the plain foods of a day, or of one of its slots, onto another day as new items. Boxes cannot be copied: each is there once.</summary>
+    /// <summary>
+    /// Copies the plain foods of a day, or of one of its slots, onto another day as new items. Boxes cannot be copied: each is there once.
+    /// </summary>
     /// <param name="from">The day to copy from.</param>
     /// <param name="to">The days to copy to.</param>
     /// <param name="slot">Only what is in this slot; null for all.</param>
@@ -211,7 +228,8 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
         Find(itemId) is not { } where ? Gone
         : this[where].Find(item => item.Id == itemId)! switch
         {
-            { IsOfBatch: true } => new Problem("item-box", "itemId", "A box holds what was packed: only a plain food's amount can be typed anew."),
+            { IsOfBatch: true } =>
+                new Problem("item-box", "itemId", "A box holds what was packed: only a plain food's amount can be typed anew."),
             { IsEvent: true } => new Problem("item-event", "itemId", "That is a meal out: take it off and enter it anew."),
             _ => Replace(itemId, item => item with { Text = text, Food = food }),
         };

@@ -5,7 +5,8 @@ namespace LivelyTern.Core.Plan;
 
 /// <summary>What the things on a plan are made of: packed boxes, and batches that are not packed yet.</summary>
 /// <param name="Boxes">Boxes by id.</param>
-/// <param name="Unpacked">Batches without boxes, by id: still to be cooked, or cooked and waiting. Each with a weight, measured or expected.</param>
+/// <param name="Unpacked">Batches without boxes, by id: still to be cooked, or cooked and waiting. Each with a weight, measured or
+/// expected.</param>
 public sealed record Stock(IReadOnlyDictionary<Guid, Box> Boxes, IReadOnlyDictionary<Guid, Batch> Unpacked)
 {
     /// <summary>Nothing.</summary>

@@ -23,14 +23,21 @@ public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<
     /// <summary>What a new portion weighs for an eater: as their others of this batch, else an ordinary one.</summary>
     public Grams NewFor(Guid eaterId) => SizeOf.TryGetValue(eaterId, out var own) ? own : Ordinary;
 
-    /// <summary>The portions that cover what lies on days at the ordinary size, at least one: what the batch would have to be made for.</summary>
+    /// <summary>
+    /// The portions that cover what lies on days at the ordinary size, at least one: what the batch would have to be made for.
+    /// </summary>
     public int PortionsLaid => Math.Max(1, (int)Math.Ceiling((Laid / new Grams(Math.Max(1, Whole.Value / Math.Max(1, Batch.Portions)))) - 0.02m));
 
-    /// <summary>Into how many boxes it goes: those of its portions on days, and ordinary ones for the rest, where that is more than a small remainder.</summary>
+    /// <summary>
+    /// Into how many boxes it goes: those of its portions on days, and ordinary ones for the rest, where that is more than a small
+    /// remainder.
+    /// </summary>
     /// <param name="portions">How many of its portions lie on days.</param>
     public int BoxesFor(int portions) => Math.Max(1, portions + Math.Max(0, (int)Math.Round(Left / Ordinary, MidpointRounding.AwayFromZero)));
 
-    /// <summary>Sizes to choose from when days are fitted: from half an ordinary portion to 1.7 of it, and those in use, smallest first.</summary>
+    /// <summary>
+    /// Sizes to choose from when days are fitted: from half an ordinary portion to 1.7 of it, and those in use, smallest first.
+    /// </summary>
     public IReadOnlyList<Grams> ToChooseFrom() =>
         [.. OfOrdinary.Select(factor => ToStep(Ordinary * factor)).Concat(SizeOf.Values).Where(size => size > Grams.Zero).Distinct().Order()];
 

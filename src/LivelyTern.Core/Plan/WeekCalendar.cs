@@ -15,7 +15,10 @@ namespace LivelyTern.Core.Plan;
 /// <param name="Text">More of it, line by line.</param>
 public sealed record CalendarEntry(string Uid, DateOnly Day, TimeOnly? At, string Title, string Text);
 
-/// <summary>The plan as calendar entries: a meal for each slot with something in it, the days batches were or are to be cooked, and what is to be thawed the day before.</summary>
+/// <summary>
+/// The plan as calendar entries: a meal for each slot with something in it, the days batches were or are to be cooked, and what is to be
+/// thawed the day before.
+/// </summary>
 public static class WeekCalendar
 {
     /// <summary>The entries of a plan, in the order of days; what is stored for a day far away is left out.</summary>
@@ -28,7 +31,8 @@ public static class WeekCalendar
         ArgumentNullException.ThrowIfNull(eaters);
         ArgumentNullException.ThrowIfNull(board);
         ArgumentNullException.ThrowIfNull(stock);
-        return [.. Meals(eaters, board, stock).Concat(Thaws(eaters, board, stock, today)).Concat(PrepDays(eaters, board, stock, today)).Where(entry => KitchenDays.IsNear(entry.Day, today))
+        var all = Meals(eaters, board, stock).Concat(Thaws(eaters, board, stock, today)).Concat(PrepDays(eaters, board, stock, today));
+        return [.. all.Where(entry => KitchenDays.IsNear(entry.Day, today))
             .OrderBy(entry => entry.Day).ThenBy(entry => entry.At).ThenBy(entry => entry.Uid, StringComparer.Ordinal)];
     }
 

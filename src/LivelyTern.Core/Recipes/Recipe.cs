@@ -7,7 +7,8 @@ namespace LivelyTern.Core.Recipes;
 /// <summary>A line of a recipe, read: what it says and what it brings to the batch.</summary>
 /// <param name="Written">As the cook wrote it.</param>
 /// <param name="Read">What was understood.</param>
-/// <param name="Contents">What it brings: one food, or all that is in another recipe; with weights below zero where it is taken out. Null where it was not understood.</param>
+/// <param name="Contents">What it brings: one food, or all that is in another recipe; with weights below zero where it is taken out. Null
+/// where it was not understood.</param>
 public sealed record RecipeLine(WrittenLine Written, FoodLine Read, Contents? Contents);
 
 /// <summary>A list of amounts, with what it makes.</summary>
@@ -16,7 +17,9 @@ public sealed record RecipeLine(WrittenLine Written, FoodLine Read, Contents? Co
 /// <param name="Yield">What a batch makes.</param>
 public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, RecipeYield Yield)
 {
-    /// <summary>What a whole batch contains, without what is taken out; "at least" in every measure where a line was not understood.</summary>
+    /// <summary>
+    /// What a whole batch contains, without what is taken out; "at least" in every measure where a line was not understood.
+    /// </summary>
     public Contents Batch => new(
         [.. Lines.SelectMany(line => line.Contents?.Ingredients ?? [])],
         SomethingUnread: Lines.Any(line => line.Contents?.SomethingUnread ?? true));
@@ -32,7 +35,8 @@ public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, Recipe
 
     /// <summary>
     /// For each line its share of the batch in each measure: 0.7 where it brings seven tenths, below zero where it is taken out. A measure
-    /// is left out where the line was not understood, its figure is not known, or the batch has none of it. Points are shared before rounding.
+    /// is left out where the line was not understood, its figure is not known, or the batch has none of it. Points are shared before
+    /// rounding.
     /// </summary>
     public IReadOnlyList<IReadOnlyDictionary<Measure, decimal>> Shares(PointsRule rule)
     {

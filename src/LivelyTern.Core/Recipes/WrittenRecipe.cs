@@ -20,7 +20,8 @@ public enum RecipePart
 
 /// <summary>A line as the cook wrote it.</summary>
 /// <param name="Text">As typed: an amount of a food or of another recipe.</param>
-/// <param name="FoodId">What the cook chose for it, a food's id or a recipe's (<see cref="RecipeBook.IdOf"/>); null where its words say enough.</param>
+/// <param name="FoodId">What the cook chose for it, a food's id or a recipe's (<see cref="RecipeBook.IdOf"/>); null where its words say
+/// enough.</param>
 /// <param name="Part">What it is for.</param>
 /// <param name="IsTakenOut">Whether it is taken out again: fat poured off, trimmings, marinade thrown away.</param>
 /// <param name="Key">Names the line through later versions and in variants.</param>

@@ -61,8 +61,9 @@ public sealed class EaterRow : IVersioned
 
     private EatingWays WithDays(AimRow aim)
     {
-        var dates = DateBands.GroupBy(band => band.Day).OrderBy(date => date.Key)
-            .Select(date => new OtherDay(date.First().Name, null, date.Key, date.ToDictionary(band => band.Measure, band => band.ToBand())));
+        OtherDay Date(IGrouping<DateOnly, DateBandRow> bands) =>
+            new(bands.First().Name, null, bands.Key, bands.ToDictionary(band => band.Measure, band => band.ToBand()));
+        var dates = DateBands.GroupBy(band => band.Day).OrderBy(date => date.Key).Select(Date);
         return (KeptWays ?? EatingWays.Plain) with { OtherDays = [.. aim.Aim.ToWeekdays(), .. dates] };
     }
 }

@@ -49,7 +49,7 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         if (row.Version != version) return Stale.Problem;
         var problems = Problems(name, aim, clinicianSetIt, (await ListAsync()).Where(other => other.Id != id));
         problems.AddRange((ways ?? row.Ways).Problems(aim, clinicianSetIt));
-        problems.AddRange((ways?.OtherDays ?? []).Select((other, i) => other.Date is { } date ? KitchenDays.Refusal(date, Today, $"ways.otherDays[{i}]") : null).OfType<Problem>());
+        problems.AddRange(FarDates(ways?.OtherDays ?? []));
         if (problems.Count > 0) return problems;
         (row.Name, row.ClinicianSetIt, row.Body) = (name.Trim(), clinicianSetIt, body ?? row.Body);
         row.SetAim(StoredAim.Of(aim, (ways ?? row.Ways).OtherDays), Today);
@@ -80,10 +80,19 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         return await db.SaveAsync(row, (row, before));
     }
 
+    private IEnumerable<Problem> FarDates(IReadOnlyList<OtherDay> days)
+    {
+        for (var i = 0; i < days.Count; i++)
+        {
+            if (days[i].Date is { } date && KitchenDays.Refusal(date, Today, $"ways.otherDays[{i}]") is { } far) yield return far;
+        }
+    }
+
     // The dates as they are to be: rows that stay are changed in place.
     private static void SetDates(EaterRow row, IReadOnlyList<OtherDay> days)
     {
-        var wanted = days.Where(day => day.Date is not null).SelectMany(day => day.Bands.Select(band => (Day: day.Date!.Value, day.Name, band.Key, band.Value))).ToList();
+        var dates = days.Where(day => day.Date is not null);
+        var wanted = dates.SelectMany(day => day.Bands.Select(band => (Day: day.Date!.Value, day.Name, band.Key, band.Value))).ToList();
         row.DateBands.RemoveAll(band => !wanted.Exists(one => one.Day == band.Day && one.Key == band.Measure));
         foreach (var (day, name, measure, band) in wanted)
         {

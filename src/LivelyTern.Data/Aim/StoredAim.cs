@@ -8,33 +8,43 @@ namespace LivelyTern.Data.Aim;
 
 /// <summary>An eater's usual day and the weekdays that differ, as they are kept.</summary>
 public sealed record StoredAim(
-    int V, Measure Leading, IReadOnlyDictionary<Measure, StoredBand> Bands, StoredRule? Rule, bool LeavesOutIncompleteProtein, IReadOnlyList<StoredWeekday> Weekdays)
+    int V, Measure Leading, IReadOnlyDictionary<Measure, StoredBand> Bands, StoredRule? Rule, bool LeavesOutIncompleteProtein,
+    IReadOnlyList<StoredWeekday> Weekdays)
 {
     private const int Shape = 1;
 
     public static StoredAim Of(DayAim aim, IEnumerable<OtherDay> otherDays)
     {
         ArgumentNullException.ThrowIfNull(aim);
-        var weekdays = otherDays.Where(day => day.Weekday is not null).Select(day => new StoredWeekday(day.Name, day.Weekday!.Value, StoredBand.Of(day.Bands)));
+        var weekdays = otherDays.Where(day => day.Weekday is not null)
+            .Select(day => new StoredWeekday(day.Name, day.Weekday!.Value, StoredBand.Of(day.Bands)));
         return new(Shape, aim.Leading, StoredBand.Of(aim.Bands), StoredRule.Of(aim.Rule), aim.LeavesOutIncompleteProtein, [.. weekdays]);
     }
 
-    public DayAim ToAim() => new(Leading, StoredBand.Read(Bands), Rule?.ToRule()) { LeavesOutIncompleteProtein = LeavesOutIncompleteProtein };
+    public DayAim ToAim() => new(Leading, StoredBand.Read(Bands), Rule?.ToRule())
+    {
+        LeavesOutIncompleteProtein = LeavesOutIncompleteProtein,
+    };
 
-    public IEnumerable<OtherDay> ToWeekdays() => Weekdays.Select(day => new OtherDay(day.Name, day.Weekday, null, StoredBand.Read(day.Bands)));
+    public IEnumerable<OtherDay> ToWeekdays() =>
+        Weekdays.Select(day => new OtherDay(day.Name, day.Weekday, null, StoredBand.Read(day.Bands)));
 }
 
 /// <summary>A band as it is kept.</summary>
 public sealed record StoredBand(decimal? Min, decimal? Target, decimal? Max, decimal? Tolerance)
 {
     public static IReadOnlyDictionary<Measure, StoredBand> Of(IReadOnlyDictionary<Measure, Band> bands) =>
-        bands.OrderBy(band => band.Key).ToDictionary(band => band.Key, band => new StoredBand(band.Value.Min, band.Value.Target, band.Value.Max, band.Value.Tolerance));
+        bands.OrderBy(band => band.Key).ToDictionary(band => band.Key, band => Of(band.Value));
+
+    private static StoredBand Of(Band band) => new(band.Min, band.Target, band.Max, band.Tolerance);
 
     public static Dictionary<Measure, Band> Read(IReadOnlyDictionary<Measure, StoredBand> bands)
     {
         ArgumentNullException.ThrowIfNull(bands);
-        return bands.ToDictionary(band => band.Key, band => new Band(band.Value.Min, band.Value.Target, band.Value.Max) { Tolerance = band.Value.Tolerance });
+        return bands.ToDictionary(band => band.Key, band => band.Value.ToBand());
     }
+
+    private Band ToBand() => new(Min, Target, Max) { Tolerance = Tolerance };
 }
 
 /// <summary>Bands of a weekday as they are kept.</summary>
@@ -42,11 +52,15 @@ public sealed record StoredWeekday(string Name, DayOfWeek Weekday, IReadOnlyDict
 
 /// <summary>A points rule as it is kept.</summary>
 public sealed record StoredRule(
-    string Name, IReadOnlyDictionary<Nutrient, decimal> PerUnit, decimal Step, IReadOnlyList<FoodGroup> FreeGroups, IReadOnlyList<string> FreeFoods,
-    IReadOnlyList<StoredFixedPoints> FixedValues)
+    string Name, IReadOnlyDictionary<Nutrient, decimal> PerUnit, decimal Step, IReadOnlyList<FoodGroup> FreeGroups,
+    IReadOnlyList<string> FreeFoods, IReadOnlyList<StoredFixedPoints> FixedValues)
 {
-    public static StoredRule? Of(PointsRule? rule) => rule is null ? null
-        : new(rule.Name, rule.PerUnit, rule.Step, rule.FreeGroups, rule.FreeFoods, [.. rule.FixedValues.Select(one => new StoredFixedPoints(one.FoodId, one.Points, one.ServingGrams))]);
+    public static StoredRule? Of(PointsRule? rule)
+    {
+        if (rule is null) return null;
+        var fixedValues = rule.FixedValues.Select(one => new StoredFixedPoints(one.FoodId, one.Points, one.ServingGrams));
+        return new(rule.Name, rule.PerUnit, rule.Step, rule.FreeGroups, rule.FreeFoods, [.. fixedValues]);
+    }
 
     public PointsRule ToRule() => new(Name, PerUnit, Step, FreeGroups, FreeFoods)
     {

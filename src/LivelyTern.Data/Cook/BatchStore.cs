@@ -109,7 +109,8 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, UnpackedBatches u
         foreach (var eater in await db.Eaters.AsNoTracking().Where(row => ids.Contains(row.Id)).ToListAsync())
         {
             if (eater.Ways.WhyNever(batch.Contents) is not { } never) continue;
-            return new Problem("never-for", "", $"{eater.Name} must never get this: it holds {never.InWords}. Take it off {eater.Name}'s days first, then pack.");
+            var sentence = $"{eater.Name} must never get this: it holds {never.InWords}. Take it off {eater.Name}'s days first, then pack.";
+            return new Problem("never-for", "", sentence);
         }
 
         return null;
@@ -180,7 +181,10 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, UnpackedBatches u
         return row.Boxes.Count == 0 ? await unpacked.ReadAsync(row) : Read(row, await foods.AllAsync());
     }
 
-    /// <summary>The boxes a weighed batch would go into: by weight, or by pieces, each piece its share of the weight; as planned where portions of it lie on days.</summary>
+    /// <summary>
+    /// The boxes a weighed batch would go into: by weight, or by pieces, each piece its share of the weight; as planned where portions of
+    /// it lie on days.
+    /// </summary>
     /// <param name="cooked">What it weighs.</param>
     /// <param name="boxes">How many boxes.</param>
     /// <param name="pieces">Pieces made, where they are counted.</param>
@@ -191,7 +195,11 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, UnpackedBatches u
         ArgumentNullException.ThrowIfNull(planned);
         if (!cooked.Succeeded) return cooked.Problems.ToList();
         if (boxes >= 1 && cooked.Value.Value < boxes)
-            return new Problem("weight-tiny", "fullGrams", $"That is {cooked.Value.Value:0.##} g for {boxes} {(boxes == 1 ? "box" : "boxes")}: type grams, not kilograms.");
+        {
+            var many = boxes == 1 ? "1 box" : $"{boxes} boxes";
+            return new Problem("weight-tiny", "fullGrams", $"That is {cooked.Value.Value:0.##} g for {many}: type grams, not kilograms.");
+        }
+
         if (pieces is null)
         {
             var equal = planned.Count == 0 ? Divide.IntoEqual(cooked.Value, boxes) : Divide.AsPlanned(cooked.Value, expected, planned, boxes);

@@ -9,7 +9,9 @@ public sealed class PlannedBatchStore(TernDb db, BatchStore batches, UnpackedBat
 {
     private const int MostAtOnce = 20;
 
-    /// <summary>Recipes to be cooked on a day, each for so many portions of its own size; all of them or, where one cannot be, none.</summary>
+    /// <summary>
+    /// Recipes to be cooked on a day, each for so many portions of its own size; all of them or, where one cannot be, none.
+    /// </summary>
     /// <param name="day">The prep day, not past.</param>
     /// <param name="today">The household's day.</param>
     /// <param name="dishes">Recipes and portions.</param>

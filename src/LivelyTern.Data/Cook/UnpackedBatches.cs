@@ -12,7 +12,9 @@ public sealed class UnpackedBatches(TernDb db, RecipeStore recipes, FoodStore fo
 {
     private const int EarlierBatches = 12;
 
-    /// <summary>The batches that are not in boxes, each with what it is expected to weigh; one still to be cooked as its recipe stands now.</summary>
+    /// <summary>
+    /// The batches that are not in boxes, each with what it is expected to weigh; one still to be cooked as its recipe stands now.
+    /// </summary>
     public async Task<IReadOnlyList<Batch>> ListAsync()
     {
         var rows = await db.Batches.AsNoTracking().Where(row => row.Boxes.Count == 0).OrderBy(row => row.CookedOn).ThenBy(row => row.Id).ToListAsync();
@@ -63,7 +65,10 @@ public sealed class UnpackedBatches(TernDb db, RecipeStore recipes, FoodStore fo
     /// <summary>The recipes of which a batch is planned and not cooked yet.</summary>
     public async Task<IReadOnlySet<Guid>> PlannedRecipesAsync() => (await db.Batches.AsNoTracking().Where(row => row.IsAhead).Select(row => row.RecipeId).ToListAsync()).ToHashSet();
 
-    /// <summary>Every recipe on the list as a batch that could be cooked on a day: its own portions, what it is expected to weigh; its id is the recipe's.</summary>
+    /// <summary>
+    /// Every recipe on the list as a batch that could be cooked on a day: its own portions, what it is expected to weigh; its id is the
+    /// recipe's.
+    /// </summary>
     public async Task<IReadOnlyList<Batch>> CouldBeCookedAsync(DateOnly day)
     {
         var rows = (await recipes.ListAsync()).Select(recipe => new BatchRow

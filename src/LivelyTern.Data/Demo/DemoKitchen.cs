@@ -35,7 +35,9 @@ internal static class DemoKitchen
             [FoodGroup.Vegetables, FoodGroup.Fruit], ["egg", "egg-white", "greek-yogurt-fat-free"]))),
     ];
 
-    /// <summary>How each of them eats: Isa is soon bored and keeps a reserve, Bram hauls supplies on Saturdays, Noor wakes in the afternoon.</summary>
+    /// <summary>
+    /// How each of them eats: Isa is soon bored and keeps a reserve, Bram hauls supplies on Saturdays, Noor wakes in the afternoon.
+    /// </summary>
     public static IReadOnlyDictionary<string, EatingWays> Ways { get; } = new Dictionary<string, EatingWays>(StringComparer.Ordinal)
     {
         ["Isa"] = new() { AlikeWelcome = 2, Reserve = 300, RatherNot = ["cottage-cheese"] },

@@ -6,7 +6,8 @@ namespace LivelyTern.Data.Eat;
 #pragma warning disable CS1591 // Stored shapes mirror the core's records, where the units are documented.
 
 /// <summary>
-/// What was eaten, once: an entry of a ledger that nothing rewrites (the file itself refuses it). A correction is a new entry that names the one it corrects.
+/// What was eaten, once: an entry of a ledger that nothing rewrites (the file itself refuses it). A correction is a new entry that names
+/// the one it corrects.
 /// </summary>
 public sealed class EntryRow
 {
@@ -59,8 +60,9 @@ public sealed record StoredMeasures(int V, IReadOnlyDictionary<Measure, StoredTo
     private const int Shape = 1;
 
     public static StoredMeasures Of(IReadOnlyDictionary<Measure, Total> totals, Total? exactPoints) => new(
-        Shape, totals.OrderBy(total => total.Key).ToDictionary(total => total.Key, total => new StoredTotal(total.Value.AtLeast, total.Value.IsComplete)),
-        exactPoints is { } exact ? new(exact.AtLeast, exact.IsComplete) : null);
+        Shape, totals.OrderBy(total => total.Key).ToDictionary(total => total.Key, total => Of(total.Value)), exactPoints is { } exact ? Of(exact) : null);
+
+    private static StoredTotal Of(Total total) => new(total.AtLeast, total.IsComplete);
 }
 
 /// <summary>What an entry of the ledger counted when it was written.</summary>

@@ -32,12 +32,15 @@ public sealed class Ledger(TernDb db, TimeProvider clock) : IEatenLedger
         db.Entries.AddRange(corrected.Values.Select(TakenBack));
     }
 
-    /// <summary>What these things counted when they were eaten, by item; those that were taken back or never eaten are not among them.</summary>
+    /// <summary>
+    /// What these things counted when they were eaten, by item; those that were taken back or never eaten are not among them.
+    /// </summary>
     public async Task<IReadOnlyDictionary<Guid, EatenMeasures>> MeasuresAsync(IReadOnlyCollection<Guid> itemIds) =>
         (await StandingAsync(itemIds)).ToDictionary(entry => entry.ItemId, entry => EatenMeasures.Of(entry.Measures));
 
     /// <summary>
-    /// Things that a program before this one marked as eaten get their entries, by the aim that holds for their day: the only figures there are of them.
+    /// Things that a program before this one marked as eaten get their entries, by the aim that holds for their day: the only figures there
+    /// are of them.
     /// </summary>
     /// <returns>How many.</returns>
     public static async Task<int> CatchUpAsync(TernDb db, PlanStore plan, TimeProvider clock)
@@ -45,7 +48,8 @@ public sealed class Ledger(TernDb db, TimeProvider clock) : IEatenLedger
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(plan);
         var days = await db.PlanItems.AsNoTracking()
-            .Where(row => row.EatenAt != null && !db.Entries.Any(entry => entry.ItemId == row.Id)).Select(row => row.Day).Distinct().ToListAsync();
+            .Where(row => row.EatenAt != null && !db.Entries.Any(entry => entry.ItemId == row.Id))
+            .Select(row => row.Day).Distinct().ToListAsync();
         if (days.Count == 0) return 0;
         var ledger = new Ledger(db, clock);
         var known = (await db.Entries.AsNoTracking().Select(entry => entry.ItemId).Distinct().ToListAsync()).ToHashSet();
@@ -69,7 +73,8 @@ public sealed class Ledger(TernDb db, TimeProvider clock) : IEatenLedger
         items.Where(one => one.Item.EatenAt is not null).ToDictionary(one => one.Item.Id);
 
     private static bool IsSame((EaterDay Where, PlanItem Item) one, (EaterDay Where, PlanItem Item) other) =>
-        one.Where == other.Where && one.Item.EatenAt == other.Item.EatenAt && one.Item.IsOfTheSame(other.Item) && one.Item.Food?.Weight == other.Item.Food?.Weight;
+        one.Where == other.Where && one.Item.EatenAt == other.Item.EatenAt
+        && one.Item.IsOfTheSame(other.Item) && one.Item.Food?.Weight == other.Item.Food?.Weight;
 
     private async Task<Dictionary<Guid, Aim.EaterRow>> EatersAsync(IEnumerable<Guid> ids)
     {
@@ -78,9 +83,13 @@ public sealed class Ledger(TernDb db, TimeProvider clock) : IEatenLedger
     }
 
     // The entries that stand: not taken back, and corrected by no other.
-    private async Task<List<EntryRow>> StandingAsync(IReadOnlyCollection<Guid> itemIds) => itemIds.Count == 0 ? []
-        : await db.Entries.AsNoTracking()
-            .Where(entry => itemIds.Contains(entry.ItemId) && !entry.IsTakenBack && !db.Entries.Any(other => other.CorrectsId == entry.Id)).ToListAsync();
+    private async Task<List<EntryRow>> StandingAsync(IReadOnlyCollection<Guid> itemIds)
+    {
+        if (itemIds.Count == 0) return [];
+        return await db.Entries.AsNoTracking()
+            .Where(entry => itemIds.Contains(entry.ItemId) && !entry.IsTakenBack)
+            .Where(entry => !db.Entries.Any(other => other.CorrectsId == entry.Id)).ToListAsync();
+    }
 
     private EntryRow EntryOf(Aim.EaterRow eater, EaterDay where, PlanItem item, Stock stock)
     {

@@ -85,7 +85,9 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
         return chosen;
     }
 
-    /// <summary>Says that foods were written into something: those of a library are taken into the kitchen, and all come first in a search.</summary>
+    /// <summary>
+    /// Says that foods were written into something: those of a library are taken into the kitchen, and all come first in a search.
+    /// </summary>
     public async Task UsedAsync(IEnumerable<string> foodIds)
     {
         var ids = foodIds.Distinct(StringComparer.Ordinal).ToList();
@@ -185,7 +187,8 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
     private async Task<bool> IsTakenAsync(string name, string id)
     {
         var key = FoodWords.Key(name);
-        var others = await db.Foods.AsNoTracking().Where(row => row.Id.StartsWith(OwnPrefix) && row.Id != id && row.ArchivedAt == null).ToListAsync();
+        var others = await db.Foods.AsNoTracking()
+            .Where(row => row.Id.StartsWith(OwnPrefix) && row.Id != id && row.ArchivedAt == null).ToListAsync();
         return others.Exists(row => string.Equals(FoodWords.Key(row.Food.Name), key, StringComparison.Ordinal));
     }
 

@@ -91,7 +91,8 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
             ("$query", query));
     }
 
-    // Each word as the beginning of a word: ("lentils" OR "lentil"*) AND ("red"*). Where no name has such a word, the words it may be a slip of.
+    // Each word as the beginning of a word: ("lentils" OR "lentil"*) AND ("red"*). Where no name has such a word, the words it may be a
+    // slip of.
     private string? QueryOf(string typed, bool isSlipForgiven)
     {
         var parts = new List<string>();

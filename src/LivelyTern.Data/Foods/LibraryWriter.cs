@@ -56,7 +56,8 @@ public sealed class ImportTally
 }
 
 /// <summary>
-/// Writes a library: in parts of some thousand rows, each in its turn, so that other writing waits for one part at most, and out of sight until
+/// Writes a library: in parts of some thousand rows, each in its turn, so that other writing waits for one part at most, and out of sight
+/// until
 /// it is whole. What is stopped or breaks off is taken back.
 /// </summary>
 public sealed class LibraryWriter(TernDb db, Kept<LibraryWords> words, TimeProvider clock)
@@ -127,7 +128,8 @@ public sealed class LibraryWriter(TernDb db, Kept<LibraryWords> words, TimeProvi
         await using (var connection = new SqliteConnection(db.Database.GetConnectionString()))
         {
             await connection.OpenAsync();
-            // Names are kept in pieces. One is written anew only when nearly all of it is gone, as a library's own pieces soon are, and not after every tenth.
+            // Names are kept in pieces. One is written anew only when nearly all of it is gone, as a library's own pieces soon are, and not
+            // after every tenth.
             using (await TurnAsync()) await ExecuteAsync(connection, "INSERT INTO LibraryNames (LibraryNames, rank) VALUES ('deletemerge', 90)");
             for (var gone = 1; gone > 0;)
             {

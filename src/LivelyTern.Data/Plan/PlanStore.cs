@@ -80,22 +80,27 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
     public async Task<Dictionary<Guid, int>> BatchVersionsAsync(IReadOnlyCollection<Guid> ids) =>
         await db.Batches.AsNoTracking().Where(row => ids.Contains(row.Id)).ToDictionaryAsync(row => row.Id, row => row.Version);
 
-    /// <summary>The boxes that lie on no day, oldest batch first.</summary>
+    /// <summary>The boxes that lie on no day, or on one that went by without their being eaten; oldest batch first.</summary>
     public async Task<IReadOnlyList<Box>> ShelfAsync()
     {
-        var rows = await db.Boxes.AsNoTracking().Where(row => !db.PlanItems.Any(item => item.BoxId == row.Id))
+        var today = Today;
+        var rows = await db.Boxes.AsNoTracking()
+            .Where(row => !db.PlanItems.Any(item => item.BoxId == row.Id && (item.EatenAt != null || item.Day >= today)))
             .OrderBy(row => row.Batch.CookedOn).ThenBy(row => row.BatchId).ThenBy(row => row.Number).ToListAsync();
         return await ReadAsync(rows);
     }
 
-    /// <summary>What lies uneaten on a day from today on although its eater must never get it: an exclusion, a label or a recipe came after it.</summary>
+    /// <summary>
+    /// What lies uneaten on a day from today on although its eater must never get it: an exclusion, a label or a recipe came after it.
+    /// </summary>
     public async Task<IReadOnlyList<ExcludedItem>> ExcludedAsync()
     {
         var careful = (await db.Eaters.AsNoTracking().Where(row => row.ArchivedAt == null).ToListAsync())
             .Where(row => row.KeptWays is { } ways && ways.NeverAllergens.Count + ways.NeverFoods.Count > 0).ToDictionary(row => row.Id);
         if (careful.Count == 0) return [];
         var (ids, today) = (careful.Keys.ToList(), Today);
-        var rows = await db.PlanItems.AsNoTracking().Where(row => ids.Contains(row.EaterId) && row.Day >= today && row.EatenAt == null).ToListAsync();
+        var rows = await db.PlanItems.AsNoTracking()
+            .Where(row => ids.Contains(row.EaterId) && row.Day >= today && row.EatenAt == null).ToListAsync();
         var board = Board(rows, await foods.AllAsync());
         var stock = await StockAsync(board);
         var answered = rows.ToDictionary(row => row.Id, row => row.NeverAnswered);
@@ -105,15 +110,18 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
                    let why = careful[day.Key.EaterId].KeptWays!.WhyNever(item.Contents(stock))
                    where why is not null
                    orderby day.Key.Day, day.Key.EaterId
-                   select new ExcludedItem(day.Key, item.Id, item.Name(stock), why, string.Equals(answered[item.Id], why.Key, StringComparison.Ordinal))];
+                   let isAnswered = string.Equals(answered[item.Id], why.Key, StringComparison.Ordinal)
+                   select new ExcludedItem(day.Key, item.Id, item.Name(stock), why, isAnswered)];
     }
 
     /// <summary>Says of things that lie where their eaters must never get them that they stay; they are marked all the same.</summary>
     /// <returns>How many there were.</returns>
     public Task<Outcome<int>> LeaveExcludedAsync(IReadOnlyCollection<Guid> itemIds) => db.InTurnAsync<int>(async () =>
     {
-        var excluded = (await ExcludedAsync()).Where(one => itemIds.Contains(one.ItemId)).ToDictionary(one => one.ItemId, one => one.Why.Key);
-        foreach (var row in await db.PlanItems.Where(row => excluded.Keys.Contains(row.Id)).ToListAsync()) row.NeverAnswered = excluded[row.Id];
+        var asked = (await ExcludedAsync()).Where(one => itemIds.Contains(one.ItemId));
+        var excluded = asked.ToDictionary(one => one.ItemId, one => one.Why.Key);
+        var rows = await db.PlanItems.Where(row => excluded.Keys.Contains(row.Id)).ToListAsync();
+        foreach (var row in rows) row.NeverAnswered = excluded[row.Id];
         await db.SaveChangesAsync();
         return excluded.Count;
     });
@@ -123,13 +131,13 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
     {
         var excluded = (await ExcludedAsync()).Where(one => itemIds.Contains(one.ItemId)).ToList();
         if (excluded.Count == 0) return Stale.Gone("thing to take off");
-        return await ChangeAsync(
-            null, [.. excluded.Select(one => one.Where).Distinct()], [],
-            board => board.InOne(excluded.Select<ExcludedItem, Func<PlanBoard, Outcome<PlanChange>>>(one => now => now.TakeOff(one.ItemId))));
+        var steps = excluded.ConvertAll<Func<PlanBoard, Outcome<PlanChange>>>(one => now => now.TakeOff(one.ItemId));
+        return await ChangeAsync(null, [.. excluded.Select(one => one.Where).Distinct()], [], board => board.InOne(steps));
     }
 
     /// <summary>Makes a change that was worked out on the plan as it stood at a version.</summary>
-    /// <param name="version">The number of the last change the user saw; null takes the days as they are (undo checks the days themselves).</param>
+    /// <param name="version">The number of the last change the user saw; null takes the days as they are (undo checks the days
+    /// themselves).</param>
     /// <param name="days">The days the change may touch, besides those of the item or box concerned.</param>
     /// <param name="concerning">The items, boxes and batches it concerns; empty for a new plain food.</param>
     /// <param name="change">Works the change out.</param>
@@ -147,7 +155,8 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
     public Task<Outcome<MadeChange>> UndoAsync(Guid changeId) => db.InTurnAsync(async () =>
     {
         if (await db.PlanChanges.AsNoTracking().SingleOrDefaultAsync(row => row.Id == changeId) is not { } log) return Stale.Gone("step");
-        if (await db.PlanChanges.AnyAsync(row => row.UndoneId == changeId)) return new Problem("undone-already", "id", "That step was undone already.");
+        if (await db.PlanChanges.AnyAsync(row => row.UndoneId == changeId))
+            return new Problem("undone-already", "id", "That step was undone already.");
         var inverse = log.Change.Inverse;
         var comes = inverse.Days.SelectMany(day => day.After).ToList();
         var boxes = comes.Select(item => item.BoxId).OfType<Guid>().ToList();
@@ -157,15 +166,16 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
     });
 
     private async Task<Outcome<MadeChange>> MakeAsync(
-        int? version, IReadOnlyList<EaterDay> days, IReadOnlyCollection<Guid> concerning, Func<PlanBoard, Outcome<PlanChange>> change, Guid? undoneId)
+        int? version, IReadOnlyList<EaterDay> days, IReadOnlyCollection<Guid> concerning, Func<PlanBoard, Outcome<PlanChange>> change,
+        Guid? undoneId)
     {
         var eaters = days.Select(day => day.EaterId).Distinct().ToList();
         if (await db.Eaters.CountAsync(row => eaters.Contains(row.Id) && row.ArchivedAt == null) != eaters.Count) return Stale.Gone("eater");
 
         var board = await BoardAroundAsync(days, concerning);
-        var worked = change(board);
+        var worked = change(board.WithoutOverdue(Today, concerning));
         if (!worked.Succeeded) return worked.Problems.ToList();
-        var made = worked.Value!;
+        var made = OffTheDaysThatWentBy(worked.Value!, board);
         var touched = made.Days.ConvertAll(day => day.Where);
         if (version is { } seen && (await VersionsAsync(touched)).Any(day => day.Version > seen)) return Stale.Problem;
         if (touched.Select(day => KitchenDays.Refusal(day.Day, Today, "day")).FirstOrDefault(far => far is not null) is { } far) return far;
@@ -182,6 +192,16 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
         var old = clock.GetUtcNow() - LogKept;
         await db.PlanChanges.Where(row => row.At < old).ExecuteDeleteAsync();
         return new MadeChange(log.Id, number, touched);
+    }
+
+    // A box that comes from the shelf and still lies on a day that went by leaves that day, in the same change.
+    private PlanChange OffTheDaysThatWentBy(PlanChange change, PlanBoard board)
+    {
+        var comes = DayGate.Comes(change).Select(one => one.Item.BoxId).OfType<Guid>().ToHashSet();
+        var without = board.WithoutOverdue(Today, comes);
+        var left = board.Days.Keys.Where(day => !board[day].SequenceEqual(without[day])).ToList();
+        var others = left.Where(day => !change.Days.Exists(one => one.Where == day)).Select(day => new DayChange(day, board[day], without[day]));
+        return new([.. change.Days.Select(day => left.Contains(day.Where) ? day with { Before = board[day.Where] } : day), .. others]);
     }
 
     private async Task<List<EaterDayRow>> VersionsAsync(IReadOnlyList<EaterDay> days)
@@ -210,7 +230,8 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
     }
 
     /// <summary>
-    /// What this household fills gaps with: what its eaters say they like, then plain foods as they were laid over the last weeks, the most often laid
+    /// What this household fills gaps with: what its eaters say they like, then plain foods as they were laid over the last weeks, the most
+    /// often laid
     /// first, then a few to start from.
     /// </summary>
     /// <param name="likes">Amounts the eaters like.</param>
@@ -220,7 +241,8 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
     public async Task<IReadOnlyList<FillerOffer>> FillersAsync(IEnumerable<string> likes, IFoods known, DateOnly since, int most)
     {
         ArgumentNullException.ThrowIfNull(known);
-        FillerOffer? Read(string text) => FoodLine.Read(text, known) is { Ingredient: { Weight.Value: > 0 } food } ? new(text.Trim(), food) : null;
+        FillerOffer? Read(string text) =>
+            FoodLine.Read(text, known) is { Ingredient: { Weight.Value: > 0 } food } ? new(text.Trim(), food) : null;
         var rows = await db.PlanItems.AsNoTracking()
             .Where(row => row.Day >= since && row.Text != null && row.GiveOrTake == null && !row.IsFitted)
             .Select(row => new { row.Text, row.Food }).ToListAsync();
@@ -241,7 +263,8 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
         .GroupBy(row => new EaterDay(row.EaterId, row.Day))
         .ToImmutableDictionary(day => day.Key, day => day.OrderBy(row => row.Position).Select(row => Read(row, known)).ToImmutableList()));
 
-    private static PlanItem Read(PlanItemRow row, IFoods known) => new(row.Id, row.BoxId, row.Text, row.Food?.AsKnownToday(known.Find), row.EatenAt)
+    private static PlanItem Read(PlanItemRow row, IFoods known) => new(
+        row.Id, row.BoxId, row.Text, row.Food?.AsKnownToday(known.Find), row.EatenAt)
     {
         Portion = row.BatchId is { } batch ? new(batch, new Grams(row.Grams ?? 0)) : null,
         Slot = row.Slot,
@@ -255,7 +278,8 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
     {
         var dates = days.Select(day => day.Day).ToHashSet();
         dates.UnionWith(await db.PlanItems.Where(row => concerning.Contains(row.Id)
-                || (row.BoxId != null && concerning.Contains(row.BoxId.Value)) || (row.BatchId != null && concerning.Contains(row.BatchId.Value)))
+                || (row.BoxId != null && concerning.Contains(row.BoxId.Value))
+                || (row.BatchId != null && concerning.Contains(row.BatchId.Value)))
             .Select(row => row.Day).ToListAsync());
         var rows = await db.PlanItems.AsNoTracking().Where(row => dates.Contains(row.Day)).ToListAsync();
         return Board(rows, await foods.AllAsync());
@@ -284,7 +308,8 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
     private static void Write(PlanItemRow row, PlanItem item)
     {
         // A food that is the same keeps the record of the day it was laid.
-        if (!string.Equals(row.Food?.Food.Id, item.Food?.Food.Id, StringComparison.Ordinal) || row.Food?.Weight != item.Food?.Weight) row.Food = item.Food;
+        var isSame = string.Equals(row.Food?.Food.Id, item.Food?.Food.Id, StringComparison.Ordinal);
+        if (!isSame || row.Food?.Weight != item.Food?.Weight) row.Food = item.Food;
         (row.BoxId, row.Text, row.EatenAt) = (item.BoxId, item.Text, item.EatenAt);
         (row.BatchId, row.Grams) = (item.Portion?.BatchId, item.Portion?.Weight.Value);
         (row.Slot, row.IsLocked, row.IsFitted, row.GiveOrTake) = (item.Slot, item.IsLocked, item.IsFitted, item.GiveOrTake);
@@ -295,7 +320,8 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
     {
         var ids = rows.Select(row => row.BatchId).Distinct().ToList();
         var known = await foods.AllAsync();
-        var of = (await db.Batches.AsNoTracking().Where(row => ids.Contains(row.Id)).ToListAsync()).ToDictionary(row => row.Id, row => BatchStore.Read(row, known));
+        var batchRows = await db.Batches.AsNoTracking().Where(row => ids.Contains(row.Id)).ToListAsync();
+        var of = batchRows.ToDictionary(row => row.Id, row => BatchStore.Read(row, known));
         return [.. rows.Select(row => new Box(row.Id, of[row.BatchId], new Grams(row.Grams), row.Pieces))];
     }
 }

@@ -5,7 +5,9 @@ using LivelyTern.Core.Plan;
 
 namespace LivelyTern.Formats.Calendar;
 
-/// <summary>Writes iCalendar (RFC 5545). Times are the kitchen's own, without a zone: half past seven is half past seven wherever it is read.</summary>
+/// <summary>
+/// Writes iCalendar (RFC 5545). Times are the kitchen's own, without a zone: half past seven is half past seven wherever it is read.
+/// </summary>
 public static class CalendarFile
 {
     private static readonly TimeSpan Meal = TimeSpan.FromMinutes(30);

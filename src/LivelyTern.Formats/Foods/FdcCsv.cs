@@ -33,7 +33,8 @@ public sealed class FdcCsv(string path) : IFoodFile
     private static readonly int[] OtherEnergy = [2048, 2047];
     private static readonly HashSet<string> Foods = new(StringComparer.Ordinal) { "foundation_food", "sr_legacy_food", "survey_fndds_food", "branded_food" };
 
-    // Kept from the first reading for the next: what was looked at is what is taken, and joining it again would take longer than writing it.
+    // Kept from the first reading for the next: what was looked at is what is taken, and joining it again would take longer than writing
+    // it.
     private Joined? joined;
 
     /// <inheritdoc/>

@@ -13,7 +13,9 @@ public static class RecipeHtml
         return blocks.Count > 0 ? RecipeJsonLd.Read(blocks) : new([], ["There is no recipe in this page that a program can read. Copy the recipe's text and paste it instead."]);
     }
 
-    /// <summary>The text of a fragment: "&lt;b&gt;2&lt;/b&gt; eggs &amp;amp; salt" is "2 eggs &amp; salt". What a script holds is no text.</summary>
+    /// <summary>
+    /// The text of a fragment: "&lt;b&gt;2&lt;/b&gt; eggs &amp;amp; salt" is "2 eggs &amp; salt". What a script holds is no text.
+    /// </summary>
     public static string Plain(string text)
     {
         ArgumentNullException.ThrowIfNull(text);

@@ -3,7 +3,8 @@ using LivelyTern.Core.Plan.Fit;
 namespace LivelyTern.Solving.Columns;
 
 /// <summary>
-/// Finds the best plan, and proves it: the relaxation says what each column would add to the bound, a plan with a column that adds more than a known plan
+/// Finds the best plan, and proves it: the relaxation says what each column would add to the bound, a plan with a column that adds more
+/// than a known plan
 /// does cannot be better than that one, and what is left is few.
 /// </summary>
 internal static class ColumnSearch
@@ -35,7 +36,8 @@ internal static class ColumnSearch
         }
     }
 
-    // What the so many columns that add least add at most: all where there are no more. They are looked at, since some seem to add less than they do.
+    // What the so many columns that add least add at most: all where there are no more. They are looked at, since some seem to add less
+    // than they do.
     private static double? Least(DayColumns columns, double[][] added, int count, Func<bool> over)
     {
         while (true)

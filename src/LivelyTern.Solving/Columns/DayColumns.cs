@@ -10,7 +10,8 @@ internal sealed class DayColumn((int Batch, int Size)[] boxes)
     public (int Batch, int Size)[] Boxes { get; } = boxes;
 
     /// <summary>
-    /// What the day costs at least with them: its bands, its fillers and what the eater would rather not, less what these boxes would cost left over.
+    /// What the day costs at least with them: its bands, its fillers and what the eater would rather not, less what these boxes would cost
+    /// left over.
     /// </summary>
     public long Cost { get; set; }
 
@@ -24,7 +25,10 @@ internal sealed class DayColumn((int Batch, int Size)[] boxes)
 /// <param name="Columns">What can lie on such a day; those of other days with the same bands are the same ones.</param>
 internal sealed record AlikeDays(int Eater, IReadOnlyList<int> Days, IReadOnlyList<DayColumn> Columns);
 
-/// <summary>Every set of boxes that a day could take, written out, where they are few enough for that: a week is then one column for each of its days.</summary>
+/// <summary>
+/// Every set of boxes that a day could take, written out, where they are few enough for that: a week is then one column for each of its
+/// days.
+/// </summary>
 internal sealed class DayColumns
 {
     private const int MostColumns = 200_000;
@@ -39,7 +43,9 @@ internal sealed class DayColumns
     /// <summary>What it would cost to leave all of every batch.</summary>
     public long AllLeft => Enumerable.Range(0, tables.Problem.Batches.Count).Sum(b => (long)tables.Left(FitPlan.Nothing, b) * tables.WasteCost[b]);
 
-    /// <summary>Writes them out, with what each costs at least at first sight; null where they are too many, or where there was no time to.</summary>
+    /// <summary>
+    /// Writes them out, with what each costs at least at first sight; null where they are too many, or where there was no time to.
+    /// </summary>
     /// <param name="tables">The problem.</param>
     /// <param name="over">Whether it is time to stop.</param>
     public static DayColumns? Of(FitTables tables, Func<bool> over)
@@ -72,7 +78,10 @@ internal sealed class DayColumns
     /// <summary>Whether an eater can get a dish more often than they welcome.</summary>
     public bool CountsAgain(int eater) => tables.AgainCost > 0 && tables.Problem.Eaters[eater].AlikeWelcome < tables.Problem.DayCount;
 
-    /// <summary>In which ways an eater can have a batch that is divided by the fit: so many boxes, all of one size, as far as there are days and grams for them.</summary>
+    /// <summary>
+    /// In which ways an eater can have a batch that is divided by the fit: so many boxes, all of one size, as far as there are days and
+    /// grams for them.
+    /// </summary>
     public IEnumerable<(int Size, int Boxes)> Ways(int eater, int batch)
     {
         var most = Days.Where(alike => alike.Eater == eater && tables.MayEat(eater, batch, alike.Days[0])).Sum(alike => alike.Days.Count);

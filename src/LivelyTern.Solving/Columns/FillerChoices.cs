@@ -4,7 +4,8 @@ using LivelyTern.Core.Plan.Fit;
 namespace LivelyTern.Solving.Columns;
 
 /// <summary>
-/// All choices of fillers that a day of one eater could take, written out once, so that the very best for given boxes is found. Where they are too many, those
+/// All choices of fillers that a day of one eater could take, written out once, so that the very best for given boxes is found. Where they
+/// are too many, those
 /// of few servings are written out, and more servings are known only by what they could do at best.
 /// </summary>
 internal sealed class FillerChoices
@@ -54,7 +55,10 @@ internal sealed class FillerChoices
         return least;
     }
 
-    /// <summary>The least that a day costs with the best fillers, and which choice they are. Where not all are written out the cost may be less than any choice has.</summary>
+    /// <summary>
+    /// The least that a day costs with the best fillers, and which choice they are. Where not all are written out the cost may be less than
+    /// any choice has.
+    /// </summary>
     /// <param name="bands">The day's bands.</param>
     /// <param name="sums">What lies on it without fillers.</param>
     public (long Cost, (int Served, int At) Choice) Best(ReadOnlySpan<WholeBand> bands, ReadOnlySpan<long> sums)
@@ -175,7 +179,8 @@ internal sealed class FillerChoices
 
         public (int From, int Filler, int Has) Step(int at) => steps[at];
 
-        // From the choice that brings the leading measure nearest to its goal outwards, as long as that measure alone leaves room for a better day.
+        // From the choice that brings the leading measure nearest to its goal outwards, as long as that measure alone leaves room for a
+        // better day.
         public int? Better(ReadOnlySpan<WholeBand> bands, ReadOnlySpan<long> day, int lead, ref long best)
         {
             if (bands.Length == 0) return null;

@@ -46,7 +46,7 @@ public sealed record BatchView(
 public sealed record PlannedPortionView(Guid EaterId, string Name, DateOnly Day, decimal Grams);
 
 /// <summary>Reads batches from the store through the core, for the screens.</summary>
-public sealed class BatchReader(BatchStore store, EaterStore eaters)
+public sealed class BatchReader(BatchStore store, EaterStore eaters, TimeProvider clock)
 {
     /// <summary>A write on a batch at the version the request carries; a stale one gets the batch as it is now.</summary>
     public async Task<Results<Ok<BatchView>, ProblemHttpResult>> WriteAsync(Guid id, string? ifMatch, Func<int, Task<Outcome<BatchRow>>> write)
@@ -66,15 +66,22 @@ public sealed class BatchReader(BatchStore store, EaterStore eaters)
         var table = await eaters.ListAsync();
         var names = table.ToDictionary(eater => eater.Id, eater => eater.Name);
         var batch = await store.ReadAsync(row);
-        var never = table.Select(eater => (eater.Id, eater.Name, Why: NeverView.Of(eater.Ways.WhyNever(batch.Contents)))).Where(one => one.Why is not null).ToList();
+        var reasons = table.Select(eater => (eater.Id, eater.Name, Why: NeverView.Of(eater.Ways.WhyNever(batch.Contents))));
+        var never = reasons.Where(one => one.Why is not null).ToList();
         List<NeverForView> neverFor = [.. never.Select(one => new NeverForView(one.Name, one.Why!))];
         if (row.Boxes.Count > 0)
         {
             var laid = await store.LaidAsync(row);
             var view = Show(row, pan, [], null);
-            BoxView Laid(BoxView box) => laid.TryGetValue(box.Id, out var item)
-                ? box with { Name = names.GetValueOrDefault(item.EaterId), Day = item.Day, Never = item.EatenAt is null ? never.Find(one => one.Id == item.EaterId).Why : null }
-                : box;
+            var today = DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+            BoxView Laid(BoxView box)
+            {
+                // A box whose day went by uneaten is for nobody again.
+                if (!laid.TryGetValue(box.Id, out var item) || (item.EatenAt is null && item.Day < today)) return box;
+                var why = item.EatenAt is null ? never.Find(one => one.Id == item.EaterId).Why : null;
+                return box with { Name = names.GetValueOrDefault(item.EaterId), Day = item.Day, Never = why };
+            }
+
             return view with { Boxes = [.. view.Boxes.Select(Laid)], NeverFor = neverFor };
         }
 

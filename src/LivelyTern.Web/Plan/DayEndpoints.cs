@@ -69,7 +69,8 @@ public static class DayEndpoints
         await using var once = await db.ReadOnceAsync();
         var version = await plan.VersionAsync();
         var monday = PlanReader.MondayOf(day);
-        var board = await plan.BoardAsync(monday, monday.AddDays(6));
+        var whole = await plan.BoardAsync(monday, monday.AddDays(6));
+        var board = day < reader.Today ? whole : whole.WithoutOverdue(reader.Today);
         var fillers = await plan.FillersAsync(eater.Ways.Likes, await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers);
         var (stock, shelf, unpacked) = (await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync());
         return (version, new DayMends(FitEndpoints.Who(eater), day, reader.Today, board, stock, shelf, unpacked, fillers));

@@ -47,7 +47,9 @@ public sealed class Fit
         }
     }
 
-    /// <summary>The days under the best plan so far, by a number under which just this draft can be taken; null before there is one.</summary>
+    /// <summary>
+    /// The days under the best plan so far, by a number under which just this draft can be taken; null before there is one.
+    /// </summary>
     public (int Number, IReadOnlyDictionary<EaterDay, ImmutableList<PlanItem>> Days)? Draft()
     {
         lock (gate)

@@ -62,7 +62,8 @@ public sealed record TakeRequest(int Draft, IReadOnlyList<EaterDay> Days);
 /// <summary>What was taken.</summary>
 /// <param name="Made">The change; null where nothing was left to take.</param>
 /// <param name="MovedOn">Days that were changed by hand since the fit began: they stay as they are.</param>
-/// <param name="Without">Dishes a taken day goes without: their boxes lie on days that were not taken, and no equal one is on the shelf.</param>
+/// <param name="Without">Dishes a taken day goes without: their boxes lie on days that were not taken, and no equal one is on the
+/// shelf.</param>
 public sealed record TakeAnswer(MadeChange? Made, IReadOnlyList<EaterDay> MovedOn, IReadOnlyList<string> Without);
 
 /// <summary>A whole problem, and how long to look.</summary>
@@ -185,7 +186,8 @@ public static class FitEndpoints
 
     // What was chosen, onto the plan as it is now: a day changed by hand since then stays as it is, and a box that lies on a day
     // not taken stays there, with an equal one from the shelf in its place where there is one.
-    private static async Task<Results<Ok<TakeAnswer>, ProblemHttpResult>> TakeAsync(Guid id, TakeRequest body, FitDesk desk, PlanStore plan)
+    private static async Task<Results<Ok<TakeAnswer>, ProblemHttpResult>> TakeAsync(
+        Guid id, TakeRequest body, FitDesk desk, PlanStore plan, PlanReader reader)
     {
         if (desk.Find(id) is not { } fit) return Answers.Problem([Stale.Gone("fit")]);
         if (fit.Draft(body.Draft) is not { } draft) return Answers.Problem([new Problem("fit-empty", "days", "There is no draft yet: wait a moment.")]);
@@ -197,7 +199,7 @@ public static class FitEndpoints
         if (taken.Count == 0) return TypedResults.Ok(new TakeAnswer(null, movedOn, []));
 
         var stock = await plan.StockAsync(draft.Values.SelectMany(items => items).Concat(taken.SelectMany(day => now[day])));
-        var after = Equal.Boxes(now, draft, taken, await plan.ShelfAsync(), stock.Boxes);
+        var after = Equal.Boxes(now.WithoutOverdue(reader.Today), draft, taken, await plan.ShelfAsync(), stock.Boxes);
         var without = taken.SelectMany(day => draft[day].Where(item => after[day].TrueForAll(laid => laid.Id != item.Id))).Select(item => item.Name(stock)).ToList();
         var concerning = after.Values.SelectMany(items => items).Select(item => item.BoxId).OfType<Guid>().ToList();
         var made = await plan.ChangeAsync(null, taken, concerning, board => new PlanChange([.. taken.Where(day => !board[day].SequenceEqual(after[day])).Select(day => new DayChange(day, now[day], after[day]))]));

@@ -117,7 +117,11 @@ public static class PlanEndpoints
         {
             if ((await store.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId) is not { } batch) return Stale.Gone("batch");
             if (batch.Batch.Weight is null)
-                return new Problem("weight-unknown", "batchId", $"What {batch.Batch.RecipeName} will weigh is not known: look at its recipe, where more is taken out than goes in or nothing has a weight.");
+            {
+                var look = "look at its recipe, where more is taken out than goes in or nothing has a weight.";
+                return new Problem("weight-unknown", "batchId", $"What {batch.Batch.RecipeName} will weigh is not known: {look}");
+            }
+
             var weight = body.Grams is { } grams ? new Grams(grams) : batch.NewFor(body.EaterId);
             if (Portion.Not(weight) is { } wrong) return wrong;
             var portion = new Portion(body.BatchId, weight);
@@ -141,8 +145,10 @@ public static class PlanEndpoints
                 version, [new(body.EaterId, body.Day), .. body.To.Take(31).Select(day => new EaterDay(body.EaterId, day))], [],
                 board => board.Copy(new(body.EaterId, body.Day), [.. body.To.Take(31).Select(day => new EaterDay(body.EaterId, day))], body.Slot, Guid.CreateVersion7)))).WithName("copyDay");
         plan.MapPost("/events", LayEventAsync).WithName("layEvent");
-        plan.MapPost("/excluded/off", async (ExcludedRequest body, PlanStore store) => (await store.TakeOffExcludedAsync(body.ItemIds)).Answer(made => made)).WithName("takeOffExcluded");
-        plan.MapPost("/excluded/leave", async (ExcludedRequest body, PlanStore store) => (await store.LeaveExcludedAsync(body.ItemIds)).Answer(count => new LeftAnswer(count))).WithName("leaveExcluded");
+        plan.MapPost("/excluded/off", async (ExcludedRequest body, PlanStore store) =>
+            (await store.TakeOffExcludedAsync(body.ItemIds)).Answer(made => made)).WithName("takeOffExcluded");
+        plan.MapPost("/excluded/leave", async (ExcludedRequest body, PlanStore store) =>
+            (await store.LeaveExcludedAsync(body.ItemIds)).Answer(count => new LeftAnswer(count))).WithName("leaveExcluded");
         plan.MapPost("/changes/{id:guid}/undo", async (Guid id, PlanStore store) => (await store.UndoAsync(id)).Answer(made => made)).WithName("undoChange");
         api.MapPost("/calc/day", CalcAsync).WithTags("Calculate").WithName("calcDay");
     }

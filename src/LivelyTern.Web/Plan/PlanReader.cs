@@ -31,7 +31,8 @@ namespace LivelyTern.Web.Plan;
 /// <param name="IsLocked">Whether it stays where it is when days are fitted.</param>
 /// <param name="GiveOrTake">For a meal out: kcal either way; null for all else.</param>
 /// <param name="IsFrozen">Whether that day lies past its time in the fridge: then it has to be frozen, and thawed the day before.</param>
-/// <param name="BatchId">The batch of a portion that is not packed yet; null for all else. Its figures are by what the batch is expected to weigh.</param>
+/// <param name="BatchId">The batch of a portion that is not packed yet; null for all else. Its figures are by what the batch is expected to
+/// weigh.</param>
 /// <param name="Never">Why its eater must never get it, where that came after it was laid and it is not eaten; null for all else.</param>
 public sealed record ItemView(
     Guid Id, Guid? BoxId, string Name, string? Text, string? Letters, int? Tint, decimal Grams, int? Pieces, DateOnly? CookedOn, DateTimeOffset? EatenAt,
@@ -121,7 +122,8 @@ public sealed record ExpectedView(ExpectedFrom From, decimal SpreadGrams);
 /// <param name="CookedOn">When it was cooked, or is to be.</param>
 /// <param name="IsAhead">Whether it is still to be cooked.</param>
 /// <param name="Expected">What its weight rests on while it is not measured; null where it is.</param>
-/// <param name="Grams">What it makes; null where that is not known: more is taken out of its recipe than goes in, or nothing in it has a weight.</param>
+/// <param name="Grams">What it makes; null where that is not known: more is taken out of its recipe than goes in, or nothing in it has a
+/// weight.</param>
 /// <param name="Portions">For how many portions.</param>
 /// <param name="LeftGrams">Grams on no day; below zero where more lies on days than it makes.</param>
 /// <param name="PortionsLaid">For how many portions it would have to be made for what lies on days.</param>
@@ -202,13 +204,20 @@ public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, Led
         var (ways, aim) = eater.On(day);
         var other = ways.OtherDays.FirstOrDefault(one => one.Date == day) ?? ways.OtherDays.FirstOrDefault(one => one.Weekday == day.DayOfWeek);
         var contents = items.Select(item => item.Contents(stock)).ToList();
-        var rest = DayRest.Of([.. items.Select((item, i) => (contents[i], item.EatenAt is not null, eaten.GetValueOrDefault(item.Id)?.Totals))], aim);
-        Core.Measures.Total? Exact(PlanItem item, Contents holds) => aim.Rule is null ? null : eaten.GetValueOrDefault(item.Id)?.ExactPoints ?? aim.Rule.Exact(holds);
-        var shown = items.Select((item, i) => Show(item, day, rest.Day.Entries[i], Exact(item, contents[i]), stock) with { Never = NeverOf(item, contents[i], ways) }).ToList();
+        var entries = items.Select((item, i) => (contents[i], item.EatenAt is not null, eaten.GetValueOrDefault(item.Id)?.Totals)).ToList();
+        var rest = DayRest.Of(entries, aim);
+        ItemView Shown(PlanItem item, int i)
+        {
+            var exact = aim.Rule is null ? (Core.Measures.Total?)null : eaten.GetValueOrDefault(item.Id)?.ExactPoints ?? aim.Rule.Exact(contents[i]);
+            return Show(item, day, rest.Day.Entries[i], exact, stock) with { Never = NeverOf(item, contents[i], ways) };
+        }
+
+        var shown = items.Select(Shown).ToList();
+        var fits = rest.Day.Fits && shown.TrueForAll(item => item.Never is null);
         var grams = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Grams);
         var energy = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Figures[Measure.Energy].Value);
         return new(
-            day, shown, Figure.Of(rest.Day.Sums), Figure.Of(rest.Eaten), rest.Left, rest.Day.Bands, rest.Day.Missing, rest.Day.Fits && shown.TrueForAll(item => item.Never is null),
+            day, shown, Figure.Of(rest.Day.Sums), Figure.Of(rest.Eaten), rest.Left, rest.Day.Bands, rest.Day.Missing, fits,
             aim, other?.Name, grams, grams > 0 ? energy * 100 / grams : null, items.Sum(item => item.GiveOrTake ?? 0),
             aim.Rule is null ? null : new Figure(shown.Sum(item => item.ExactPoints!.Value), shown.TrueForAll(item => item.ExactPoints!.Complete)));
     }
@@ -216,8 +225,11 @@ public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, Led
     private static NeverView? NeverOf(PlanItem item, Contents contents, EatingWays ways) =>
         item.IsEvent || item.EatenAt is not null ? null : NeverView.Of(ways.WhyNever(contents));
 
-    private static Dictionary<Guid, NeverView> NeverFor(Contents contents, IEnumerable<EaterRow> table) => table
-        .Select(eater => (eater.Id, Why: NeverView.Of(eater.Ways.WhyNever(contents)))).Where(one => one.Why is not null).ToDictionary(one => one.Id, one => one.Why!);
+    private static Dictionary<Guid, NeverView> NeverFor(Contents contents, IEnumerable<EaterRow> table)
+    {
+        var reasons = table.Select(eater => (eater.Id, Why: NeverView.Of(eater.Ways.WhyNever(contents))));
+        return reasons.Where(one => one.Why is not null).ToDictionary(one => one.Id, one => one.Why!);
+    }
 
     private ItemView Show(PlanItem item, DateOnly day, IReadOnlyDictionary<Measure, Core.Measures.Total> totals, Core.Measures.Total? exactPoints, Stock stock)
     {

@@ -89,7 +89,10 @@ public class LinePartsTests
         ["", "", " (90 g)", " (45 g each)", " (about 60 g), beaten", ", drained", ", with peel", ", large", " (ripe), chopped", ", to taste", " 2 small", ": 40 g", " for frying", " or margarine"],
     ];
 
-    /// <summary>Lines put together from what people write: what is understood is the same with that food chosen for it, and, printed, the same amount of the same food; half of it printed is half.</summary>
+    /// <summary>
+    /// Lines put together from what people write: what is understood is the same with that food chosen for it, and, printed, the same
+    /// amount of the same food; half of it printed is half.
+    /// </summary>
     [SeededProperty(MaxTest = 4000)]
     public Property Whatever_is_understood_is_so_again_when_printed() => Prop.ForAll(Gen.Choose(0, int.MaxValue).ToArbitrary(), seed =>
     {

@@ -3,7 +3,9 @@ using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Tests.Measures;
 
-/// <summary>One reading of typed numbers: the table that holds the screens' fields (tests/e2e/specs/numbers.spec.ts) holds the lines too.</summary>
+/// <summary>
+/// One reading of typed numbers: the table that holds the screens' fields (tests/e2e/specs/numbers.spec.ts) holds the lines too.
+/// </summary>
 public sealed class TypedNumberTests
 {
     [Fact]

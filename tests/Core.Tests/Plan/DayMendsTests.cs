@@ -64,7 +64,9 @@ public sealed class DayMendsTests
         Assert.Equal(new Band(450, null, 700), moved.NewBand);
     }
 
-    /// <summary>Days, boxes and fillers by chance: whatever is suggested is done, the day fits, and no other day is worse off for it.</summary>
+    /// <summary>
+    /// Days, boxes and fillers by chance: whatever is suggested is done, the day fits, and no other day is worse off for it.
+    /// </summary>
     [SeededProperty(MaxTest = 200)]
     public Property Any_mend_of_any_day_is_true() => Prop.ForAll(Gen.Choose(0, 1_000_000).ToArbitrary(), seed =>
     {

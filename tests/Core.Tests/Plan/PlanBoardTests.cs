@@ -66,7 +66,9 @@ public class PlanBoardTests
         return Print(board) == Print(boards[^1]);
     }
 
-    /// <summary>Laid, taken off, put back, moved and eaten: putting it back once more would take it from the day on which it was eaten.</summary>
+    /// <summary>
+    /// Laid, taken off, put back, moved and eaten: putting it back once more would take it from the day on which it was eaten.
+    /// </summary>
     [Fact]
     public void A_step_done_again_takes_nothing_from_another_day()
     {

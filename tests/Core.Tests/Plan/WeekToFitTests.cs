@@ -46,7 +46,10 @@ public sealed class WeekToFitTests
         Assert.Equal(Foods[0].Per100g.Energy!.Value / 2 + (nut.Per100g.Energy!.Value / 10), week.Problem.Eaters[0].Days[0].Fixed![Measure.Energy]);
     }
 
-    /// <summary>Eaters who count in their own ways, boxes, fillers, what lies there and a draft, all by chance: each day comes to what the draft says of it.</summary>
+    /// <summary>
+    /// Eaters who count in their own ways, boxes, fillers, what lies there and a draft, all by chance: each day comes to what the draft
+    /// says of it.
+    /// </summary>
     [SeededProperty(MaxTest = 200)]
     public Property What_a_draft_says_of_a_day_is_what_the_plan_reads_then() => Prop.ForAll(Gen.Choose(0, 1_000_000).ToArbitrary(), seed =>
     {

@@ -91,13 +91,15 @@ test("a plan changed in another tab is not overwritten, and this tab sees it", a
     first.locator("[data-day$='2026-11-29']"),
   );
   await expect(first.getByRole("button", { name: /Baked falafel, 1 box/ })).toHaveCount(0);
+  // On the very day that the other has changed it is told so; on another day a box that is gone is named.
   await drag(
     second,
-    second.getByRole("button", { name: /Baked falafel, 1 box/ }),
-    second.locator("[data-day$='2026-11-28']"),
+    second.getByRole("button", { name: /Fish and fennel tray bake, 2 boxes/ }),
+    second.locator("[data-day$='2026-11-29']"),
   );
   await expect(second.getByText(/changed elsewhere since you opened it/)).toBeVisible();
   await expect(second.getByRole("button", { name: /Baked falafel, 1 box/ })).toHaveCount(0);
+  await expect(second.getByRole("button", { name: /Fish and fennel tray bake, 2 boxes/ })).toBeVisible();
 });
 
 test("while the program is away what is typed stays, and it is saved when it is back", async ({

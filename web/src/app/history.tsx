@@ -59,7 +59,6 @@ export function HistoryProvider({ children }: { children: ReactNode }) {
       if (data) sawChange(data);
       return data?.id ?? null;
     },
-    onSettled: () => void freshen(queries, "plan"),
   });
 
   const change = useCallback<History["change"]>(
@@ -73,9 +72,12 @@ export function HistoryProvider({ children }: { children: ReactNode }) {
       } catch (thrown) {
         say(troubleOf(thrown, t("silent")).detail ?? "", { trouble: true });
         return false;
+      } finally {
+        // The next change does not wait for this; who asked for this one does.
+        await freshen(queries, "plan");
       }
     },
-    [mutateAsync, keep, say, t],
+    [mutateAsync, keep, queries, say, t],
   );
 
   const step = useCallback(
@@ -96,9 +98,11 @@ export function HistoryProvider({ children }: { children: ReactNode }) {
         // What failed can be tried again: the step comes back.
         if (id && !isOver(trouble.type)) keep((now) => ({ ...now, [from]: [...now[from], id!] }));
         say(trouble.detail ?? "", { trouble: true });
+      } finally {
+        await freshen(queries, "plan");
       }
     },
-    [mutateAsync, keep, say, t],
+    [mutateAsync, keep, queries, say, t],
   );
 
   const history = useMemo(

@@ -59,7 +59,6 @@ export const app = {
   numberNeeded: "Type a number here, or leave it empty.",
   never: {
     mark: "never for {{name}}",
-    why: "holds {{why}}",
     unknown: "something whose allergens are not known",
     title_one: "1 thing on the plan is for somebody who must never get it",
     title_other: "{{count}} things on the plan are for somebody who must never get them",

@@ -20,7 +20,9 @@ public sealed record FitPlan(IReadOnlyList<FitBox> Boxes, IReadOnlyList<FitServi
         [.. Servings.Where(serving => serving.Count > 0).OrderBy(serving => serving.Eater).ThenBy(serving => serving.Day).ThenBy(serving => serving.Filler)]);
 }
 
-/// <summary>What a plan costs, part by part; less is better. The units are those of <c>docs/fit.md</c>: one per cent outside a band is 1,000.</summary>
+/// <summary>
+/// What a plan costs, part by part; less is better. The units are those of <c>docs/fit.md</c>: one per cent outside a band is 1,000.
+/// </summary>
 /// <param name="OutOfBands">Days outside their bands.</param>
 /// <param name="FromTargets">Days away from their targets.</param>
 /// <param name="Waste">Grams and boxes left over.</param>

@@ -27,7 +27,9 @@ public sealed record FitProblem(
     /// <summary>How many days the span has.</summary>
     public int DayCount => Eaters.Count == 0 ? 0 : Eaters[0].Days.Count;
 
-    /// <summary>What is wrong with the problem itself, field by field. A week that cannot be filled well is no problem of this kind.</summary>
+    /// <summary>
+    /// What is wrong with the problem itself, field by field. A week that cannot be filled well is no problem of this kind.
+    /// </summary>
     public IEnumerable<Problem> Problems()
     {
         if (Eaters.Count is 0 or > MostEaters) yield return new("fit-eaters", "eaters", $"Fit between 1 and {MostEaters} eaters at a time.");
@@ -55,7 +57,8 @@ public sealed record FitProblem(
 /// <param name="Name">As the others call them.</param>
 /// <param name="Leading">The measure whose target is kept closest.</param>
 /// <param name="Days">Their days, in order.</param>
-/// <param name="AlikeWelcome">How many boxes of one dish they like in the span before it is the same again; many where that is fine.</param>
+/// <param name="AlikeWelcome">How many boxes of one dish they like in the span before it is the same again; many where that is
+/// fine.</param>
 public sealed record FitEater(string Id, string Name, Measure Leading, IReadOnlyList<FitDay> Days, int AlikeWelcome = 99);
 
 /// <summary>One eater's one day to be filled.</summary>
@@ -80,7 +83,8 @@ public sealed record FitDay(
 /// <param name="Figures">What it holds, kcal and grams.</param>
 /// <param name="Points">Its points for each eater by id, rounded as one entry.</param>
 /// <param name="Boxes">How many boxes of it are packed; null where the batch is divided by the fit.</param>
-/// <param name="ProteinFor">Its grams of protein for each eater, by id, who counts less of it than <paramref name="Figures"/> say: without gelatin and collagen.</param>
+/// <param name="ProteinFor">Its grams of protein for each eater, by id, who counts less of it than <paramref name="Figures"/> say: without
+/// gelatin and collagen.</param>
 public sealed record FitSize(
     decimal Grams, IReadOnlyDictionary<Measure, decimal> Figures, IReadOnlyDictionary<string, decimal>? Points = null, int? Boxes = null, IReadOnlyDictionary<string, decimal>? ProteinFor = null)
 {
@@ -102,7 +106,8 @@ public sealed record FitSize(
 /// <param name="ExcludedFor">Eaters who must never get it: an absolute exclusion.</param>
 /// <param name="DislikedBy">Eaters who would rather not.</param>
 /// <param name="Dish">What it is a batch of: two batches of one dish are the same again. Null where its id says so.</param>
-/// <param name="AmountIsOpen">Whether less of it can be cooked than <paramref name="Grams"/>: then what is not taken is not left over.</param>
+/// <param name="AmountIsOpen">Whether less of it can be cooked than <paramref name="Grams"/>: then what is not taken is not left
+/// over.</param>
 public sealed record FitBatch(
     string Id, string Name, IReadOnlyList<FitSize> Sizes, decimal? Grams, int FirstDay = 0, int LastDay = FitProblem.MostDays,
     IReadOnlyList<string>? ExcludedFor = null, IReadOnlyList<string>? DislikedBy = null, bool AmountIsOpen = false, string? Dish = null)
@@ -130,7 +135,8 @@ public sealed record FitBatch(
 /// <param name="Most">The most servings a day.</param>
 /// <param name="ExcludedFor">Eaters who must never get it.</param>
 /// <param name="DislikedBy">Eaters who would rather not.</param>
-/// <param name="ProteinFor">One serving's grams of protein for each eater, by id, who counts less of it than <paramref name="Figures"/> say: without gelatin and collagen.</param>
+/// <param name="ProteinFor">One serving's grams of protein for each eater, by id, who counts less of it than <paramref name="Figures"/>
+/// say: without gelatin and collagen.</param>
 public sealed record FitFiller(
     string Id, string Name, IReadOnlyDictionary<Measure, decimal> Figures, IReadOnlyDictionary<string, IReadOnlyList<decimal>>? Points = null, int Most = 2,
     IReadOnlyList<string>? ExcludedFor = null, IReadOnlyList<string>? DislikedBy = null, IReadOnlyDictionary<string, decimal>? ProteinFor = null)

@@ -21,7 +21,8 @@ public readonly record struct WholeBand(int? Min, int? Target, int? Max, int Out
 }
 
 /// <summary>
-/// A fit in whole numbers, as the solvers count it and as <c>docs/fit.md</c> writes it down: whole kcal and grams; tenths of a gram of salt and
+/// A fit in whole numbers, as the solvers count it and as <c>docs/fit.md</c> writes it down: whole kcal and grams; tenths of a gram of salt
+/// and
 /// saturated fat, tenths of a point. Each entry is rounded once, half away from zero.
 /// </summary>
 public sealed class FitTables
@@ -165,7 +166,9 @@ public sealed class FitTables
         return Problem.Batches[batch].IsPacked ? Problem.Batches[batch].Sizes.Sum(size => size.Boxes ?? 0) - taken.Count() : Available[batch] - taken.Sum(box => GramsOf[batch][box.Size]);
     }
 
-    /// <summary>Which rule a plan breaks, or null: nothing eaten that is not there, not kept, excluded, twice a day, or past what a day takes.</summary>
+    /// <summary>
+    /// Which rule a plan breaks, or null: nothing eaten that is not there, not kept, excluded, twice a day, or past what a day takes.
+    /// </summary>
     public string? Breach(FitPlan plan)
     {
         ArgumentNullException.ThrowIfNull(plan);

@@ -26,10 +26,14 @@ public interface IWeekFitter
     IFirstPlans FirstPlans(FitTables tables);
 }
 
-/// <summary>First plans in a moment, for one problem with only some of its batches; always the same for the same ones. What was learned of a day serves all of them.</summary>
+/// <summary>
+/// First plans in a moment, for one problem with only some of its batches; always the same for the same ones. What was learned of a day
+/// serves all of them.
+/// </summary>
 public interface IFirstPlans
 {
     /// <summary>A first plan.</summary>
-    /// <param name="isThere">Which batches, by index, there are; what is left of the others is not counted as left over where their amount is open.</param>
+    /// <param name="isThere">Which batches, by index, there are; what is left of the others is not counted as left over where their amount
+    /// is open.</param>
     FitPlan With(Func<int, bool> isThere);
 }

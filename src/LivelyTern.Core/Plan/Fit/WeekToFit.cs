@@ -132,15 +132,18 @@ public sealed class WeekToFit
 
     private EaterDay Where(int eater, int day) => new(eaters[eater].Eater.Id, start.AddDays(day));
 
-    // What a fit may take off a day. A box past its fridge days was laid knowing that it is frozen: a fit could not lay it again, so it stays.
+    // What a fit may take off a day. A box past its fridge days was laid knowing that it is frozen: a fit could not lay it again, so it
+    // stays.
     // What its eater must never get is taken off whatever the scope.
-    private IEnumerable<PlanItem> Released(EaterDay day) => board[day].Where(item => item.EatenAt is null && !item.IsEvent && (MustNever(day, item) || MayMove(item)));
+    private IEnumerable<PlanItem> Released(EaterDay day) =>
+        board[day].Where(item => item.EatenAt is null && !item.IsEvent && (MustNever(day, item) || MayMove(item)));
 
     private bool MayMove(PlanItem item) =>
         !item.IsLocked && scope != FitScope.Gaps && (scope == FitScope.Everything || item.IsOfBatch || item.IsFitted)
         && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!.Batch, today).IsOver(today));
 
-    private bool MustNever(EaterDay day, PlanItem item) => eaters.FirstOrDefault(who => who.Eater.Id == day.EaterId)?.Ways.Forbids(item.Contents(stock)) == true;
+    private bool MustNever(EaterDay day, PlanItem item) =>
+        eaters.FirstOrDefault(who => who.Eater.Id == day.EaterId)?.Ways.Forbids(item.Contents(stock)) == true;
 
     private string TextOf(FitServing serving) => serving.Count == 1 ? fillers[serving.Filler].Text : $"{serving.Count} x {fillers[serving.Filler].Text}";
 
@@ -169,7 +172,8 @@ public sealed class WeekToFit
         LeftOut = leftOut;
     }
 
-    // What of an unpacked batch lies on no day, and what the days to be filled give back. Where amounts are open, one still to be cooked may be made up to twice as large.
+    // What of an unpacked batch lies on no day, and what the days to be filled give back. Where amounts are open, one still to be cooked
+    // may be made up to twice as large.
     private void OfferPortions(IReadOnlyList<UnpackedBatch> unpacked, IReadOnlyList<PlanItem> released, Func<Batch, bool>? amountIsOpen)
     {
         foreach (var one in unpacked.Where(one => one.Whole > Grams.Zero).OrderBy(one => one.Batch.CookedOn).ThenBy(one => one.Batch.Id))

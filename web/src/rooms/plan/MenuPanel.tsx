@@ -12,6 +12,7 @@ import {
   type Trouble,
 } from "../../api";
 import { grams, isoDay, shortDay } from "../../ui/format";
+import { wholeIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 
 interface MenuPanelProps {
@@ -215,7 +216,7 @@ function Dish({
           className="field w-14 text-center font-title font-bold"
           maxLength={4}
           value={dish.portions}
-          onChange={(event) => onPortions(Number(event.target.value.replace(/\D/g, "")) || 0)}
+          onChange={(event) => onPortions(wholeIn(event.target.value) ?? 0)}
         />
         <span className="text-xs text-soft">
           {t("menu.portions", { count: dish.portions })} · {t("menu.boxes", { count: dish.boxes })}
@@ -261,7 +262,7 @@ function ByHand({ prepDay, onPlan }: { prepDay: string; onPlan: MenuPanelProps["
       className="mt-5 space-y-2 border-t border-line pt-3"
       onSubmit={(event) => {
         event.preventDefault();
-        void onPlan(prepDay, [{ recipeId: chosen.id, portions: Number(portions ?? chosen.portions) || 0 }]);
+        void onPlan(prepDay, [{ recipeId: chosen.id, portions: wholeIn(portions ?? String(chosen.portions)) ?? 0 }]);
       }}
     >
       <h3 className="text-sm">{t("menu.byHand")}</h3>

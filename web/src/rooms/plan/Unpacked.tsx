@@ -3,6 +3,7 @@ import { useWords } from "../../app/i18n";
 import { Link } from "react-router";
 import type { Measure, UnpackedView } from "../../api";
 import { amount, grams, shortDay, unitOf } from "../../ui/format";
+import { wholeIn } from "../../ui/numbers";
 import { Strip } from "./Strip";
 import type { Carried } from "./usePlan";
 
@@ -161,7 +162,7 @@ function Change({
       className="mt-1 space-y-2 border-l-2 border-sea pl-2 text-sm"
       onSubmit={(event) => {
         event.preventDefault();
-        onReplan(typed?.on ?? batch, day, Number(portions) || 0);
+        onReplan(typed?.on ?? batch, day, wholeIn(portions) ?? 0);
       }}
     >
       <label className="block">

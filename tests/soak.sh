@@ -1,0 +1,30 @@
+#!/usr/bin/env bash
+# New seeds for everything that tests by chance, for as many minutes as one likes. Called by ./tern soak; prints the seed of what fails.
+set -uo pipefail
+cd "$(dirname "${BASH_SOURCE[0]}")/.."
+: "${RELEASE:?run ./tern soak}"
+export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1
+minutes=${1:-10}
+[[ $minutes =~ ^[0-9]+$ ]] || { echo "Say for how many minutes: ./tern soak 30"; exit 2; }
+until=$((SECONDS + minutes * 60))
+rounds=0
+for suite in Core.Tests Formats.Tests Solving.Tests Web.Tests; do
+  # shellcheck disable=SC2086 # several flags
+  dotnet build "tests/$suite" $RELEASE || exit 1
+done
+while [ $SECONDS -lt $until ] || [ $rounds = 0 ]; do
+  seed=$((RANDOM * 32768 + RANDOM))
+  for suite in Core.Tests Formats.Tests Solving.Tests Web.Tests; do
+    filter=()
+    [ $suite = Web.Tests ] && filter=(--filter "FullyQualifiedName~Whatever_hands_do")
+    # shellcheck disable=SC2086 # several flags
+    if ! TERN_SEED=$seed dotnet test "tests/$suite" $RELEASE --no-build "${filter[@]}" >.build/soak.log 2>&1; then
+      cat .build/soak.log
+      echo "FAILED with seed $seed: TERN_SEED=$seed dotnet test tests/$suite. Make what it found a case of its own."
+      exit 1
+    fi
+  done
+  rounds=$((rounds + 1))
+  echo "seed $seed: passed"
+done
+echo "$rounds seeds, none failed"
