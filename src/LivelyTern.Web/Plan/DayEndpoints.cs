@@ -41,9 +41,15 @@ public static class DayEndpoints
     {
         var days = api.MapGroup("/plan/days/{eaterId:guid}/{day}").WithTags("Plan");
         days.MapGet("/", (Guid eaterId, DateOnly day, string? slot, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<DayInDepth>(eaterId, day, db, reader, eaters, plan, foods, async (eater, mends, version) =>
-            TypedResults.Ok(new DayInDepth(
-                await reader.DayAsync(eater, day), eater.Ways.Slots, mends.Suggest(),
-                [.. mends.Adding(MostOffered, slot).Select(offer => new StillFitsView(offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands, offer.After.Fits))], version)))).WithName("getDayInDepth");
+        {
+            var shown = await reader.DayAsync(eater, day);
+
+            // A day with something that must never lie there does not fit, whatever is added to it.
+            var isFree = shown.Items.All(item => item.Never is null);
+            StillFitsView Show(StillFits offer) => new(
+                offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands, offer.After.Fits && isFree);
+            return TypedResults.Ok(new DayInDepth(shown, eater.Ways.Slots, mends.Suggest(), [.. mends.Adding(MostOffered, slot).Select(Show)], version));
+        })).WithName("getDayInDepth");
         days.MapPost("/mends", (Guid eaterId, DateOnly day, MendRequest body, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<MadeChange>(eaterId, day, db, reader, eaters, plan, foods, async (_, mends, version) =>
         {
             var change = mends.Apply(body.Id, Guid.CreateVersion7);

@@ -52,3 +52,32 @@ test("what came to be excluded is asked about once in every room, marked on the 
   await expect(asked).toHaveCount(0);
   await expect(dayOf(page, "Saturday").getByRole("button", { name: /^egg/ })).toHaveCount(0);
 });
+
+test("what must never be somebody's becomes no box for them, and the bench says so", async ({
+  page,
+  demo,
+}) => {
+  const [eater] = (await demo.get("/api/aim/eaters")) as {
+    id: string;
+    name: string;
+    version: number;
+    aim: unknown;
+    ways: object;
+  }[];
+  const batches = (await demo.get("/api/pack/batches")) as { id: string; boxes: []; isAhead: boolean }[];
+  const waiting = batches.find(({ boxes, isAhead }) => boxes.length === 0 && !isAhead)!;
+  const { version } = await demo.get("/api/plan/weeks/2026-11-25");
+  const portion = { batchId: waiting.id, eaterId: eater!.id, day: "2026-11-27" };
+  await demo.send("POST", "/api/plan/portions", portion, version);
+  const ways = { ...eater!.ways, neverFoods: ["red-lentils-dry"] };
+  await demo.send("PUT", `/api/aim/eaters/${eater!.id}`, { ...eater, ways }, eater!.version);
+
+  await page.goto(`${demo.url}/pack/${waiting.id}`);
+  await page.getByLabel("Full pan").fill("6,330");
+  await page.getByRole("button", { name: /^Make/ }).click();
+  await expect(page.getByText(`${eater!.name} must never get this`, { exact: false })).toBeVisible();
+  await page.getByRole("button", { name: /^Take/ }).click();
+  await expect(page.getByRole("button", { name: /^Take/ })).toHaveCount(0);
+  await page.getByRole("button", { name: /^Make/ }).click();
+  await expect(page.getByText(new RegExp(`NOT for ${eater!.name}`)).first()).toBeVisible();
+});

@@ -92,7 +92,7 @@ function Day({ view }: { view: EatView }) {
   const eaten = day.eaten[lens];
   const goal = band?.target ?? band?.max ?? band?.min ?? null;
   const waiting = day.items.filter(({ eatenAt }) => eatenAt === null);
-  const firstReady = waiting.findIndex(({ batchId }) => batchId === null);
+  const firstReady = waiting.findIndex(({ batchId, never }) => batchId === null && never === null);
   const done = day.items.filter(({ eatenAt }) => eatenAt !== null);
   // Eaten lies first along the tape, what is still planned after it.
   const laid = { ...day, items: [...done, ...waiting] };

@@ -13,6 +13,8 @@ import { useSettled } from "../../ui/useSettled";
 import { Labels } from "./Labels";
 import type { Typed } from "./typed";
 
+const fields = ["fullGrams", "panGrams", "portions", "pieces"];
+
 interface WeighingProps {
   batch: BatchView;
   typed: Typed;
@@ -47,7 +49,8 @@ export function Weighing({ batch, typed, type, trouble, body, busy, onMake, onDi
   });
   const wrong = error ? troubleOf(error, t("app:silent")) : trouble;
   const at = (field: string) => (isTyped && wrong ? sentenceFor(wrong, field) : undefined);
-  const general = wrong && !wrong.errors ? wrong.detail : undefined;
+  // What concerns no field of the bench is said below it.
+  const general = wrong && !fields.some((field) => sentenceFor(wrong, field)) ? wrong.detail : undefined;
   const good = isTyped && !error && preview ? preview : null;
   const count = wholeIn(typed.boxes) ?? 0;
   const forWhom = ({ planned }: BatchView, i: number) =>

@@ -127,8 +127,9 @@ export const DayRow = memo(function DayRow({
         {day.items.map(
           (item) =>
             item.never && (
-              <span key={item.id} className="text-xs">
-                <b>{item.name}</b> <NeverMark t={t} name={eater.name} why={item.never} />
+              <span key={item.id} className="flex items-center gap-2 text-xs">
+                <b>{item.name}</b>
+                <NeverMark t={t} name={eater.name} why={item.never} />
               </span>
             ),
         )}

@@ -262,7 +262,9 @@ function ByHand({ prepDay, onPlan }: { prepDay: string; onPlan: MenuPanelProps["
       className="mt-5 space-y-2 border-t border-line pt-3"
       onSubmit={(event) => {
         event.preventDefault();
-        void onPlan(prepDay, [{ recipeId: chosen.id, portions: wholeIn(portions ?? String(chosen.portions)) ?? 0 }]);
+        void onPlan(prepDay, [
+          { recipeId: chosen.id, portions: wholeIn(portions ?? String(chosen.portions)) ?? 0 },
+        ]);
       }}
     >
       <h3 className="text-sm">{t("menu.byHand")}</h3>

@@ -11,6 +11,9 @@ interface Options {
   takeOff: (carried: Carried) => Promise<boolean>;
 }
 
+/** Whether a finger points here: then there are no arrows to choose a day with. */
+const isTouch = () => window.matchMedia("(pointer: coarse)").matches;
+
 /** Carrying a box by keyboard or by two taps: lift, choose a day and a place, lay down or put back. */
 export function useCarry({ eaters, lay, takeOff }: Options) {
   const { t } = useWords("plan");
@@ -47,7 +50,7 @@ export function useCarry({ eaters, lay, takeOff }: Options) {
     setTarget(
       from ?? (first && today ? { eaterId: first.eaterId, day: today.day, place: today.items.length } : null),
     );
-    say(t("carry.lifted", { name: what.name }));
+    say(t(isTouch() ? "carry.lifted_touch" : "carry.lifted", { name: what.name }));
   };
 
   const land = async (to: Place) => {

@@ -107,6 +107,7 @@ export const plan = {
   },
   carry: {
     lifted: "Carrying {{name}}. Arrows choose the day and place, Enter lays it down, Escape puts it back.",
+    lifted_touch: "Carrying {{name}}. Tap the day it should go to.",
     over: "{{day}}, place {{place}} of {{of}}",
     laid: "{{name}} laid on {{day}}.",
     back: "{{name}} is back on the shelf.",
@@ -174,7 +175,7 @@ export const plan = {
     density: "{{grams}} g of food, {{density}} kcal in 100 g",
     giveOrTake: "give or take {{kcal}} kcal for the meal out",
     items: "What lies on it",
-    excluded: "Something lies here that must never be eaten by {{name}}",
+    excluded: "Something on this day is never for {{name}}",
     frozen: "from the freezer",
     lock: "Lock {{name}} here",
     unlock: "Unlock {{name}}",
