@@ -33,6 +33,9 @@ public static class Stale
         if (db.Database.CurrentTransaction is not null) return await command();
         using var turn = await WriteTurn.TakeAsync(db.Database.GetConnectionString(), CancellationToken.None);
         await using var transaction = await db.Database.BeginTransactionAsync();
+
+        // What was read before its turn may be old by now.
+        db.ChangeTracker.Clear();
         var outcome = await command();
         if (outcome.Succeeded) await transaction.CommitAsync();
         return outcome;

@@ -129,6 +129,21 @@ public sealed class OddThingsTests
     }
 
     [Fact]
+    public async Task A_portion_stored_of_a_batch_in_its_boxes_is_left_out_and_named()
+    {
+        using var host = new Host();
+        var (eater, _, _) = await host.LaidTableAsync();
+        var batch = ((string)(await host.GetAsync("/api/pack/batches"))[0]!["id"]!).ToUpperInvariant();
+        await WriteAsync(host, $"INSERT INTO PlanItems (Id, EaterId, Day, Position, BatchId, Grams, IsLocked, IsFitted) SELECT '0193A5D2-0000-7000-8000-000000000001', Id, '2026-11-27', 0, '{batch}', '300', 0, 0 FROM Eaters");
+        await AnswersAsync(host);
+        await host.GetAsync($"/api/plan/days/{eater}/2026-11-27");
+        await host.GetAsync($"/api/eat/{eater}/2026-11-27");
+        await host.PostAsync("/api/plan/fits", new { from = "2026-11-25", to = "2026-11-29", seconds = 0.2 });
+        var left = Assert.Single((await host.GetAsync("/api/plan/weeks/2026-11-25"))["leftOut"]!.AsArray())!;
+        Assert.Equal(("2026-11-27", "Oat bake"), ((string)left["day"]!, (string)left["name"]!));
+    }
+
+    [Fact]
     public async Task A_recipe_that_is_cooked_often_leaves_the_others_their_history()
     {
         using var host = new Host();

@@ -35,14 +35,20 @@ public sealed class PastTests
         {
             eater = (string)(await monday.PostAsync("/api/aim/eaters", new { name = "Isa", aim = Aim(1600) }))["id"]!;
             await SetAsync(monday, eater, Aim(1600), new { otherDays = new object[] { new { name = "training", weekday = "monday", date = (string?)null, bands = new { energy = new { max = 1900 } } }, new { name = "party", weekday = (string?)null, date = "2026-11-24", bands = new { energy = new { max = 2500 } } } } });
+            await monday.MustAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}/dates/2026-11-23", new { measure = "carbohydrate", band = new { max = 150 } });
             await monday.PostAsync("/api/plan/foods", new { text = "300 g rolled oats", eaterId = eater, day = "2026-11-23", eaten = true }, await monday.PlanVersionAsync());
             then = await DayAsync(monday, eater, "2026-11-23");
-            Assert.Equal(("1900", "training", "23"), (then["aim"]!["bands"]!["energy"]!["max"]!.ToString(), (string?)then["dayName"], then["sums"]!["points"]!["value"]!.ToString()));
+            Assert.Equal(("1900", "that day", "23"), (then["aim"]!["bands"]!["energy"]!["max"]!.ToString(), (string?)then["dayName"], then["sums"]!["points"]!["value"]!.ToString()));
         }
 
         using var tuesday = new Host(path, today: "2026-11-24");
         var before = await DayAsync(tuesday, eater, "2026-11-23");
         Assert.Equal(then.ToJsonString(), before.ToJsonString());
+
+        // A date that is past is on no sheet any more, and is not changed.
+        Assert.DoesNotContain((await tuesday.GetAsync("/api/aim/eaters"))[0]!["ways"]!["otherDays"]!.AsArray(), other => (string?)other!["date"] == "2026-11-23");
+        var (status, _) = await tuesday.SendAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}/dates/2026-11-23", new { measure = "energy", band = new { max = 9000 } });
+        Assert.Equal(422, status);
 
         // Another aim, another rule, another weekday: from today on.
         await SetAsync(tuesday, eater, Aim(1400, 0.05m), new { otherDays = new object[] { new { name = "rest", weekday = "tuesday", date = (string?)null, bands = new { energy = new { max = 1300 } } }, new { name = "party", weekday = (string?)null, date = "2026-11-24", bands = new { energy = new { max = 2500 } } } } });

@@ -48,10 +48,18 @@ public sealed class WeekTests : IDisposable
         }
 
         Assert.Equal([8.56m, 8.56m, 8.56m], await ProteinAsync());
+        var item = (string)(await host.GetAsync($"/api/eat/{eater}/{Day}"))["day"]!["items"]![0]!["id"]!;
+        async Task EatAsync(bool eaten) => await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item}", new { eaten }, await host.PlanVersionAsync());
         var row = (await host.GetAsync("/api/aim/eaters"))[0]!;
         var aim = row["aim"]!.DeepClone();
         aim["leavesOutIncompleteProtein"] = true;
         await host.MustAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}", new { name = "Isa", aim }, (int)row["version"]!);
+
+        // What was eaten before counts as it did; what is eaten from now on, without it.
+        Assert.Equal([8.56m, 8.56m, 8.56m], await ProteinAsync());
+        await EatAsync(false);
+        Assert.Equal([0m, 0m, 0m], await ProteinAsync());
+        await EatAsync(true);
         Assert.Equal([0m, 0m, 0m], await ProteinAsync());
         Assert.Equal(33.5m, (decimal)DayOf(await WeekAsync())["sums"]!["energy"]!["value"]!); // all its energy stays
     }

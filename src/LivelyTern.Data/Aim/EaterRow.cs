@@ -41,6 +41,13 @@ public sealed class EaterRow : IVersioned
     [NotMapped]
     public EatingWays Ways => WithDays(Newest);
 
+    /// <summary>The same without the dates that are past: what can still be changed.</summary>
+    public EatingWays WaysFrom(DateOnly today)
+    {
+        var ways = Ways;
+        return ways with { OtherDays = [.. ways.OtherDays.Where(day => day.Date is null || day.Date >= today)] };
+    }
+
     /// <summary>How they eat and what a day may hold, as it was on that day or is to be.</summary>
     public (EatingWays Ways, DayAim Aim) On(DateOnly day)
     {

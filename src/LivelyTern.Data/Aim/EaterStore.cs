@@ -10,7 +10,8 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     /// <summary>The most eaters of one household.</summary>
     public const int Most = 12;
 
-    private DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+    /// <summary>The household's day.</summary>
+    public DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
 
     /// <summary>The eaters in their order, without those taken off.</summary>
     public async Task<IReadOnlyList<EaterRow>> ListAsync() =>
@@ -68,6 +69,7 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     {
         if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id && row.ArchivedAt == null) is not { } row) return Stale.Gone("eater");
         if (KitchenDays.Refusal(day, Today, "day") is { } far) return far;
+        if (day < Today) return new Problem("day-past", "day", "That day is past: it stays as it was.");
         var ways = row.Ways;
         var other = ways.OtherDays.FirstOrDefault(one => one.Date == day);
         var before = other?.Bands.GetValueOrDefault(measure);
@@ -88,12 +90,12 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         }
     }
 
-    // The dates as they are to be: rows that stay are changed in place.
-    private static void SetDates(EaterRow row, IReadOnlyList<OtherDay> days)
+    // The dates from today on as they are to be: rows that stay are changed in place. Those of days past stay as they were.
+    private void SetDates(EaterRow row, IReadOnlyList<OtherDay> days)
     {
-        var dates = days.Where(day => day.Date is not null);
+        var dates = days.Where(day => day.Date >= Today);
         var wanted = dates.SelectMany(day => day.Bands.Select(band => (Day: day.Date!.Value, day.Name, band.Key, band.Value))).ToList();
-        row.DateBands.RemoveAll(band => !wanted.Exists(one => one.Day == band.Day && one.Key == band.Measure));
+        row.DateBands.RemoveAll(band => band.Day >= Today && !wanted.Exists(one => one.Day == band.Day && one.Key == band.Measure));
         foreach (var (day, name, measure, band) in wanted)
         {
             var kept = row.DateBands.Find(one => one.Day == day && one.Measure == measure);

@@ -43,7 +43,20 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
     public async Task<PlanBoard> BoardAsync(DateOnly from, DateOnly to)
     {
         var rows = await db.PlanItems.AsNoTracking().Where(row => row.Day >= from && row.Day <= to).ToListAsync();
-        return Board(rows, await foods.AllAsync());
+        var known = (await StockAsync([])).Unpacked;
+        return Board(rows.Where(row => row.BatchId is not { } batch || known.ContainsKey(batch)), await foods.AllAsync());
+    }
+
+    /// <summary>Portions that are stored of a batch that is in its boxes, which no command here leaves behind: they are on no board, and are named.</summary>
+    public async Task<IReadOnlyList<(EaterDay Where, string Name)>> LeftOutAsync(DateOnly from, DateOnly to)
+    {
+        var odd =
+            from row in db.PlanItems.AsNoTracking()
+            where row.Day >= @from && row.Day <= to
+            join batch in db.Batches on row.BatchId equals batch.Id
+            where batch.Boxes.Count > 0
+            select new { row.EaterId, row.Day, batch.RecipeName };
+        return [.. (await odd.ToListAsync()).Select(one => (new EaterDay(one.EaterId, one.Day), one.RecipeName))];
     }
 
     /// <summary>What these items are made of: their boxes, and the batches that are not packed yet.</summary>
@@ -169,6 +182,8 @@ public sealed class PlanStore(TernDb db, UnpackedBatches batches, FoodStore food
         int? version, IReadOnlyList<EaterDay> days, IReadOnlyCollection<Guid> concerning, Func<PlanBoard, Outcome<PlanChange>> change,
         Guid? undoneId)
     {
+        // Batches that were read before this turn may have been packed since.
+        unpacked = null;
         var eaters = days.Select(day => day.EaterId).Distinct().ToList();
         if (await db.Eaters.CountAsync(row => eaters.Contains(row.Id) && row.ArchivedAt == null) != eaters.Count) return Stale.Gone("eater");
 

@@ -50,9 +50,9 @@ public static class AimEndpoints
     {
         var aim = api.MapGroup("/aim").WithTags("Aim");
         aim.MapGet("/start", () => new AimStart(PointsRule.StartingRules, EnergyFloor.Kilocalories, EatingWays.StartingSlots, [.. EnergyNeed.Activities.Select(level => new ActivityView(level.Name, level.Factor))])).WithName("aimStart");
-        aim.MapGet("/eaters", async (EaterStore eaters) => (await eaters.ListAsync()).Select(Show).ToList()).WithName("listEaters");
+        aim.MapGet("/eaters", async (EaterStore eaters) => (await eaters.ListAsync()).Select(row => Show(row, eaters.Today)).ToList()).WithName("listEaters");
         aim.MapPost("/eaters", async (EaterRequest body, EaterStore eaters) =>
-            (await eaters.AddAsync(body.Name, Tidy(body.Aim), body.ClinicianSetIt)).Answer(Show)).WithName("addEater");
+            (await eaters.AddAsync(body.Name, Tidy(body.Aim), body.ClinicianSetIt)).Answer(row => Show(row, eaters.Today))).WithName("addEater");
         aim.MapPut("/eaters/{id:guid}", ChangeAsync).WithName("changeEater");
         aim.MapPut("/eaters/{id:guid}/dates/{day}", async (Guid id, DateOnly day, DateBandRequest body, EaterStore eaters) =>
             (await eaters.SetDateAsync(id, day, body.Measure, body.Band?.Resolved(), body.Name)).Answer(set => new DateBandAnswer(set.Before))).WithName("setDateBand");
@@ -80,17 +80,18 @@ public static class AimEndpoints
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
         return await (await eaters.ChangeAsync(id, version, body.Name, Tidy(body.Aim), body.ClinicianSetIt, Tidy(body.Ways), body.Body))
-            .AnswerWriteAsync(row => Task.FromResult(Show(row)), () => CurrentAsync(id, eaters));
+            .AnswerWriteAsync(row => Task.FromResult(Show(row, eaters.Today)), () => CurrentAsync(id, eaters));
     }
 
     private static async Task<Results<Ok<EaterView>, ProblemHttpResult>> ArchiveAsync(Guid id, string? ifMatch, EaterStore eaters, bool archived)
     {
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
-        return await (await eaters.ArchiveAsync(id, version, archived)).AnswerWriteAsync(row => Task.FromResult(Show(row)), () => CurrentAsync(id, eaters));
+        return await (await eaters.ArchiveAsync(id, version, archived)).AnswerWriteAsync(row => Task.FromResult(Show(row, eaters.Today)), () => CurrentAsync(id, eaters));
     }
 
-    private static async Task<object?> CurrentAsync(Guid id, EaterStore eaters) => await eaters.FindAsync(id) is { } row ? Show(row) : null;
+    private static async Task<object?> CurrentAsync(Guid id, EaterStore eaters) => await eaters.FindAsync(id) is { } row ? Show(row, eaters.Today) : null;
 
-    private static EaterView Show(EaterRow row) => new(row.Id, row.Name, row.Aim, row.ClinicianSetIt, row.Version, row.Ways, row.Body);
+    private static EaterView Show(EaterRow row, DateOnly today) =>
+        new(row.Id, row.Name, row.Aim, row.ClinicianSetIt, row.Version, row.WaysFrom(today), row.Body);
 }

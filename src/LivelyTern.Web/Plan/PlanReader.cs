@@ -144,7 +144,16 @@ public sealed record UnpackedView(
 /// <param name="Eaters">Their weeks.</param>
 /// <param name="Shelf">The boxes on no day.</param>
 /// <param name="Unpacked">The batches that are not packed yet.</param>
-public sealed record WeekView(DateOnly Start, DateOnly Today, int Version, IReadOnlyList<EaterWeekView> Eaters, IReadOnlyList<ShelfView> Shelf, IReadOnlyList<UnpackedView> Unpacked);
+/// <param name="LeftOut">What is stored for these days and can't be shown.</param>
+public sealed record WeekView(
+    DateOnly Start, DateOnly Today, int Version, IReadOnlyList<EaterWeekView> Eaters, IReadOnlyList<ShelfView> Shelf, IReadOnlyList<UnpackedView> Unpacked,
+    IReadOnlyList<LeftOutView> LeftOut);
+
+/// <summary>A portion that is stored of a batch that is in its boxes.</summary>
+/// <param name="EaterId">Whose day.</param>
+/// <param name="Day">The day.</param>
+/// <param name="Name">The dish.</param>
+public sealed record LeftOutView(Guid EaterId, DateOnly Day, string Name);
 
 /// <summary>Reads the plan from the store through the core, for the screens.</summary>
 public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, Ledger ledger, TimeProvider clock)
@@ -165,7 +174,9 @@ public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, Led
         var stock = await plan.StockAsync(board);
         var table = await eaters.ListAsync();
         var eaten = await EatenAsync(board);
-        return new(start, Today, version, [.. table.Select(eater => Week(eater, start, board, stock, eaten))], Shelf(await plan.ShelfAsync(), table), await UnpackedAsync(table));
+        var weeks = table.Select(eater => Week(eater, start, board, stock, eaten)).ToList();
+        var leftOut = (await plan.LeftOutAsync(start, start.AddDays(6))).Select(one => new LeftOutView(one.Where.EaterId, one.Where.Day, one.Name));
+        return new(start, Today, version, weeks, Shelf(await plan.ShelfAsync(), table), await UnpackedAsync(table), [.. leftOut]);
     }
 
     /// <summary>One day of one eater.</summary>

@@ -172,7 +172,7 @@ test("two browsers that tick different days of one eater are never refused", asy
     page.on("response", (answer) => {
       if (answer.request().method() === "PUT" && !answer.ok()) refused.push(answer.status());
     });
-    for (let round = 0; round < 10; round++) {
+    for (let round = 0; round < 4; round++) {
       for (const name of ["kiwi", "mango", "peach", "pear", "grapefruit"]) {
         const button = round % 2 === 0 ? `Ate it: ${name}` : `Not eaten after all: ${name}`;
         await page

@@ -223,7 +223,7 @@ function Depth({
                 void change(
                   () =>
                     copyDay({
-                      headers: seenDays(where),
+                      headers: seenDays(where, ...others.map((other) => ({ eaterId, day: other }))),
                       body: { eaterId, day, to: copyTo ? [copyTo] : others, slot },
                     }),
                   t("depth.copied"),
@@ -249,7 +249,12 @@ function Mends({ eaterId, day, depth }: { eaterId: string; day: string; depth: D
     const words = mendWords(t, mend, depth);
     if (mend.kind !== "moveBound")
       return void change(
-        () => mendDay({ path: { eaterId, day }, headers: seenDays({ eaterId, day }), body: { id: mend.id } }),
+        () =>
+          mendDay({
+            path: { eaterId, day },
+            headers: seenDays({ eaterId, day }, { eaterId, day: mend.otherDay ?? day }),
+            body: { id: mend.id },
+          }),
         t("mend.done", { what: words }),
       );
     const setBand = async (band: Mend["newBand"]) =>

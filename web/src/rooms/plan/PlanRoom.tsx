@@ -290,6 +290,24 @@ export default function PlanRoom() {
               onReplan={(batch, onDay, portions) => void ahead.replan(batch, onDay, portions)}
               onDiscard={(batch) => void ahead.discard(batch)}
             />
+            {week.leftOut.length > 0 && (
+              <section aria-labelledby="left-out-title" className="text-sm">
+                <h2 id="left-out-title" className="mb-1 text-base text-brick">
+                  {t("leftOut.title")}
+                </h2>
+                <ul>
+                  {week.leftOut.map(({ eaterId, day: date, name }, i) => (
+                    <li key={i}>
+                      {t("leftOut.item", {
+                        name,
+                        day: shortDay(date),
+                        eater: week.eaters.find((eater) => eater.eaterId === eaterId)?.name ?? "",
+                      })}
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            )}
             <section aria-labelledby="plain-title">
               <h2 id="plain-title" className="mb-2 flex items-center gap-2 text-base">
                 {t("plain.title")}

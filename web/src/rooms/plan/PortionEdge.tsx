@@ -29,7 +29,8 @@ export function PortionEdge({
     clearTimeout(timer.current);
     setStart(null);
     if (wanted !== null && wanted !== Math.round(item.grams)) await onSize(wanted);
-    setSize(null);
+    // What was pressed meanwhile is a size of its own.
+    setSize((size) => (wanted === null || size === wanted ? null : size));
   };
   const clamp = (wanted: number) => Math.min(most, Math.max(least, wanted));
 

@@ -117,6 +117,10 @@ export const plan = {
     cancel: "Leave it where it was",
     off: "Take it off this day",
   },
+  leftOut: {
+    title: "Could not be shown",
+    item: "{{name}} for {{eater}}, {{day}}: its batch is in its boxes",
+  },
   openDay: "Open {{day}}, {{name}}",
   fit: {
     open: "Fit",
