@@ -147,6 +147,7 @@ public sealed class ManyHandsTests
 
         var refused = 0;
         var spreads = new Dictionary<string, bool>(StringComparer.Ordinal);
+        List<string> ledger = [];
         for (var step = 0; step < 120; step++)
         {
             var (before, week) = await house.LookAsync();
@@ -165,9 +166,23 @@ public sealed class ManyHandsTests
             if (answer["id"] is { } change && answer["version"] is not null && answer["boxes"] is null) house.Changes.Add((string)change!);
             await HoldsAsync(host, house, before, after, now);
             NothingExcludedCame(house, before, after, spreads);
+            ledger = await LedgerHoldsAsync(host, ledger, after);
         }
 
         Assert.InRange(refused, 5, 100);
+    }
+
+    // The ledger only grows, and what stands of it is what lies on days as eaten.
+    private static async Task<List<string>> LedgerHoldsAsync(Host host, List<string> before, List<Item> items)
+    {
+        var entries = await OldFile.AskAsync(host.Data, "SELECT Id || ItemId || EaterId || Day || EatenAt || Measures || coalesce(CorrectsId, '') FROM Entries");
+        Assert.Empty(before.Except(entries));
+        var standing = await OldFile.AskAsync(host.Data, """
+            SELECT lower(ItemId) || ' ' || Day FROM Entries entry
+            WHERE NOT IsTakenBack AND NOT EXISTS (SELECT 1 FROM Entries other WHERE other.CorrectsId = entry.Id)
+            """);
+        Assert.Equal(items.Where(item => item.IsEaten).Select(item => $"{item.Id} {item.Day}").Order(StringComparer.Ordinal), standing.Order(StringComparer.Ordinal));
+        return entries;
     }
 
     /// <param name="spreads">The spread as it was first seen on a day, by item: whether its label named milk then.</param>

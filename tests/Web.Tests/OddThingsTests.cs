@@ -1,5 +1,3 @@
-using Microsoft.Data.Sqlite;
-
 namespace LivelyTern.Web.Tests;
 
 /// <summary>
@@ -22,14 +20,7 @@ public sealed class OddThingsTests
         }
     }
 
-    private static async Task WriteAsync(Host host, string sql)
-    {
-        await using var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = host.Data, Pooling = false }.ToString());
-        await connection.OpenAsync();
-        await using var command = connection.CreateCommand();
-        command.CommandText = sql;
-        Assert.True(await command.ExecuteNonQueryAsync() > 0, sql);
-    }
+    private static async Task WriteAsync(Host host, string sql) => Assert.True(await OldFile.WriteAsync(host.Data, sql) > 0, sql);
 
     [Theory]
     [InlineData("9999-12-31")]

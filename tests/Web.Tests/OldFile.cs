@@ -27,7 +27,18 @@ internal static class OldFile
         return path;
     }
 
-    /// <summary>Runs some SQL on a file that no program has open, and reads the first column of what it gives.</summary>
+    /// <summary>A hand in the file: writes past the program.</summary>
+    /// <returns>How many rows it changed.</returns>
+    public static async Task<int> WriteAsync(string path, string sql)
+    {
+        await using var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = path, Pooling = false }.ToString());
+        await connection.OpenAsync();
+        await using var command = connection.CreateCommand();
+        command.CommandText = sql;
+        return await command.ExecuteNonQueryAsync();
+    }
+
+    /// <summary>Runs some SQL on a file, and reads the first column of what it gives.</summary>
     public static async Task<List<string>> AskAsync(string path, string sql)
     {
         await using var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = path, Pooling = false }.ToString());

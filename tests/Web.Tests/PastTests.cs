@@ -166,12 +166,5 @@ public sealed class PastTests
 
     private static async Task<List<string>> AskAsync(Host host, string sql) => await OldFile.AskAsync(host.Data, sql);
 
-    private static async Task WriteAsync(Host host, string sql)
-    {
-        await using var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = host.Data, Pooling = false }.ToString());
-        await connection.OpenAsync();
-        await using var command = connection.CreateCommand();
-        command.CommandText = sql;
-        await command.ExecuteNonQueryAsync();
-    }
+    private static Task<int> WriteAsync(Host host, string sql) => OldFile.WriteAsync(host.Data, sql);
 }
