@@ -64,6 +64,22 @@ public sealed class PastTests
         Assert.Equal(["0001-01-01", "2026-11-23", "2026-11-24"], await AskAsync(tuesday, "SELECT \"From\" FROM Aims ORDER BY 1"));
     }
 
+    /// <summary>However many dates went by with bands of their own, another one can be set.</summary>
+    [Fact]
+    public async Task Dates_that_went_by_fill_no_list()
+    {
+        using var host = new Host();
+        var eater = (string)(await host.PostAsync("/api/aim/eaters", new { name = "Isa", aim = Aim(1600) }))["id"]!;
+        await WriteAsync(host, $"""
+            WITH RECURSIVE day(d) AS (SELECT '2026-03-01' UNION ALL SELECT date(d, '+1 day') FROM day WHERE d < '2026-11-20')
+            INSERT INTO DateBands (EaterId, Day, Measure, Name, Max) SELECT '{eater.ToUpperInvariant()}', d, 'Energy', 'party', '2000' FROM day
+            """);
+        await host.MustAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}/dates/2026-11-28", new { measure = "energy", band = new { max = 2400 } });
+        await SetAsync(host, eater, Aim(1700));
+        Assert.Equal(2000, (decimal)(await DayAsync(host, eater, "2026-05-01"))["aim"]!["bands"]!["energy"]!["max"]!);
+        Assert.Equal(2400, (decimal)(await DayAsync(host, eater, "2026-11-28"))["aim"]!["bands"]!["energy"]!["max"]!);
+    }
+
     [Fact]
     public async Task What_was_eaten_counts_what_it_counted_whatever_is_corrected_later()
     {

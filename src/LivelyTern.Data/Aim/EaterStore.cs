@@ -49,7 +49,7 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("eater");
         if (row.Version != version) return Stale.Problem;
         var problems = Problems(name, aim, clinicianSetIt, (await ListAsync()).Where(other => other.Id != id));
-        problems.AddRange((ways ?? row.Ways).Problems(aim, clinicianSetIt));
+        problems.AddRange((ways ?? row.WaysFrom(Today)).Problems(aim, clinicianSetIt));
         problems.AddRange(FarDates(ways?.OtherDays ?? []));
         if (problems.Count > 0) return problems;
         (row.Name, row.ClinicianSetIt, row.Body) = (name.Trim(), clinicianSetIt, body ?? row.Body);
@@ -70,7 +70,7 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id && row.ArchivedAt == null) is not { } row) return Stale.Gone("eater");
         if (KitchenDays.Refusal(day, Today, "day") is { } far) return far;
         if (day < Today) return new Problem("day-past", "day", "That day is past: it stays as it was.");
-        var ways = row.Ways;
+        var ways = row.WaysFrom(Today);
         var other = ways.OtherDays.FirstOrDefault(one => one.Date == day);
         var before = other?.Bands.GetValueOrDefault(measure);
         var bands = (other?.Bands ?? new Dictionary<Measure, Band>()).Where(one => one.Key != measure).ToDictionary();

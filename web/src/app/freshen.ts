@@ -2,11 +2,10 @@ import type { QueryClient } from "@tanstack/react-query";
 
 /** For each kind of change, the queries that read what it changed, by the first word of their keys. */
 const readers = {
-  plan: ["week", "day", "overview"],
+  plan: ["week", "day", "overview", "batch"],
   batch: ["batch", "batches", "week", "day", "overview"],
   recipe: ["recipes", "overview", "week", "day", "batch"],
   eater: ["eaters", "week", "day", "overview", "recipes", "batch"],
-  library: ["libraries", "import"],
 } as const;
 
 /** Has everything fetched anew that a change may have made old. */
