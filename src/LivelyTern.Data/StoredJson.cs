@@ -21,6 +21,13 @@ internal static class StoredJson
         NumberHandling = JsonNumberHandling.Strict,
     };
 
+    /// <summary>How the core's records themselves are kept, and were before.</summary>
+    internal static JsonSerializerOptions Lenient { get; } = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        IgnoreReadOnlyProperties = true,
+    };
+
     /// <summary>As it is kept.</summary>
     public static string Write<T>(T stored) => JsonSerializer.Serialize(stored, Strict);
 
@@ -38,9 +45,19 @@ internal static class StoredJson
         }
     }
 
+    /// <summary>Keeps one of the core's records as it is: of recipes and eaters, until they too have types of their own.</summary>
+    public static void AsJson<T>(this PropertyBuilder<T> property) =>
+        property.HasConversion(
+            value => JsonSerializer.Serialize(value, Lenient),
+            text => JsonSerializer.Deserialize<T>(text, Lenient)!,
+            new ValueComparer<T>(
+                (a, b) => JsonSerializer.Serialize(a, Lenient) == JsonSerializer.Serialize(b, Lenient),
+                value => JsonSerializer.Serialize(value, Lenient).GetHashCode(StringComparison.Ordinal),
+                value => value));
+
     /// <summary>Keeps a property strictly.</summary>
     public static void AsStored<T>(this PropertyBuilder<T> property)
-        where T : class =>
+        where T : class? =>
         property.HasConversion(stored => Write(stored), text => Read<T>(text), new ValueComparer<T>(
             (a, b) => string.Equals(Write(a!), Write(b!), StringComparison.Ordinal),
             stored => Write(stored).GetHashCode(StringComparison.Ordinal),

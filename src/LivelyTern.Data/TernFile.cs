@@ -1,6 +1,7 @@
 using System.Globalization;
 using LivelyTern.Core.Foods;
 using LivelyTern.Data.Foods;
+using LivelyTern.Data.Migrations.TakeOver;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
@@ -55,8 +56,15 @@ public static class TernFile
         if (!(await db.Database.GetPendingMigrationsAsync()).Any()) return;
         await using var command = connection.CreateCommand();
         command.Transaction = transaction;
-        command.CommandText = db.GetService<IMigrator>().GenerateScript((await db.Database.GetAppliedMigrationsAsync()).LastOrDefault(), null, MigrationsSqlGenerationOptions.NoTransactions);
-        await command.ExecuteNonQueryAsync();
+        var last = (await db.Database.GetAppliedMigrationsAsync()).LastOrDefault();
+        foreach (var next in (await db.Database.GetPendingMigrationsAsync()).ToList())
+        {
+            command.CommandText = db.GetService<IMigrator>().GenerateScript(last, next, MigrationsSqlGenerationOptions.NoTransactions);
+            await command.ExecuteNonQueryAsync();
+            if (next.EndsWith('_' + nameof(ThingsWithALife), StringComparison.Ordinal)) new ThingsWithALife(connection, transaction).Run();
+            last = next;
+        }
+
         command.CommandText = "SELECT \"table\" FROM pragma_foreign_key_check LIMIT 1";
         if (await command.ExecuteScalarAsync() is string table) throw new InvalidDataException($"A row of {table} would point to nothing.");
         await transaction.CommitAsync();

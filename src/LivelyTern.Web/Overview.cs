@@ -1,4 +1,5 @@
 using LivelyTern.Core.Aim;
+using LivelyTern.Core.Cook;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
@@ -34,18 +35,18 @@ public static class OverviewEndpoint
 {
     /// <summary>Maps <c>/api/overview</c>.</summary>
     public static void MapOverview(this IEndpointRouteBuilder api) =>
-        api.MapGet("/overview", async (Guid? eaterId, TernDb db, FoodStore foods, RecipeStore recipes, BatchStore batches, PlanStore plan, PlanReader reader) =>
+        api.MapGet("/overview", async (Guid? eaterId, TernDb db, FoodStore foods, RecipeStore recipes, BatchStore batches, ExcludedItems excluded, PlanReader reader) =>
         {
             await using var once = await db.ReadOnceAsync();
             var week = await reader.WeekAsync(reader.Today);
             var eater = week.Eaters.FirstOrDefault(other => eaterId is null || other.EaterId == eaterId) ?? (week.Eaters.Count > 0 ? week.Eaters[0] : null);
             var today = eater?.Days.FirstOrDefault(day => day.Day == week.Today);
-            var ahead = week.Unpacked.Where(batch => batch.IsAhead).ToList();
+            var ahead = week.Unpacked.Where(batch => batch.State == BatchState.Planned).ToList();
             return new OverviewView(
                 week.Today, week.Eaters.Count, (await foods.CatalogueAsync()).All.Count, await recipes.CountAsync(), eater?.FitDays, eater?.LaidDays, await batches.CountWaitingAsync(),
                 ahead.Count(batch => batch.CookedOn <= week.Today), ahead.Where(batch => batch.CookedOn > week.Today).Select(batch => (DateOnly?)batch.CookedOn).Min(),
                 week.Shelf.Sum(group => group.BoxIds.Count), eater?.Aim.Leading,
-                today is not null && today.Left.TryGetValue(eater!.Aim.Leading, out var left) ? left : null, Excluded(await plan.ExcludedAsync(), week));
+                today is not null && today.Left.TryGetValue(eater!.Aim.Leading, out var left) ? left : null, Excluded(await excluded.ListAsync(), week));
         }).WithTags("Overview").WithName("getOverview");
 
     private static List<ExcludedView> Excluded(IReadOnlyList<ExcludedItem> all, WeekView week)

@@ -8,15 +8,19 @@ using LivelyTern.Data.Cook;
 using LivelyTern.Data.Demo;
 using LivelyTern.Data.Eat;
 using LivelyTern.Data.Foods;
+using LivelyTern.Data.Keep;
+using LivelyTern.Data.Pack;
 using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
 using LivelyTern.Devices;
 using LivelyTern.Solving;
 using LivelyTern.Web;
 using LivelyTern.Web.Aim;
+using LivelyTern.Web.Cook;
 using LivelyTern.Web.Eat;
 using LivelyTern.Web.Foods;
 using LivelyTern.Web.Http;
+using LivelyTern.Web.Keep;
 using LivelyTern.Web.Pack;
 using LivelyTern.Web.Plan;
 using LivelyTern.Web.Recipes;
@@ -56,9 +60,9 @@ builder.Services.AddOpenApi(api => api.AddDocumentTransformer((document, _, _) =
 builder.Services.AddResponseCompression();
 builder.Services.AddSingleton(start.Clock).AddSingleton(start).AddSingleton<SolverTurns>();
 builder.Services.AddDbContext<TernDb>(db => db.UseSqlite(TernFile.ConnectionString(start.DatabasePath)));
-builder.Services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>().AddSingleton<ImportDesk>().AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
-builder.Services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<EaterStore>().AddScoped<RecipeStore>().AddScoped<UnpackedBatches>().AddScoped<BatchStore>().AddScoped<PlannedBatchStore>();
-builder.Services.AddScoped<Ledger>().AddScoped<IEatenLedger>(services => services.GetRequiredService<Ledger>()).AddScoped<PlanStore>().AddScoped<PlanReader>().AddScoped<BatchReader>().AddScoped<DemoWeek>();
+builder.Services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>().AddSingleton<ReadFoodRecords>().AddSingleton<ImportDesk>().AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
+builder.Services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<EaterStore>().AddScoped<RecipeStore>().AddScoped<FoodRecords>().AddScoped<BatchReader>().AddScoped<BatchStore>().AddScoped<BoxStore>().AddScoped<PutBoxes>().AddScoped<PortionsOnDays>().AddScoped<PackBatch>().AddScoped<ReplanBatch>();
+builder.Services.AddScoped<Ledger>().AddScoped<IEatenLedger>(services => services.GetRequiredService<Ledger>()).AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PlanReader>().AddScoped<PackingBench>().AddScoped<DemoWeek>();
 
 var app = builder.Build();
 
@@ -88,6 +92,9 @@ api.MapMenus();
 api.MapDays();
 api.MapCalendar();
 api.MapPack();
+api.MapCook();
+api.MapPacking();
+api.MapKeep();
 api.MapEat();
 app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/).*$)}", "index.html");
 

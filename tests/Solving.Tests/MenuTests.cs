@@ -25,7 +25,7 @@ public sealed class MenuTests
     {
         var id = new Guid(number, 0, 0, new byte[8]);
         var contents = new Contents([.. of.Select(part => new Ingredient(part.Food, new Grams(part.Grams)))]);
-        var batch = new Batch(id, name, new TapeMark("XX", 1), PrepDay, contents, null) { IsAhead = true, Expected = new(contents.RawWeight, Grams.Zero, ExpectedFrom.WhatGoesIn), Portions = 4 };
+        var batch = new Batch(id, name, new TapeMark("XX", 1), PrepDay, contents, null) { State = BatchState.Planned, Expected = new(contents.RawWeight, Grams.Zero, ExpectedFrom.WhatGoesIn), Portions = 4 };
         return new(id, new(batch, Grams.Zero, new Dictionary<Guid, Grams>()), last);
     }
 

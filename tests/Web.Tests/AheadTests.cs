@@ -20,7 +20,7 @@ public sealed class AheadTests
     private static async Task<(string Eater, string Recipe, string Batch)> PlannedAsync(Host host, int portions = 4)
     {
         var table = await host.LaidTableAsync();
-        var planned = (await host.PostAsync("/api/pack/planned", new { day = Saturday, dishes = new[] { new { recipeId = table.Recipe, portions } } })).AsArray().Single()!;
+        var planned = (await host.PostAsync("/api/cook/planned", new { day = Saturday, dishes = new[] { new { recipeId = table.Recipe, portions } } })).AsArray().Single()!;
         return (table.Eater.ToString(), table.Recipe.ToString(), (string)planned["id"]!);
     }
 
@@ -35,7 +35,7 @@ public sealed class AheadTests
         var unpacked = await UnpackedAsync(host, batch);
 
         // The batch before weighed 745 g of 600 raw: so is this one expected to.
-        Assert.Equal((745m, true, "earlierBatches", 745m), ((decimal)unpacked["grams"]!, (bool)unpacked["isAhead"]!, (string)unpacked["expected"]!["from"]!, (decimal)unpacked["leftGrams"]!));
+        Assert.Equal((745m, "planned", "earlierBatches", 745m), ((decimal)unpacked["grams"]!, (string)unpacked["state"]!, (string)unpacked["expected"]!["from"]!, (decimal)unpacked["leftGrams"]!));
         Assert.Equal(190, (decimal)unpacked["newGrams"]![eater]!);
 
         await LayAsync(host, eater, batch, Saturday);
@@ -57,9 +57,9 @@ public sealed class AheadTests
         var version = (int)(await host.GetAsync($"/api/pack/batches/{batch}"))["version"]!;
         Assert.Equal(409, (await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{batch}/boxes", new { fullGrams = 800, panGrams = 100, boxes = 4 }, version)).Status);
 
-        var cooked = await host.PostAsync($"/api/pack/planned/{batch}/cooked", null, version);
-        Assert.Equal((false, Today), ((bool)cooked["isAhead"]!, (string)cooked["cookedOn"]!));
-        Assert.Equal(2, cooked["planned"]!.AsArray().Count);
+        var cooked = await host.PostAsync($"/api/cook/planned/{batch}/cooked", null, version);
+        Assert.Equal(("cooking", Today), ((string)cooked["state"]!, (string)cooked["cookedOn"]!));
+        Assert.Equal(2, (await host.GetAsync($"/api/pack/batches/{batch}"))["planned"]!.AsArray().Count);
         var (few, tooFew) = await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{batch}/preview", new { fullGrams = 800, panGrams = 100, boxes = 1 });
         Assert.Equal((422, "urn:lively-tern:problem:boxes-too-few"), (few, (string)tooFew["type"]!));
         var preview = await host.PostAsync($"/api/pack/batches/{batch}/preview", new { fullGrams = 800, panGrams = 100, boxes = 3 });
@@ -96,33 +96,36 @@ public sealed class AheadTests
         Assert.True(await KcalAsync() > before * 1.15m);
         Assert.Equal("Richer oat bake", (string)(await UnpackedAsync(host, batch))["name"]!);
 
-        var cooked = await host.PostAsync($"/api/pack/planned/{batch}/cooked", null, 1);
+        var cooked = await host.PostAsync($"/api/cook/planned/{batch}/cooked", null, 1);
         var fixedKcal = await KcalAsync();
         await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipeId}", new { name = "Oat bake", lines = new[] { "100 g rolled oats" }, portions = 4 }, (int)changed["version"]!);
         Assert.Equal(fixedKcal, await KcalAsync());
         Assert.Equal("Richer oat bake", (string)cooked["name"]!);
-        Assert.Equal(409, (await host.SendAsync(HttpMethod.Post, $"/api/pack/planned/{batch}/cooked", null, (int)cooked["version"]!)).Status);
+        Assert.Equal(409, (await host.SendAsync(HttpMethod.Post, $"/api/cook/planned/{batch}/cooked", null, (int)cooked["version"]!)).Status);
     }
 
     [Fact]
-    public async Task What_is_taken_off_the_list_is_told_so_that_it_can_be_planned_again_as_it_was()
+    public async Task What_is_taken_off_the_list_comes_back_as_it_was()
     {
         using var host = new Host();
-        var (_, recipe, batch) = await PlannedAsync(host);
+        var (_, _, batch) = await PlannedAsync(host);
         var before = await UnpackedAsync(host, batch);
-        var again = await host.MustAsync(HttpMethod.Delete, $"/api/pack/batches/{batch}", null, (int)before["version"]!);
+        var gone = await host.MustAsync(HttpMethod.Delete, $"/api/cook/batches/{batch}", null, (int)before["version"]!);
+        Assert.Equal("discarded", (string)gone["state"]!);
         Assert.Empty((await WeekAsync(host))["unpacked"]!.AsArray());
-        Assert.Equal(recipe, (string)again["dishes"]![0]!["recipeId"]!);
+        Assert.Equal(404, (await host.SendAsync(HttpMethod.Get, $"/api/pack/batches/{batch}")).Status);
+        Assert.Equal(404, (await host.SendAsync(HttpMethod.Post, $"/api/cook/planned/{batch}/cooked", null, (int)gone["version"]!)).Status);
 
-        var planned = (await host.PostAsync("/api/pack/planned", again))[0]!;
-        var after = await UnpackedAsync(host, (string)planned["id"]!);
-        foreach (var field in new[] { "name", "cookedOn", "portions", "grams", "isAhead" }) Assert.Equal(before[field]!.ToJsonString(), after[field]!.ToJsonString());
+        var back = await host.PostAsync($"/api/cook/batches/{batch}/restore", null, (int)gone["version"]!);
+        var after = await UnpackedAsync(host, batch);
+        foreach (var field in new[] { "name", "cookedOn", "portions", "grams", "state" }) Assert.Equal(before[field]!.ToJsonString(), after[field]!.ToJsonString());
+        Assert.Equal(409, (await host.SendAsync(HttpMethod.Post, $"/api/cook/batches/{batch}/restore", null, (int)back["version"]!)).Status);
 
-        // Once its day is past it can be planned for today.
+        // Once its day is past it is planned for today.
+        var again = await host.MustAsync(HttpMethod.Delete, $"/api/cook/batches/{batch}", null, (int)back["version"]!);
         host.Dispose();
         using var later = new Host(host.Data, today: "2026-12-02");
-        var overdue = await later.MustAsync(HttpMethod.Delete, $"/api/pack/batches/{planned["id"]}", null, (int)after["version"]!);
-        Assert.Equal("2026-12-02", (string)(await later.PostAsync("/api/pack/planned", overdue))[0]!["cookedOn"]!);
+        Assert.Equal("2026-12-02", (string)(await later.PostAsync($"/api/cook/batches/{batch}/restore", null, (int)again["version"]!))["cookedOn"]!);
     }
 
     [Fact]
@@ -135,12 +138,12 @@ public sealed class AheadTests
         var over = await UnpackedAsync(host, batch);
         Assert.Equal((-55m, 5), ((decimal)over["leftGrams"]!, (int)over["portionsLaid"]!));
 
-        var more = await host.MustAsync(HttpMethod.Put, $"/api/pack/planned/{batch}", new { day = Saturday, portions = 5 }, (int)over["version"]!);
+        var more = await host.MustAsync(HttpMethod.Put, $"/api/cook/planned/{batch}", new { day = Saturday, portions = 5 }, (int)over["version"]!);
         Assert.Equal(131m, (decimal)(await UnpackedAsync(host, batch))["leftGrams"]!);
-        var (status, late) = await host.SendAsync(HttpMethod.Put, $"/api/pack/planned/{batch}", new { day = "2026-11-29", portions = 5 }, (int)more["version"]!);
+        var (status, late) = await host.SendAsync(HttpMethod.Put, $"/api/cook/planned/{batch}", new { day = "2026-11-29", portions = 5 }, (int)more["version"]!);
         Assert.Equal((409, "urn:lively-tern:problem:portions-before"), (status, (string)late["type"]!));
-        Assert.Equal(412, (await host.SendAsync(HttpMethod.Put, $"/api/pack/planned/{batch}", new { day = Saturday, portions = 9 }, 1)).Status);
-        Assert.Equal(409, (await host.SendAsync(HttpMethod.Delete, $"/api/pack/batches/{batch}", null, (int)more["version"]!)).Status);
+        Assert.Equal(412, (await host.SendAsync(HttpMethod.Put, $"/api/cook/planned/{batch}", new { day = Saturday, portions = 9 }, 1)).Status);
+        Assert.Equal(409, (await host.SendAsync(HttpMethod.Delete, $"/api/cook/batches/{batch}", null, (int)more["version"]!)).Status);
 
         foreach (var (body, code) in new (object, string)[]
         {
@@ -148,13 +151,13 @@ public sealed class AheadTests
             (new { day = Saturday, dishes = new[] { new { recipeId = recipe, portions = 4 }, new { recipeId = recipe, portions = 0 } } }, "portions-absurd"), (new { day = Saturday, dishes = Array.Empty<object>() }, "batches-many"),
         })
         {
-            var (refused, answer) = await host.SendAsync(HttpMethod.Post, "/api/pack/planned", body);
+            var (refused, answer) = await host.SendAsync(HttpMethod.Post, "/api/cook/planned", body);
             Assert.Equal((422, "urn:lively-tern:problem:" + code), (refused, (string)answer["type"]!));
         }
 
         // Of several dishes one that cannot be leaves none planned.
         Assert.Single((await WeekAsync(host))["unpacked"]!.AsArray());
-        Assert.Equal(404, (await host.SendAsync(HttpMethod.Post, "/api/pack/planned", new { day = Saturday, dishes = new[] { new { recipeId = recipe, portions = 4 }, new { recipeId = Guid.NewGuid().ToString(), portions = 4 } } })).Status);
+        Assert.Equal(404, (await host.SendAsync(HttpMethod.Post, "/api/cook/planned", new { day = Saturday, dishes = new[] { new { recipeId = recipe, portions = 4 }, new { recipeId = Guid.NewGuid().ToString(), portions = 4 } } })).Status);
         Assert.Single((await WeekAsync(host))["unpacked"]!.AsArray());
     }
 
@@ -200,7 +203,7 @@ public sealed class AheadTests
         Assert.DoesNotContain((string)other["name"]!, again["dishes"]!.AsArray().Select(dish => (string)dish!["name"]!));
         Assert.True((bool)again["dishes"]!.AsArray().Single(dish => (string)dish!["recipeId"]! == (string)fish["recipeId"]!)!["isKept"]!);
 
-        await host.PostAsync("/api/pack/planned", new { day = wish.prepDay, dishes = dishes.Select(dish => new { recipeId = (string)dish!["recipeId"]!, portions = (int)dish["portions"]! }) });
+        await host.PostAsync("/api/cook/planned", new { day = wish.prepDay, dishes = dishes.Select(dish => new { recipeId = (string)dish!["recipeId"]!, portions = (int)dish["portions"]! }) });
         Assert.Equal(6, (await WeekAsync(host))["unpacked"]!.AsArray().Count);
 
         foreach (var (body, code) in new (object, string)[]

@@ -36,7 +36,7 @@ public sealed class BadInputTests : IDisposable
     [InlineData("/api/aim/eaters", """{"name": "", "aim": {"leading": "energy", "bands": {}, "rule": null}}""", 422, "name-missing")]
     [InlineData("/api/aim/eaters", """{"name": "Isa", "aim": {"leading": "energy", "bands": {"energy": {"max": 900}}, "rule": null}}""", 422, "below-energy-floor")]
     [InlineData("/api/aim/eaters", """{"name": "Isa", "aim": {"leading": "mood", "bands": {}, "rule": null}}""", 400, "unreadable")]
-    [InlineData("/api/pack/batches", """{"recipeId": "6b1a3b2c-0000-4000-8000-000000000000"}""", 404, "not-found")]
+    [InlineData("/api/cook/batches", """{"recipeId": "6b1a3b2c-0000-4000-8000-000000000000"}""", 404, "not-found")]
     [InlineData("/api/plan/changes/6b1a3b2c-0000-4000-8000-000000000000/undo", "", 404, "not-found")]
     public async Task A_request_that_cannot_be_met_gets_a_sentence(string path, string body, int status, string type)
     {
@@ -101,7 +101,7 @@ public sealed class BadInputTests : IDisposable
     public async Task A_weight_that_cannot_be_right_is_named_at_its_field_and_packs_nothing(int full, int pan, int boxes, int? pieces, string code, string field)
     {
         var recipe = await host.PostAsync("/api/recipes", new { name = "Oat bake", lines = new[] { "400 g rolled oats" }, portions = 4 });
-        var batch = await host.PostAsync("/api/pack/batches", new { recipeId = recipe["id"] });
+        var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe["id"] });
         foreach (var path in new[] { "preview", "boxes" })
         {
             var (status, answer) = await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{batch["id"]}/{path}", new { fullGrams = full, panGrams = pan, boxes, pieces }, 1);

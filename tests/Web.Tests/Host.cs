@@ -62,7 +62,7 @@ public sealed class Host : IDisposable
     {
         var eater = await PostAsync("/api/aim/eaters", new { name = "Isa", aim = new { leading = "energy", bands = new { energy = new { min = 1450, target = 1525, max = 1600 } }, rule = (object?)null } });
         var recipe = await PostAsync("/api/recipes", new { name = "Oat bake", lines = new[] { "400 g rolled oats", "4 eggs" }, portions = 4 });
-        var batch = await PostAsync("/api/pack/batches", new { recipeId = recipe["id"] });
+        var batch = await PostAsync("/api/cook/batches", new { recipeId = recipe["id"] });
         var packed = await PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 1200, panGrams = 455, boxes = 4 }, (int)batch["version"]!);
         return ((Guid)eater["id"]!, (Guid)recipe["id"]!, [.. packed["boxes"]!.AsArray().Select(box => (Guid)box!["id"]!)]);
     }

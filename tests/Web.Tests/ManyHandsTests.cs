@@ -115,11 +115,11 @@ public sealed class ManyHandsTests
         {
             var batch = await host.GetAsync($"/api/pack/batches/{id}");
             var version = (int)batch["version"]!;
-            if ((bool)batch["isAhead"]!)
+            if ((string?)batch["state"] == "planned")
             {
                 return chance.Next(2) == 0
-                    ? await host.SendAsync(HttpMethod.Post, $"/api/pack/planned/{id}/cooked", null, version)
-                    : await host.SendAsync(HttpMethod.Put, $"/api/pack/planned/{id}", new { day = Any(Days), portions = chance.Next(1, 9) }, version);
+                    ? await host.SendAsync(HttpMethod.Post, $"/api/cook/planned/{id}/cooked", null, version)
+                    : await host.SendAsync(HttpMethod.Put, $"/api/cook/planned/{id}", new { day = Any(Days), portions = chance.Next(1, 9) }, version);
             }
 
             return batch["boxes"]!.AsArray().Count > 0
@@ -142,7 +142,7 @@ public sealed class ManyHandsTests
         house.Eaters.Add(first.ToString());
         house.Eaters.Add((string)(await host.PostAsync("/api/aim/eaters", new { name = "Bo", aim = new { leading = "energy", bands = new { energy = new { max = 2000 } }, rule = (object?)null } }))["id"]!);
         house.Batches.Add((string)(await host.GetAsync("/api/pack/batches"))[0]!["id"]!);
-        foreach (var planned in (await host.PostAsync("/api/pack/planned", new { day = "2026-11-26", dishes = new[] { new { recipeId = recipe, portions = 4 }, new { recipeId = recipe, portions = 2 } } })).AsArray())
+        foreach (var planned in (await host.PostAsync("/api/cook/planned", new { day = "2026-11-26", dishes = new[] { new { recipeId = recipe, portions = 4 }, new { recipeId = recipe, portions = 2 } } })).AsArray())
             house.Batches.Add((string)planned!["id"]!);
 
         var refused = 0;
@@ -225,7 +225,7 @@ public sealed class ManyHandsTests
         foreach (var portion in after.Where(item => item.Batch is not null))
         {
             Assert.False(portion.IsEaten);
-            if ((bool)unpacked[portion.Batch!]["isAhead"]!) Assert.True(string.CompareOrdinal(portion.Day, (string)unpacked[portion.Batch!]["cookedOn"]!) >= 0);
+            if ((string?)unpacked[portion.Batch!]["state"] == "planned") Assert.True(string.CompareOrdinal(portion.Day, (string)unpacked[portion.Batch!]["cookedOn"]!) >= 0);
         }
 
         foreach (var (id, batch) in unpacked)
@@ -244,9 +244,9 @@ public sealed class ManyHandsTests
     {
         using var host = new Host();
         var (eater, recipe, _) = await host.LaidTableAsync();
-        var planned = (await host.PostAsync("/api/pack/planned", new { day = "2026-11-25", dishes = new[] { new { recipeId = recipe, portions = 6 } } }))[0]!;
+        var planned = (await host.PostAsync("/api/cook/planned", new { day = "2026-11-25", dishes = new[] { new { recipeId = recipe, portions = 6 } } }))[0]!;
         var id = (string)planned["id"]!;
-        var cooked = await host.PostAsync($"/api/pack/planned/{id}/cooked", null, (int)planned["version"]!);
+        var cooked = await host.PostAsync($"/api/cook/planned/{id}/cooked", null, (int)planned["version"]!);
         foreach (var day in Days.Take(3)) await host.PostAsync("/api/plan/portions", new { batchId = id, eaterId = eater, day }, await host.PlanVersionAsync());
 
         async Task<int> LayAsync(int i)

@@ -29,7 +29,7 @@ public sealed class NeverTests : IDisposable
 
     private async Task<string> PackAsync()
     {
-        var batch = await host.PostAsync("/api/pack/batches", new { recipeId = recipe });
+        var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe });
         var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 1200, panGrams = 455, boxes = 4 }, (int)batch["version"]!);
         boxes = [.. packed["boxes"]!.AsArray().Select(box => (Guid)box!["id"]!)];
         return (string)batch["id"]!;
@@ -79,7 +79,7 @@ public sealed class NeverTests : IDisposable
     {
         await OpenAsync();
         await NeverAsync(isa, "milk");
-        var batch = (await host.PostAsync("/api/pack/planned", new { day = Today, dishes = new[] { new { recipeId = recipe, portions = 4 } } }))[0]!;
+        var batch = (await host.PostAsync("/api/cook/planned", new { day = Today, dishes = new[] { new { recipeId = recipe, portions = 4 } } }))[0]!;
         foreach (var eater in new[] { isa, bo })
             await host.PostAsync("/api/plan/portions", new { batchId = batch["id"], eaterId = eater, day = Later }, await host.PlanVersionAsync());
         var before = await DayAsync(isa);
@@ -95,8 +95,8 @@ public sealed class NeverTests : IDisposable
         Assert.Equal((422, "never-for"), await TryAsync(HttpMethod.Post, "/api/plan/portions", new { batchId = batch["id"], eaterId = isa, day = "2026-11-28" }));
 
         // Cooked and weighed it is refused for Isa by name; once Isa's is taken off, Bo gets theirs.
-        var cooked = await host.PostAsync($"/api/pack/planned/{batch["id"]}/cooked", null, (int)batch["version"]!);
-        Assert.Equal(["Isa"], cooked["neverFor"]!.AsArray().Select(one => (string?)one!["name"]));
+        var cooked = await host.PostAsync($"/api/cook/planned/{batch["id"]}/cooked", null, (int)batch["version"]!);
+        Assert.Equal(["Isa"], (await host.GetAsync($"/api/pack/batches/{batch["id"]}"))["neverFor"]!.AsArray().Select(one => (string?)one!["name"]));
         var scale = new { fullGrams = 600, panGrams = 0, boxes = 4 };
         var (status, refusal) = await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{batch["id"]}/boxes", scale, (int)cooked["version"]!);
         Assert.Equal((422, true), (status, ((string)refusal["detail"]!).Contains("Isa must never get this", StringComparison.Ordinal)));

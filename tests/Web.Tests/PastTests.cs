@@ -99,7 +99,7 @@ public sealed class PastTests
         await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe}", new { name = "Rich bake", lines = new[] { "500 g butter" }, portions = 4 }, 1);
 
         // Even a hand in the file that makes the batch another one.
-        await WriteAsync(host, "UPDATE Batches SET FullGrams = '5000'");
+        await WriteAsync(host, "UPDATE Batches SET CookedMilligrams = 5000000");
         var now = await DayAsync(host, eater, "2026-11-25");
         Assert.Equal(then["sums"]!.ToJsonString(), now["sums"]!.ToJsonString());
         Assert.Equal(then["items"]!.AsArray().Select(one => one!["figures"]!.ToJsonString()), now["items"]!.AsArray().Select(one => one!["figures"]!.ToJsonString()));

@@ -93,7 +93,7 @@ public sealed class QuickHandsTests
     {
         using var host = new Host();
         var (eater, recipe, _) = await host.LaidTableAsync();
-        var batch = await host.PostAsync("/api/pack/batches", new { recipeId = recipe });
+        var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe });
         var id = (string)batch["id"]!;
         foreach (var day in new[] { "2026-11-26", "2026-11-27" }) await host.PostAsync("/api/plan/portions", new { batchId = id, eaterId = eater, day }, await host.PlanVersionAsync());
         using var over = new CancellationTokenSource();
@@ -207,7 +207,7 @@ public sealed class QuickHandsTests
 
         var taken = Enumerable.Range(0, SolverTurns.Most).Select(_ => turns.RunAsync(Work, CancellationToken.None)).ToList();
         var refused = await turns.RunAsync(Work, CancellationToken.None);
-        Assert.Equal(SolverTurns.BusyCode, Assert.Single(refused.Problems).Code);
+        Assert.Equal(LivelyTern.Web.Http.Answers.BusyCode, Assert.Single(refused.Problems).Code);
 
         // Who goes away while waiting leaves its place to another.
         using var away = new CancellationTokenSource();

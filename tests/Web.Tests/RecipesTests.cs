@@ -70,7 +70,7 @@ public sealed class RecipesTests : IDisposable
         Assert.Equal("200 g passata", (string)(await host.GetAsync($"/api/recipes/{sauce["id"]}"))["lines"]![1]!);
 
         // Cooked, the batch holds the foods themselves.
-        var batch = await host.PostAsync("/api/pack/batches", new { recipeId = stew["id"] });
+        var batch = await host.PostAsync("/api/cook/batches", new { recipeId = stew["id"] });
         Assert.NotNull(batch["id"]);
     }
 

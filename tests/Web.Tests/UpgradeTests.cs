@@ -19,7 +19,13 @@ public sealed class UpgradeTests
         switch (then)
         {
             case JsonObject members:
-                foreach (var (name, value) in members) SaysTheSame(value, now is JsonObject other ? other[name] : null, $"{at}.{name}");
+                foreach (var (name, value) in members)
+                {
+                    // What was still to be cooked is planned; the state says more than that was said then.
+                    var said = now is JsonObject other ? name == "isAhead" ? (string?)other["state"] == "planned" : other[name] : null;
+                    SaysTheSame(value, said, $"{at}.{name}");
+                }
+
                 break;
             case JsonArray list:
                 Assert.True(now is JsonArray there && there.Count == list.Count, $"{at}: {list.Count} then, {now?.ToJsonString()} now");

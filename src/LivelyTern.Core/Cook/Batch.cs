@@ -4,6 +4,25 @@ using LivelyTern.Core.Recipes;
 
 namespace LivelyTern.Core.Cook;
 
+/// <summary>Where a batch stands in its life.</summary>
+public enum BatchState
+{
+    /// <summary>To be cooked on a day; what goes in follows its recipe.</summary>
+    Planned,
+
+    /// <summary>In its pan, not weighed yet; what goes in is fixed, with the figures the foods have now.</summary>
+    Cooking,
+
+    /// <summary>Cooked and weighed: its yield is written down.</summary>
+    Cooked,
+
+    /// <summary>In its boxes.</summary>
+    Packed,
+
+    /// <summary>Not cooked after all, or thrown away before it was packed.</summary>
+    Discarded,
+}
+
 /// <summary>A recipe cooked once, for real, or to be cooked on a day.</summary>
 /// <param name="Id">Stable identity.</param>
 /// <param name="RecipeName">The dish, as it was called then.</param>
@@ -13,8 +32,11 @@ namespace LivelyTern.Core.Cook;
 /// <param name="Cooked">The cooked weight without the pan, or null until it is weighed.</param>
 public sealed record Batch(Guid Id, string RecipeName, TapeMark Mark, DateOnly CookedOn, Contents Contents, Grams? Cooked)
 {
+    /// <summary>Where it stands.</summary>
+    public BatchState State { get; init; } = BatchState.Cooking;
+
     /// <summary>Whether it is still to be cooked: then its contents follow the recipe.</summary>
-    public bool IsAhead { get; init; }
+    public bool IsPlanned => State == BatchState.Planned;
 
     /// <summary>What it is expected to weigh; counts until it is weighed.</summary>
     public ExpectedWeight? Expected { get; init; }
@@ -26,7 +48,7 @@ public sealed record Batch(Guid Id, string RecipeName, TapeMark Mark, DateOnly C
     /// The first day it can be eaten: the day it was cooked, or is to be. Still to be cooked on a day that is past, it is cooked today at
     /// the earliest.
     /// </summary>
-    public DateOnly EatenFrom(DateOnly today) => IsAhead && CookedOn < today ? today : CookedOn;
+    public DateOnly EatenFrom(DateOnly today) => IsPlanned && CookedOn < today ? today : CookedOn;
 
     /// <summary>
     /// What it weighs, measured or else expected; null where neither is known, or it would come to nothing (more is taken out than goes
@@ -35,9 +57,8 @@ public sealed record Batch(Guid Id, string RecipeName, TapeMark Mark, DateOnly C
     public Grams? Weight => Known(Cooked) ?? Known(Expected?.Weight);
 
     /// <summary>
-    /// What this weight of the finished batch holds: its share of everything that went in. Where the batch's weight is not known neither is
-    /// the share: then
-    /// every figure is "at least" nothing, and its foods are named without a weight.
+    /// What this weight of the finished batch holds: its share of everything that went in. Where the batch's weight is not known neither
+    /// is the share: then every figure is "at least" nothing, and its foods are named without a weight.
     /// </summary>
     /// <param name="weight">Cooked grams.</param>
     public Contents Holding(Grams weight) =>

@@ -117,6 +117,16 @@ public enum StorageKind
     Freezer,
 }
 
+/// <summary>How long a food keeps once it is cooked, as far as foods differ in it.</summary>
+public enum KeepingKind
+{
+    /// <summary>As cooked dishes do.</summary>
+    Ordinary,
+
+    /// <summary>As cooked rice: its spores survive cooking, so it is kept shorter.</summary>
+    Rice,
+}
+
 /// <summary>A cooked form and the raw food it is made of.</summary>
 /// <param name="RawId">The raw food.</param>
 /// <param name="YieldFactor">Cooked weight / raw weight: 2.8 for boiled rice, 0.73 for a roast breast.</param>
@@ -169,6 +179,9 @@ public sealed record Food(
 
     /// <summary>Whether anyone stated its allergens: not so for a row of an imported library, where none listed means not known.</summary>
     public bool KnowsAllergens => Allergens.Count > 0 || !Id.StartsWith("lib:", StringComparison.Ordinal);
+
+    /// <summary>How long it keeps once it is cooked.</summary>
+    public KeepingKind Keeping { get; init; }
 
     /// <summary>Where it is kept as it is bought.</summary>
     public StorageKind Storage { get; init; } = StorageKind.Cupboard;

@@ -1,52 +1,53 @@
 using LivelyTern.Core.Cook;
-using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
 
 namespace LivelyTern.Core.Keep;
 
-/// <summary>How long one kind of cooked food keeps.</summary>
-/// <param name="Kind">The kind, as a label says it.</param>
-/// <param name="FridgeDays">Days after the day it was cooked.</param>
-/// <param name="FreezerDays">Days in the freezer.</param>
-/// <param name="Source">The guideline.</param>
-public sealed record KeepingRule(string Kind, int FridgeDays, int FreezerDays, string Source);
-
-/// <summary>The last days of a box.</summary>
+/// <summary>The last days of a batch or a box.</summary>
 /// <param name="Fridge">The last day from the fridge.</param>
-/// <param name="Freezer">The last day where it was frozen on the day it was packed.</param>
+/// <param name="Freezer">The last day where it is frozen in time.</param>
 /// <param name="Rule">The rule it rests on.</param>
-public sealed record UseBy(DateOnly Fridge, DateOnly Freezer, KeepingRule Rule)
+/// <param name="IsFrozen">Whether it is in the freezer, and went there in time.</param>
+public sealed record UseBy(DateOnly Fridge, DateOnly Freezer, KeepingRule Rule, bool IsFrozen = false)
 {
-    private const string Chart = "FoodSafety.gov cold food storage chart (from memory)";
-
-    /// <summary>
-    /// Cooked meat, poultry, soups, stews, egg dishes and mixed salads: 3 to 4 days in the fridge, of which the shorter end is taken; the
-    /// shortest freezer time of the chart's kinds that freeze.
-    /// </summary>
-    public static KeepingRule Cooked { get; } = new("cooked dishes", 3, 60, Chart);
-
-    /// <summary>
-    /// Cooked rice is kept a day. Source: UK Food Standards Agency (from memory); the strictest of the two guideline sets.
-    /// </summary>
-    public static KeepingRule Rice { get; } = new("cooked rice", 1, 60, "UK Food Standards Agency: cooked rice within 24 hours (from memory)");
-
     /// <summary>The last days of a batch: the strictest of its ingredients' rules, from the day it is cooked.</summary>
     /// <param name="batch">Cooked, or still to be: then today at the earliest.</param>
     /// <param name="today">The household's day.</param>
     public static UseBy Of(Batch batch, DateOnly today)
     {
         ArgumentNullException.ThrowIfNull(batch);
-        var rule = batch.Contents.Ingredients.Any(part => part.Food.Name.Contains("rice", StringComparison.OrdinalIgnoreCase) && part.Food.Group == FoodGroup.Grains) ? Rice : Cooked;
+        var rule = KeepingRule.Of(batch.Contents);
         var cookedOn = batch.EatenFrom(today);
         return new(KitchenDays.After(cookedOn, rule.FridgeDays), KitchenDays.After(cookedOn, rule.FreezerDays), rule);
     }
 
     /// <summary>
-    /// Whether its days in the fridge are over: then nobody knows here whether it was frozen in time, and the program does not offer it of
+    /// The last days of a box: those of what keeps shortest in it. Frozen within its days in the fridge it keeps for its days in the
+    /// freezer, and a day when it has come out; frozen later it is as if it were not.
+    /// </summary>
+    /// <param name="box">The box.</param>
+    /// <param name="today">The household's day.</param>
+    public static UseBy Of(Box box, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(box);
+        var chilled = box.Batches.Select(batch => Of(batch, today)).MinBy(useBy => useBy.Fridge)!;
+        if (box.Life.FrozenOn is not { } frozen || frozen > chilled.Fridge) return chilled;
+        if (box.Life.Place == BoxPlace.Freezer) return chilled with { IsFrozen = true };
+        var thawed = KitchenDays.After(box.Life.PlacedOn, KeepingRule.DaysThawed);
+        var last = thawed < chilled.Freezer ? thawed : chilled.Freezer;
+        return chilled with { Fridge = last, Freezer = last };
+    }
+
+    /// <summary>The last day as it is kept now.</summary>
+    public DateOnly Last => IsFrozen ? Freezer : Fridge;
+
+    /// <summary>
+    /// Whether its days are over: in the fridge, nobody knows here whether it was frozen in time, and the program does not offer it of
     /// itself.
     /// </summary>
-    public bool IsOver(DateOnly today) => Fridge < today;
+    public bool IsOver(DateOnly today) => Last < today;
 
     /// <summary>Whether a box eaten on a day has to come out of the freezer.</summary>
-    public bool IsFrozenFor(DateOnly day) => day > Fridge;
+    public bool IsFrozenFor(DateOnly day) => IsFrozen || day > Fridge;
 }

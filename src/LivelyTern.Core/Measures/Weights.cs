@@ -7,6 +7,9 @@ public readonly record struct Grams(decimal Value) : IComparable<Grams>
     /// <summary>No mass.</summary>
     public static Grams Zero => default;
 
+    /// <summary>The same to the milligram, as weights are written down: no scale of a kitchen reads finer.</summary>
+    public Grams ToMilligram() => new(decimal.Round(Value, 3, MidpointRounding.AwayFromZero));
+
     /// <inheritdoc/>
     public int CompareTo(Grams other) => Value.CompareTo(other.Value);
 

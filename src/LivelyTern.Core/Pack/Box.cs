@@ -4,13 +4,72 @@ using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Pack;
 
-/// <summary>One packed container of one batch.</summary>
-/// <param name="Id">Stable identity.</param>
-/// <param name="Batch">The batch it came from.</param>
-/// <param name="Weight">Cooked grams in it.</param>
-/// <param name="Pieces">How many pieces, where it was packed by pieces.</param>
-public sealed record Box(Guid Id, Batch Batch, Grams Weight, int? Pieces)
+/// <summary>Something in a box, in a compartment of its own or not.</summary>
+/// <param name="Weight">Grams in it.</param>
+/// <param name="Compartment">Which: "cup", "left"; null for the box itself.</param>
+public abstract record BoxPart(Grams Weight, string? Compartment)
 {
-    /// <summary>What it holds: its share of the batch.</summary>
-    public Contents Contents => Batch.Holding(Weight);
+    /// <summary>What it holds.</summary>
+    public abstract Contents Contents { get; }
+}
+
+/// <summary>A share of a batch.</summary>
+/// <param name="Batch">The batch.</param>
+/// <param name="Weight">Cooked grams.</param>
+/// <param name="Pieces">How many pieces, where they were counted.</param>
+/// <param name="Compartment">Which; null for the box itself.</param>
+public sealed record BatchShare(Batch Batch, Grams Weight, int? Pieces = null, string? Compartment = null) : BoxPart(Weight, Compartment)
+{
+    /// <inheritdoc/>
+    public override Contents Contents => Batch.Holding(Weight);
+}
+
+/// <summary>A plain food put beside it: a spoon of yogurt in its cup.</summary>
+/// <param name="Text">As typed.</param>
+/// <param name="Food">The food and its weight.</param>
+/// <param name="Compartment">Which; null for the box itself.</param>
+public sealed record FoodInBox(string Text, Ingredient Food, string? Compartment = null) : BoxPart(Food.Weight, Compartment)
+{
+    /// <inheritdoc/>
+    public override Contents Contents => new([Food]);
+}
+
+/// <summary>A packed container.</summary>
+/// <param name="Id">Stable identity.</param>
+/// <param name="Main">The share of the batch it is named for.</param>
+/// <param name="Others">What else is in it, in order.</param>
+/// <param name="Life">How it stands.</param>
+public sealed record Box(Guid Id, BatchShare Main, IReadOnlyList<BoxPart> Others, BoxLife Life)
+{
+    /// <summary>A box of one batch only, as it comes from the bench.</summary>
+    public Box(Guid id, Batch batch, Grams weight, int? pieces)
+        : this(id, new BatchShare(batch, weight, pieces), [], BoxLife.New((batch ?? throw new ArgumentNullException(nameof(batch))).CookedOn, null))
+    {
+    }
+
+    /// <summary>The batch it is named for.</summary>
+    public Batch Batch => Main.Batch;
+
+    /// <summary>How many pieces of that batch, where they were counted.</summary>
+    public int? Pieces => Main.Pieces;
+
+    /// <summary>All that is in it.</summary>
+    public IEnumerable<BoxPart> Parts => Others.Prepend(Main);
+
+    /// <summary>Grams in it.</summary>
+    public Grams Weight => Others.Count == 0 ? Main.Weight : new(Parts.Sum(part => part.Weight.Value));
+
+    /// <summary>The batches in it.</summary>
+    public IEnumerable<Batch> Batches => Parts.OfType<BatchShare>().Select(share => share.Batch);
+
+    /// <summary>What it holds: of each batch its share, and the plain foods.</summary>
+    public Contents Contents
+    {
+        get
+        {
+            if (Others.Count == 0) return Main.Contents;
+            var parts = Parts.Select(part => part.Contents).ToList();
+            return new([.. parts.SelectMany(part => part.Ingredients)], parts.Exists(part => part.SomethingUnread));
+        }
+    }
 }

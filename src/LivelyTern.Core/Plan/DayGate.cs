@@ -2,6 +2,7 @@ using System.Globalization;
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
 
 namespace LivelyTern.Core.Plan;
 
@@ -40,6 +41,7 @@ public static class DayGate
         ArgumentNullException.ThrowIfNull(stock);
         if (!stock.Has(item))
             return new("batch-moved-on", "batchId", "That batch has been packed or discarded since: look at the shelf as it is now.");
+        if (IsGone(item, stock)) return new("box-gone", "boxId", "That box is no longer here: it was given away, thrown away or emptied back.");
         if (NotCookedYet(day, item, stock) is { } early) return early;
         if (WhyNever(ways, item, stock, find) is not { } never) return null;
         var sentence = $"{eater} must never get that ({item.Name(stock)}): it holds {never.InWords}. Choose something else, or change it under Aim.";
@@ -61,9 +63,13 @@ public static class DayGate
         return item.IsEvent ? null : ways.WhyNever(item.Contents(stock).AsKnownToday(find));
     }
 
+    // One that was eaten lies on the day it was eaten, and nowhere else.
+    private static bool IsGone(PlanItem item, Stock stock) =>
+        item.BoxId is { } id && stock.Boxes[id].Life.State is not (BoxState.Packed or BoxState.Eaten);
+
     private static Problem? NotCookedYet(DateOnly day, PlanItem item, Stock stock)
     {
-        if (item.Portion is not { } portion || stock.Unpacked[portion.BatchId] is not { IsAhead: true } batch) return null;
+        if (item.Portion is not { } portion || stock.Unpacked[portion.BatchId] is not { IsPlanned: true } batch) return null;
         if (day >= batch.CookedOn) return null;
         var cooked = batch.CookedOn.ToString("dddd, d MMMM", CultureInfo.InvariantCulture);
         return new("not-cooked-yet", "day", $"{batch.RecipeName} is cooked on {cooked}: lay it on that day or later.");

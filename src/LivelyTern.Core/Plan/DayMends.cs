@@ -192,14 +192,14 @@ public sealed class DayMends
         var without = Without(at);
         var outWithout = without.Bands.Where(band => band.Value.Position != BandPosition.Within && (now.Bands[band.Key].Position == BandPosition.Within || band.Value.RoomFrom > now.Bands[band.Key].RoomFrom)).ToDictionary();
         var box = stock.BoxOf(items[at]);
-        var useBy = box is null ? null : UseBy.Of(box.Batch, today);
+        var useBy = box is null ? null : UseBy.Of(box, today);
         var others = box is null ? [] : shelf.Where(other => other.Batch.Id != box.Batch.Id).ToList();
-        return new(items[at].IsLocked, items[at].IsFitted, outWithout, useBy?.Fridge, useBy?.IsFrozenFor(where.Day) ?? false, others.Count, others.Count(other => Replacing(at, other.Contents).Fits));
+        return new(items[at].IsLocked, items[at].IsFitted, outWithout, useBy?.Last, useBy?.IsFrozenFor(where.Day) ?? false, others.Count, others.Count(other => Replacing(at, other.Contents).Fits));
     }
 
     private bool MayHave(Box box, DateOnly day)
     {
-        var useBy = UseBy.Of(box.Batch, today);
+        var useBy = UseBy.Of(box, today);
         return day >= box.Batch.EatenFrom(today) && !useBy.IsOver(today) && day <= useBy.Freezer && !who.Ways.Forbids(box.Contents);
     }
 

@@ -10,9 +10,12 @@ public readonly record struct EaterDay(Guid EaterId, DateOnly Day);
 
 /// <summary>A weight of a batch that is not packed yet; packed, it becomes a box.</summary>
 /// <param name="BatchId">The batch.</param>
-/// <param name="Weight">Cooked grams.</param>
+/// <param name="Weight">Cooked grams, to the milligram.</param>
 public sealed record Portion(Guid BatchId, Grams Weight)
 {
+    /// <summary>Cooked grams, to the milligram.</summary>
+    public Grams Weight { get; init; } = Weight.ToMilligram();
+
     /// <summary>Why a portion can't weigh this; null where it can.</summary>
     public static Problem? Not(Grams weight) => weight.Value is <= 0 or > 10_000m ? new("portion-absurd", "grams", "A portion weighs more than 0 g and up to 10 kg.") : null;
 }
@@ -85,10 +88,19 @@ public sealed record PlanItem(Guid Id, Guid? BoxId, string? Text, Ingredient? Fo
 public sealed record DayChange(EaterDay Where, ImmutableList<PlanItem> Before, ImmutableList<PlanItem> After);
 
 /// <summary>A change to the plan. Its inverse puts everything back, order and all; undoing that does it again.</summary>
+/// <param name="Days">The days it changes.</param>
 public sealed record PlanChange(ImmutableList<DayChange> Days)
 {
+    /// <summary>
+    /// What happens to boxes besides: given away, thrown away. That they are eaten follows from the days (<see cref="BoxesOnDays"/>).
+    /// </summary>
+    public ImmutableList<BoxChange> Boxes { get; init; } = [];
+
     /// <summary>The change that undoes this one.</summary>
-    public PlanChange Inverse => new([.. Days.Select(day => day with { Before = day.After, After = day.Before })]);
+    public PlanChange Inverse => new([.. Days.Select(day => day with { Before = day.After, After = day.Before })])
+    {
+        Boxes = Boxes.ConvertAll(box => box.Inverse),
+    };
 }
 
 /// <summary>What is laid on which day, in order. A box lies on one day at most; a box on no day is on the shelf.</summary>
@@ -154,6 +166,15 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
         return item.EatenAt is null
             ? Changing((from, this[from].Remove(item)))
             : new Problem("item-eaten", "itemId", "That has been eaten: mark it as not eaten before taking it off the day.");
+    }
+
+    /// <summary>A box is given away or thrown away: it leaves its day, where it lies on one.</summary>
+    public Outcome<PlanChange> LetGo(BoxChange gone)
+    {
+        ArgumentNullException.ThrowIfNull(gone);
+        var laid = Days.Values.SelectMany(items => items).FirstOrDefault(item => item.BoxId == gone.BoxId);
+        Outcome<PlanChange> off = laid is null ? new PlanChange([]) : TakeOff(laid.Id);
+        return off.Succeeded ? off.Value! with { Boxes = [gone] } : off;
     }
 
     /// <summary>Marks an item eaten at an instant, or not eaten with null.</summary>

@@ -1,5 +1,7 @@
 using System.ComponentModel.DataAnnotations.Schema;
 using LivelyTern.Core.Aim;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace LivelyTern.Data.Aim;
 
@@ -106,4 +108,29 @@ public sealed class DateBandRow
     public decimal? Tolerance { get; set; }
 
     internal Band ToBand() => new(Min, Target, Max) { Tolerance = Tolerance };
+}
+
+internal sealed class EaterRows : IEntityTypeConfiguration<EaterRow>, IEntityTypeConfiguration<AimRow>, IEntityTypeConfiguration<DateBandRow>
+{
+    public void Configure(EntityTypeBuilder<EaterRow> builder)
+    {
+        builder.Property(row => row.KeptWays).HasColumnName("Ways").AsJson();
+        builder.Property(row => row.Body).AsJson();
+        builder.HasMany(row => row.Aims).WithOne().HasForeignKey(row => row.EaterId);
+        builder.HasMany(row => row.DateBands).WithOne().HasForeignKey(row => row.EaterId);
+        builder.Navigation(row => row.Aims).AutoInclude();
+        builder.Navigation(row => row.DateBands).AutoInclude();
+    }
+
+    public void Configure(EntityTypeBuilder<AimRow> builder)
+    {
+        builder.ToTable("Aims").HasKey(row => new { row.EaterId, row.From });
+        builder.Property(row => row.Aim).AsStored();
+    }
+
+    public void Configure(EntityTypeBuilder<DateBandRow> builder)
+    {
+        builder.ToTable("DateBands").HasKey(row => new { row.EaterId, row.Day, row.Measure });
+        builder.Property(row => row.Measure).HasConversion<string>();
+    }
 }

@@ -16,7 +16,7 @@ namespace LivelyTern.Data.Demo;
 /// The demo: three keepers of a lighthouse station, last week behind them and this week in progress. It is laid through the same stores
 /// and the same core that users go through, on days counted from today.
 /// </summary>
-public sealed class DemoWeek(TernDb db, EaterStore eaters, RecipeStore recipes, BatchStore batches, PlannedBatchStore planned, PlanStore plan, FoodStore foods, TimeProvider clock)
+public sealed class DemoWeek(TernDb db, EaterStore eaters, RecipeStore recipes, BatchStore batches, PackBatch packing, DayChanges days, FoodStore foods, TimeProvider clock)
 {
     /// <summary>Lays the demo into an empty file; a file that holds anything is left as it is.</summary>
     public async Task SeedAsync()
@@ -43,7 +43,7 @@ public sealed class DemoWeek(TernDb db, EaterStore eaters, RecipeStore recipes, 
         Must(await batches.CookAsync(book["LD"], today, today));
 
         // The prep day ahead.
-        Must(await planned.PlanAsync(monday.AddDays(6), today, [.. DemoKitchen.Ahead.Select(ahead => (book[ahead.Key], ahead.Portions))]));
+        Must(await batches.PlanAsync(monday.AddDays(6), today, [.. DemoKitchen.Ahead.Select(ahead => (book[ahead.Key], ahead.Portions))]));
         await transaction.CommitAsync();
     }
 
@@ -61,8 +61,8 @@ public sealed class DemoWeek(TernDb db, EaterStore eaters, RecipeStore recipes, 
         foreach (var dish in DemoKitchen.Dishes)
         {
             var batch = Must(await batches.CookAsync(book[dish.Key], monday.AddDays(-1), today));
-            var packed = Must(await batches.PackAsync(batch.Id, batch.Version, new Grams(dish.Pan), new Grams(dish.Full), dish.Boxes, dish.Pieces));
-            shelf[dish.Key] = new(packed.Boxes.OrderBy(box => box.Number).Select(box => box.Id));
+            var packed = Must(await packing.DoAsync(batch.Id, batch.Version, new Grams(dish.Pan), new Grams(dish.Full), dish.Boxes, dish.Pieces));
+            shelf[dish.Key] = new(db.Boxes.Local.Where(box => box.BatchId == packed.Id).OrderBy(box => box.Number).Select(box => box.Id));
         }
 
         await LayMealsAsync(monday, today, table, shelf);
@@ -110,7 +110,7 @@ public sealed class DemoWeek(TernDb db, EaterStore eaters, RecipeStore recipes, 
             : new PlanItem(Guid.CreateVersion7(), null, meal, FoodLine.Read(meal, catalogue).Ingredient ?? throw new InvalidOperationException($"The demo can't read “{meal}”."), eatenAt);
         item = item with { Slot = slot };
         db.ChangeTracker.Clear();
-        Must(await plan.ChangeAsync(null, [where], item.BoxId is { } box ? [box] : [], board => board.Lay(item, where, int.MaxValue)));
+        Must(await days.MakeAsync(null, [where], item.BoxId is { } box ? [box] : [], board => board.Lay(item, where, int.MaxValue)));
     }
 
     private static T Must<T>(Outcome<T> outcome) =>

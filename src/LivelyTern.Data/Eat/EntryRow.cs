@@ -1,5 +1,8 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Measures;
+using LivelyTern.Data.Aim;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace LivelyTern.Data.Eat;
 
@@ -73,4 +76,18 @@ public sealed record EatenMeasures(IReadOnlyDictionary<Measure, Total> Totals, T
     internal static EatenMeasures Of(StoredMeasures stored) => new(
         stored.Totals.ToDictionary(total => total.Key, total => new Total(total.Value.AtLeast, total.Value.IsComplete)),
         stored.ExactPoints is { } exact ? new Total(exact.AtLeast, exact.IsComplete) : null);
+}
+
+internal sealed class EntryRows : IEntityTypeConfiguration<EntryRow>
+{
+    public void Configure(EntityTypeBuilder<EntryRow> builder)
+    {
+        builder.ToTable("Entries");
+        builder.Property(row => row.Measures).AsStored();
+        builder.HasIndex(row => row.ItemId);
+        builder.HasIndex(row => row.CorrectsId).IsUnique();
+        builder.HasIndex(row => new { row.EaterId, row.Day });
+        builder.HasOne<EntryRow>().WithMany().HasForeignKey(row => row.CorrectsId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<EaterRow>().WithMany().HasForeignKey(row => row.EaterId).OnDelete(DeleteBehavior.Restrict);
+    }
 }

@@ -49,6 +49,7 @@ public static class FoodTable
             Storage = Text("storage") is { Length: > 0 } storage ? Enum.Parse<StorageKind>(storage, ignoreCase: true) : StorageOf(group),
             Use = Text("use") is { Length: > 0 } use ? use : null,
             HasIncompleteProtein = Text("incomplete").Length > 0,
+            Keeping = Text("keeping") is { Length: > 0 } keeping ? Enum.Parse<KeepingKind>(keeping, ignoreCase: true) : KeepingKind.Ordinary,
         };
     }
 

@@ -101,31 +101,60 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("Eaters");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.BatchRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Cook.BatchLineRow", b =>
+                {
+                    b.Property<Guid>("BatchId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("IsTakenOut")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Planned")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Really")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReallyText")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("BatchId", "Position");
+
+                    b.ToTable("BatchLines", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Cook.BatchRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Contents")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
+                    b.Property<long?>("CookedMilligrams")
+                        .HasColumnType("INTEGER");
 
                     b.Property<DateOnly>("CookedOn")
                         .HasColumnType("TEXT");
 
-                    b.Property<decimal?>("FullGrams")
+                    b.Property<string>("DiscardedFrom")
                         .HasColumnType("TEXT");
-
-                    b.Property<bool>("IsAhead")
-                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Letters")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<decimal?>("PanGrams")
-                        .HasColumnType("TEXT");
+                    b.Property<long?>("PanMilligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Pieces")
+                        .HasColumnType("INTEGER");
 
                     b.Property<int>("Portions")
                         .HasColumnType("INTEGER");
@@ -137,6 +166,10 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Tint")
                         .HasColumnType("INTEGER");
 
@@ -144,36 +177,16 @@ namespace LivelyTern.Data.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
 
+                    b.Property<decimal?>("Yield")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
-                    b.HasIndex("RecipeId");
+                    b.HasIndex("State");
+
+                    b.HasIndex("RecipeId", "CookedOn");
 
                     b.ToTable("Batches");
-                });
-
-            modelBuilder.Entity("LivelyTern.Data.BoxRow", b =>
-                {
-                    b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("TEXT");
-
-                    b.Property<Guid>("BatchId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<decimal>("Grams")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Number")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<int?>("Pieces")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("BatchId");
-
-                    b.ToTable("Boxes");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Eat.EntryRow", b =>
@@ -232,23 +245,7 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("Entries", (string)null);
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.EaterDayRow", b =>
-                {
-                    b.Property<Guid>("EaterId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateOnly>("Day")
-                        .HasColumnType("TEXT");
-
-                    b.Property<int>("Version")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("EaterId", "Day");
-
-                    b.ToTable("EaterDays");
-                });
-
-            modelBuilder.Entity("LivelyTern.Data.FoodChoiceRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Foods.FoodChoiceRow", b =>
                 {
                     b.Property<string>("Key")
                         .HasColumnType("TEXT");
@@ -265,7 +262,21 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("FoodChoices");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.FoodRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Foods.FoodRecordRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Stored")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("FoodRecords", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Foods.FoodRow", b =>
                 {
                     b.Property<string>("Id")
                         .HasColumnType("TEXT");
@@ -289,7 +300,7 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("Foods");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.LibraryFoodRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Foods.LibraryFoodRow", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -361,7 +372,7 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("LibraryFoods");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.LibraryRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Foods.LibraryRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -395,7 +406,170 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("Libraries");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.PlanChangeRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Foods.WeighedMeasureRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("FoodId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal>("Grams")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("WeighedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("FoodId", "Name")
+                        .IsUnique();
+
+                    b.ToTable("WeighedMeasures");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Pack.BoxEventRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("BoxId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("ForId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("FrozenOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("PlacedOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BoxId");
+
+                    b.ToTable("BoxEvents", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Pack.BoxPartRow", b =>
+                {
+                    b.Property<Guid>("BoxId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("BatchId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Compartment")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("FoodRecordId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Milligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Pieces")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Text")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("BoxId", "Position");
+
+                    b.HasIndex("BatchId");
+
+                    b.HasIndex("FoodRecordId");
+
+                    b.ToTable("BoxParts", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Pack.BoxRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("BatchId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("ForId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("FrozenOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("PlacedOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BatchId");
+
+                    b.HasIndex("ForId");
+
+                    b.HasIndex("State");
+
+                    b.ToTable("Boxes");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Plan.EaterDayRow", b =>
+                {
+                    b.Property<Guid>("EaterId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("EaterId", "Day");
+
+                    b.ToTable("EaterDays");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Plan.PlanChangeRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -421,7 +595,7 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("PlanChanges");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.PlanItemRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Plan.PlanItemRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -442,19 +616,25 @@ namespace LivelyTern.Data.Migrations
                     b.Property<Guid>("EaterId")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Food")
+                    b.Property<decimal?>("FoodGrams")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("FoodIsTrace")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("FoodRecordId")
+                        .HasColumnType("INTEGER");
 
                     b.Property<decimal?>("GiveOrTake")
-                        .HasColumnType("TEXT");
-
-                    b.Property<decimal?>("Grams")
                         .HasColumnType("TEXT");
 
                     b.Property<bool>("IsFitted")
                         .HasColumnType("INTEGER");
 
                     b.Property<bool>("IsLocked")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("Milligrams")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("NeverAnswered")
@@ -478,12 +658,14 @@ namespace LivelyTern.Data.Migrations
 
                     b.HasIndex("EaterId");
 
+                    b.HasIndex("FoodRecordId");
+
                     b.HasIndex("Day", "EaterId");
 
                     b.ToTable("PlanItems");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.PlanVersionRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Plan.PlanVersionRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -505,7 +687,7 @@ namespace LivelyTern.Data.Migrations
                         });
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.RecipeLineRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Recipes.RecipeLineRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -541,7 +723,7 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("RecipeLineRow");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.RecipeRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Recipes.RecipeRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
@@ -597,7 +779,7 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("Recipes");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.RecipeVersionRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Recipes.RecipeVersionRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -627,34 +809,6 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("RecipeVersions");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.WeighedMeasureRow", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("FoodId")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<decimal>("Grams")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<long>("WeighedAt")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("FoodId", "Name")
-                        .IsUnique();
-
-                    b.ToTable("WeighedMeasures");
-                });
-
             modelBuilder.Entity("LivelyTern.Data.Aim.AimRow", b =>
                 {
                     b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
@@ -673,24 +827,22 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.BatchRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Cook.BatchLineRow", b =>
                 {
-                    b.HasOne("LivelyTern.Data.RecipeRow", null)
+                    b.HasOne("LivelyTern.Data.Cook.BatchRow", null)
+                        .WithMany("Lines")
+                        .HasForeignKey("BatchId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Cook.BatchRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Recipes.RecipeRow", null)
                         .WithMany()
                         .HasForeignKey("RecipeId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
-                });
-
-            modelBuilder.Entity("LivelyTern.Data.BoxRow", b =>
-                {
-                    b.HasOne("LivelyTern.Data.BatchRow", "Batch")
-                        .WithMany("Boxes")
-                        .HasForeignKey("BatchId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-
-                    b.Navigation("Batch");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Eat.EntryRow", b =>
@@ -707,7 +859,60 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.EaterDayRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Foods.WeighedMeasureRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Foods.FoodRow", null)
+                        .WithMany("WeighedMeasures")
+                        .HasForeignKey("FoodId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Pack.BoxEventRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Pack.BoxRow", null)
+                        .WithMany()
+                        .HasForeignKey("BoxId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Pack.BoxPartRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Cook.BatchRow", null)
+                        .WithMany()
+                        .HasForeignKey("BatchId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
+                    b.HasOne("LivelyTern.Data.Pack.BoxRow", null)
+                        .WithMany("Parts")
+                        .HasForeignKey("BoxId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("LivelyTern.Data.Foods.FoodRecordRow", null)
+                        .WithMany()
+                        .HasForeignKey("FoodRecordId")
+                        .OnDelete(DeleteBehavior.Restrict);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Pack.BoxRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Cook.BatchRow", "Batch")
+                        .WithMany()
+                        .HasForeignKey("BatchId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
+                        .WithMany()
+                        .HasForeignKey("ForId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
+                    b.Navigation("Batch");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Plan.EaterDayRow", b =>
                 {
                     b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
                         .WithMany()
@@ -716,14 +921,14 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.PlanItemRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Plan.PlanItemRow", b =>
                 {
-                    b.HasOne("LivelyTern.Data.BatchRow", null)
+                    b.HasOne("LivelyTern.Data.Cook.BatchRow", null)
                         .WithMany()
                         .HasForeignKey("BatchId")
                         .OnDelete(DeleteBehavior.Restrict);
 
-                    b.HasOne("LivelyTern.Data.BoxRow", null)
+                    b.HasOne("LivelyTern.Data.Pack.BoxRow", null)
                         .WithMany()
                         .HasForeignKey("BoxId")
                         .OnDelete(DeleteBehavior.Restrict);
@@ -733,31 +938,27 @@ namespace LivelyTern.Data.Migrations
                         .HasForeignKey("EaterId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
+
+                    b.HasOne("LivelyTern.Data.Foods.FoodRecordRow", null)
+                        .WithMany()
+                        .HasForeignKey("FoodRecordId")
+                        .OnDelete(DeleteBehavior.Restrict);
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.RecipeLineRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Recipes.RecipeLineRow", b =>
                 {
-                    b.HasOne("LivelyTern.Data.RecipeRow", null)
+                    b.HasOne("LivelyTern.Data.Recipes.RecipeRow", null)
                         .WithMany("Lines")
                         .HasForeignKey("RecipeId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.RecipeVersionRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Recipes.RecipeVersionRow", b =>
                 {
-                    b.HasOne("LivelyTern.Data.RecipeRow", null)
+                    b.HasOne("LivelyTern.Data.Recipes.RecipeRow", null)
                         .WithMany()
                         .HasForeignKey("RecipeId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
-            modelBuilder.Entity("LivelyTern.Data.WeighedMeasureRow", b =>
-                {
-                    b.HasOne("LivelyTern.Data.FoodRow", null)
-                        .WithMany("WeighedMeasures")
-                        .HasForeignKey("FoodId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
@@ -769,17 +970,22 @@ namespace LivelyTern.Data.Migrations
                     b.Navigation("DateBands");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.BatchRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Cook.BatchRow", b =>
                 {
-                    b.Navigation("Boxes");
+                    b.Navigation("Lines");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.FoodRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Foods.FoodRow", b =>
                 {
                     b.Navigation("WeighedMeasures");
                 });
 
-            modelBuilder.Entity("LivelyTern.Data.RecipeRow", b =>
+            modelBuilder.Entity("LivelyTern.Data.Pack.BoxRow", b =>
+                {
+                    b.Navigation("Parts");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Recipes.RecipeRow", b =>
                 {
                     b.Navigation("Lines");
                 });

@@ -31,7 +31,7 @@ public static class EatEndpoints
             var shown = await reader.DayAsync(eater, day);
             return TypedResults.Ok(new EatView(eater.Id, eater.Name, reader.Today, shown.Aim, shown, version));
         }).WithName("getDay");
-        eat.MapPut("/items/{id:guid}", (Guid id, EatRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, TimeProvider clock) =>
-            PlanEndpoints.WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.Eat(id, body.Eaten ? clock.GetUtcNow() : null)))).WithName("eatItem");
+        eat.MapPut("/items/{id:guid}", (Guid id, EatRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes, TimeProvider clock) =>
+            PlanEndpoints.WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [id], board => board.Eat(id, body.Eaten ? clock.GetUtcNow() : null)))).WithName("eatItem");
     }
 }

@@ -183,4 +183,16 @@ public sealed record LineView(
             line.Problem, [.. line.Candidates.Select(FoodName.Of)],
             line.Missing is { } missing ? new(missing.Food.Id, missing.Food.Name, missing.Measure) : null, line.Instead);
     }
+
+    /// <summary>The answer to a line that was not understood: why, and what it could mean.</summary>
+    public static Microsoft.AspNetCore.Http.HttpResults.ProblemHttpResult NotUnderstood(FoodLine line)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        var view = Of(line, null);
+        return Http.Answers.Problem([line.Problem! with { Field = "text" }], new Dictionary<string, object?>(StringComparer.Ordinal)
+        {
+            ["candidates"] = view.Candidates,
+            ["missingMeasure"] = view.MissingMeasure,
+        });
+    }
 }

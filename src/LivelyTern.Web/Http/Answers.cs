@@ -1,6 +1,5 @@
 using LivelyTern.Core.Measures;
 using LivelyTern.Data;
-using LivelyTern.Web.Plan;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace LivelyTern.Web.Http;
@@ -8,10 +7,13 @@ namespace LivelyTern.Web.Http;
 /// <summary>Outcomes as HTTP answers: the value, or RFC 9457 problem details with a sentence and the field it concerns.</summary>
 public static class Answers
 {
+    /// <summary>The code of a refusal for now: too many ask for something at once.</summary>
+    public const string BusyCode = "busy";
+
     private static readonly HashSet<string> Conflicts = new(StringComparer.Ordinal)
     {
         "box-taken", "plan-moved-on", "item-gone", "item-eaten", "item-box", "boxes-eaten", "batch-packed", "batch-cooked", "batch-ahead", "batch-moved-on", "portions-laid", "portions-before", "not-packed", "eater-has-boxes",
-        "item-elsewhere", "item-event", "undone-already", "mend-gone",
+        "item-elsewhere", "item-event", "undone-already", "mend-gone", "box-gone", "boxes-gone", "boxes-composed", "batch-not-packed", "batch-there",
     };
 
     /// <summary>The value, shown; or the problem.</summary>
@@ -39,7 +41,7 @@ public static class Answers
         {
             Stale.Code => StatusCodes.Status412PreconditionFailed,
             Stale.GoneCode => StatusCodes.Status404NotFound,
-            SolverTurns.BusyCode => StatusCodes.Status503ServiceUnavailable,
+            BusyCode => StatusCodes.Status503ServiceUnavailable,
             var code when Conflicts.Contains(code) => StatusCodes.Status409Conflict,
             _ => StatusCodes.Status422UnprocessableEntity,
         };

@@ -50,11 +50,11 @@ public static class DayEndpoints
                 offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands, offer.After.Fits && isFree);
             return TypedResults.Ok(new DayInDepth(shown, eater.Ways.Slots, mends.Suggest(), [.. mends.Adding(MostOffered, slot).Select(Show)], version));
         })).WithName("getDayInDepth");
-        days.MapPost("/mends", (Guid eaterId, DateOnly day, MendRequest body, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<MadeChange>(eaterId, day, db, reader, eaters, plan, foods, async (_, mends, version) =>
+        days.MapPost("/mends", (Guid eaterId, DateOnly day, MendRequest body, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, DayChanges changes, FoodStore foods) => WithAsync<MadeChange>(eaterId, day, db, reader, eaters, plan, foods, async (_, mends, version) =>
         {
             var change = mends.Apply(body.Id, Guid.CreateVersion7);
             return change.Succeeded
-                ? (await plan.ChangeAsync(version, [.. change.Value!.Days.Select(one => one.Where)], [.. change.Value.Days.SelectMany(one => one.After).Select(item => item.BoxId).OfType<Guid>()], _ => change)).Answer(made => made)
+                ? (await changes.MakeAsync(version, [.. change.Value!.Days.Select(one => one.Where)], [.. change.Value.Days.SelectMany(one => one.After).Select(item => item.BoxId).OfType<Guid>()], _ => change)).Answer(made => made)
                 : Answers.Problem(change.Problems);
         })).WithName("mendDay");
         days.MapGet("/items/{itemId:guid}/why", (Guid eaterId, DateOnly day, Guid itemId, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<WhyHere>(eaterId, day, db, reader, eaters, plan, foods, (_, mends, _) =>

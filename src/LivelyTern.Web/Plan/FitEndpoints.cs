@@ -187,7 +187,7 @@ public static class FitEndpoints
     // What was chosen, onto the plan as it is now: a day changed by hand since then stays as it is, and a box that lies on a day
     // not taken stays there, with an equal one from the shelf in its place where there is one.
     private static async Task<Results<Ok<TakeAnswer>, ProblemHttpResult>> TakeAsync(
-        Guid id, TakeRequest body, FitDesk desk, PlanStore plan, PlanReader reader)
+        Guid id, TakeRequest body, FitDesk desk, PlanStore plan, DayChanges changes, PlanReader reader)
     {
         if (desk.Find(id) is not { } fit) return Answers.Problem([Stale.Gone("fit")]);
         if (fit.Draft(body.Draft) is not { } draft) return Answers.Problem([new Problem("fit-empty", "days", "There is no draft yet: wait a moment.")]);
@@ -202,7 +202,7 @@ public static class FitEndpoints
         var after = Equal.Boxes(now.WithoutOverdue(reader.Today), draft, taken, await plan.ShelfAsync(), stock.Boxes);
         var without = taken.SelectMany(day => draft[day].Where(item => after[day].TrueForAll(laid => laid.Id != item.Id))).Select(item => item.Name(stock)).ToList();
         var concerning = after.Values.SelectMany(items => items).Select(item => item.BoxId).OfType<Guid>().ToList();
-        var made = await plan.ChangeAsync(null, taken, concerning, board => new PlanChange([.. taken.Where(day => !board[day].SequenceEqual(after[day])).Select(day => new DayChange(day, now[day], after[day]))]));
+        var made = await changes.MakeAsync(null, taken, concerning, board => new PlanChange([.. taken.Where(day => !board[day].SequenceEqual(after[day])).Select(day => new DayChange(day, now[day], after[day]))]));
         return made.Succeeded ? TypedResults.Ok(new TakeAnswer(made.Value, movedOn, without)) : Answers.Problem(made.Problems);
     }
 

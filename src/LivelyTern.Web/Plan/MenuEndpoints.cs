@@ -58,7 +58,7 @@ public static class MenuEndpoints
     public static void MapMenus(this IEndpointRouteBuilder api) => api.MapPost("/plan/menus", ProposeAsync).WithTags("Plan").WithName("proposeMenu");
 
     private static async Task<Results<Ok<MenuView>, ProblemHttpResult>> ProposeAsync(
-        MenuRequest body, TernDb db, EaterStore eaters, PlanStore plan, UnpackedBatches batches, PlanReader reader, FoodStore foods, IWeekFitter fitter, SolverTurns turns, CancellationToken gone)
+        MenuRequest body, TernDb db, EaterStore eaters, PlanStore plan, BatchReader batches, PlanReader reader, FoodStore foods, IWeekFitter fitter, SolverTurns turns, CancellationToken gone)
     {
         var table = (await eaters.ListAsync()).Where(row => body.EaterIds is null || body.EaterIds.Contains(row.Id)).ToList();
         List<Problem> problems = [];

@@ -1,6 +1,7 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
 using LivelyTern.Core.Plan;
 using LivelyTern.Core.Recipes;
 using LivelyTern.Data;
@@ -108,12 +109,13 @@ public static class PlanEndpoints
     {
         var plan = api.MapGroup("/plan").WithTags("Plan");
         plan.MapGet("/weeks/{day}", async (DateOnly day, PlanReader reader) => await reader.WeekAsync(day)).WithName("getWeek");
-        plan.MapPost("/boxes", (LayBoxRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
-            WriteAsync(ifMatch, async version => await store.HasBoxAsync(body.BoxId)
-                ? await store.ChangeAsync(version, [new(body.EaterId, body.Day)], [body.BoxId],
-                    board => board.Lay(new PlanItem(Guid.CreateVersion7(), body.BoxId, null, null) { Slot = SlotOf(body.Slot) }, new(body.EaterId, body.Day), body.Place))
-                : Stale.Gone("box"))).WithName("layBox");
-        plan.MapPost("/portions", (LayPortionRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) => WriteAsync(ifMatch, async version =>
+        plan.MapPost("/boxes", (LayBoxRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+            WriteAsync(ifMatch, version => changes.LayBoxAsync(version, body.BoxId, new(body.EaterId, body.Day), body.Place, SlotOf(body.Slot)))).WithName("layBox");
+        plan.MapPost("/boxes/{id:guid}/given-away", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+            WriteAsync(ifMatch, version => changes.LetGoAsync(version, id, BoxEventKind.GivenAway))).WithName("giveAwayBox");
+        plan.MapPost("/boxes/{id:guid}/thrown-away", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+            WriteAsync(ifMatch, version => changes.LetGoAsync(version, id, BoxEventKind.ThrownAway))).WithName("throwAwayBox");
+        plan.MapPost("/portions", (LayPortionRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, DayChanges changes) => WriteAsync(ifMatch, async version =>
         {
             if ((await store.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId) is not { } batch) return Stale.Gone("batch");
             if (batch.Batch.Weight is null)
@@ -125,31 +127,31 @@ public static class PlanEndpoints
             var weight = body.Grams is { } grams ? new Grams(grams) : batch.NewFor(body.EaterId);
             if (Portion.Not(weight) is { } wrong) return wrong;
             var portion = new Portion(body.BatchId, weight);
-            return await store.ChangeAsync(version, [new(body.EaterId, body.Day)], [body.BatchId],
+            return await changes.MakeAsync(version, [new(body.EaterId, body.Day)], [body.BatchId],
                 board => board.Lay(new PlanItem(Guid.CreateVersion7(), null, null, null) { Portion = portion, Slot = SlotOf(body.Slot) }, new(body.EaterId, body.Day), body.Place));
         })).WithName("layPortion");
-        plan.MapPut("/portions", (SizePortionsRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
-            WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [body.BatchId], board => board.Size(body.EaterId, body.BatchId, new(body.Grams))))).WithName("sizePortions");
+        plan.MapPut("/portions", (SizePortionsRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+            WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [body.BatchId], board => board.Size(body.EaterId, body.BatchId, new(body.Grams))))).WithName("sizePortions");
         plan.MapPost("/foods", LayFoodAsync).WithName("layFood");
-        plan.MapPut("/items/{id:guid}/place", (Guid id, MoveRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
-            WriteAsync(ifMatch, version => store.ChangeAsync(version, [new(body.EaterId, body.Day)], [id], board => board.Move(id, new(body.EaterId, body.Day), body.Place)))).WithName("moveItem");
+        plan.MapPut("/items/{id:guid}/place", (Guid id, MoveRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+            WriteAsync(ifMatch, version => changes.MakeAsync(version, [new(body.EaterId, body.Day)], [id], board => board.Move(id, new(body.EaterId, body.Day), body.Place)))).WithName("moveItem");
         plan.MapPut("/items/{id:guid}/amount", AmendAsync).WithName("amendFood");
-        plan.MapDelete("/items/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
-            WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.TakeOff(id)))).WithName("takeOff");
-        plan.MapPut("/items/{id:guid}/lock", (Guid id, LockRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
-            WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.Lock(id, body.IsLocked)))).WithName("lockItem");
-        plan.MapPut("/items/{id:guid}/slot", (Guid id, SlotRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
-            WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.PutInSlot(id, SlotOf(body.Slot))))).WithName("putInSlot");
-        plan.MapPost("/copies", (CopyRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store) =>
-            WriteAsync(ifMatch, version => store.ChangeAsync(
+        plan.MapDelete("/items/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+            WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [id], board => board.TakeOff(id)))).WithName("takeOff");
+        plan.MapPut("/items/{id:guid}/lock", (Guid id, LockRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+            WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [id], board => board.Lock(id, body.IsLocked)))).WithName("lockItem");
+        plan.MapPut("/items/{id:guid}/slot", (Guid id, SlotRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+            WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [id], board => board.PutInSlot(id, SlotOf(body.Slot))))).WithName("putInSlot");
+        plan.MapPost("/copies", (CopyRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+            WriteAsync(ifMatch, version => changes.MakeAsync(
                 version, [new(body.EaterId, body.Day), .. body.To.Take(31).Select(day => new EaterDay(body.EaterId, day))], [],
                 board => board.Copy(new(body.EaterId, body.Day), [.. body.To.Take(31).Select(day => new EaterDay(body.EaterId, day))], body.Slot, Guid.CreateVersion7)))).WithName("copyDay");
         plan.MapPost("/events", LayEventAsync).WithName("layEvent");
-        plan.MapPost("/excluded/off", async (ExcludedRequest body, PlanStore store) =>
-            (await store.TakeOffExcludedAsync(body.ItemIds)).Answer(made => made)).WithName("takeOffExcluded");
-        plan.MapPost("/excluded/leave", async (ExcludedRequest body, PlanStore store) =>
-            (await store.LeaveExcludedAsync(body.ItemIds)).Answer(count => new LeftAnswer(count))).WithName("leaveExcluded");
-        plan.MapPost("/changes/{id:guid}/undo", async (Guid id, PlanStore store) => (await store.UndoAsync(id)).Answer(made => made)).WithName("undoChange");
+        plan.MapPost("/excluded/off", async (ExcludedRequest body, ExcludedItems excluded) =>
+            (await excluded.TakeOffAsync(body.ItemIds)).Answer(made => made)).WithName("takeOffExcluded");
+        plan.MapPost("/excluded/leave", async (ExcludedRequest body, ExcludedItems excluded) =>
+            (await excluded.LeaveAsync(body.ItemIds)).Answer(count => new LeftAnswer(count))).WithName("leaveExcluded");
+        plan.MapPost("/changes/{id:guid}/undo", async (Guid id, DayChanges changes) => (await changes.UndoAsync(id)).Answer(made => made)).WithName("undoChange");
         api.MapPost("/calc/day", CalcAsync).WithTags("Calculate").WithName("calcDay");
     }
 
@@ -162,21 +164,21 @@ public static class PlanEndpoints
     }
 
     private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> LayFoodAsync(
-        LayFoodRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, FoodStore foods, TimeProvider clock)
+        LayFoodRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes, FoodStore foods, TimeProvider clock)
     {
         var line = await ReadAsync(body.Text, body.FoodId, foods);
-        if (line.Ingredient is not { } food) return NotUnderstood(line);
+        if (line.Ingredient is not { } food) return LineView.NotUnderstood(line);
         await foods.UsedAsync([food.Food.Id]);
         var item = new PlanItem(Guid.CreateVersion7(), null, body.Text.Trim(), food, body.Eaten ? clock.GetUtcNow() : null) { Slot = SlotOf(body.Slot) };
-        return await WriteAsync(ifMatch, version => store.ChangeAsync(version, [new(body.EaterId, body.Day)], [], board => board.Lay(item, new(body.EaterId, body.Day), body.Place)));
+        return await WriteAsync(ifMatch, version => changes.MakeAsync(version, [new(body.EaterId, body.Day)], [], board => board.Lay(item, new(body.EaterId, body.Day), body.Place)));
     }
 
     private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> AmendAsync(
-        Guid id, AmendRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, FoodStore foods)
+        Guid id, AmendRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes, FoodStore foods)
     {
         var line = await ReadAsync(body.Text, body.FoodId, foods);
-        if (line.Ingredient is not { } food) return NotUnderstood(line);
-        return await WriteAsync(ifMatch, version => store.ChangeAsync(version, [], [id], board => board.Amend(id, body.Text.Trim(), food)));
+        if (line.Ingredient is not { } food) return LineView.NotUnderstood(line);
+        return await WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [id], board => board.Amend(id, body.Text.Trim(), food)));
     }
 
     private static string? SlotOf(string? typed) => string.IsNullOrWhiteSpace(typed) ? null : typed.Trim();
@@ -187,16 +189,6 @@ public static class PlanEndpoints
         return text.Length > WrittenRecipe.LongestLine
             ? new FoodLine(text, null, false, new("line-long", "text", $"A line holds up to {WrittenRecipe.LongestLine} letters."), [], null)
             : FoodLine.Read(text, catalogue, foodId is null ? null : catalogue.Find(foodId));
-    }
-
-    private static ProblemHttpResult NotUnderstood(FoodLine line)
-    {
-        var view = LineView.Of(line, null);
-        return Answers.Problem([line.Problem! with { Field = "text" }], new Dictionary<string, object?>(StringComparer.Ordinal)
-        {
-            ["candidates"] = view.Candidates,
-            ["missingMeasure"] = view.MissingMeasure,
-        });
     }
 
     private static async Task<Results<Ok<CalcDayAnswer>, ProblemHttpResult>> CalcAsync(CalcDayRequest body, FoodStore foods)
@@ -220,12 +212,12 @@ public static class PlanEndpoints
             [.. entries.Where(line => line.Ingredient is null).Select(line => line.Text)], reading.Fits));
     }
 
-    private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> LayEventAsync(LayEventRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store)
+    private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> LayEventAsync(LayEventRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes)
     {
         var meal = MealOut.Of(body.Name, body.Items);
         if (!meal.Succeeded) return Answers.Problem(meal.Problems);
         var laid = new PlanItem(Guid.CreateVersion7(), null, body.Name.Trim(), meal.Value!.Food) { Slot = body.Slot, GiveOrTake = meal.Value.GiveOrTake };
-        return await WriteAsync(ifMatch, version => store.ChangeAsync(version, [new(body.EaterId, body.Day)], [], board => board.Lay(laid, new(body.EaterId, body.Day), int.MaxValue)));
+        return await WriteAsync(ifMatch, version => changes.MakeAsync(version, [new(body.EaterId, body.Day)], [], board => board.Lay(laid, new(body.EaterId, body.Day), int.MaxValue)));
     }
 
     private static FoodLine Printed(CalcDayItem item)

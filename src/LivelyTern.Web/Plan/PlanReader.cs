@@ -9,8 +9,10 @@ using LivelyTern.Core.Plan;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Eat;
+using LivelyTern.Data.Pack;
 using LivelyTern.Data.Plan;
 using LivelyTern.Web.Http;
+using LivelyTern.Web.Keep;
 
 namespace LivelyTern.Web.Plan;
 
@@ -92,21 +94,24 @@ public sealed record EaterWeekView(
     Guid EaterId, string Name, DayAim Aim, IReadOnlyList<DayView> Days, IReadOnlyDictionary<Measure, Figure> Sums, int FitDays, int LaidDays,
     IReadOnlyList<Slot> Slots, decimal? Reserve, decimal ReserveDrawn);
 
-/// <summary>Boxes of one batch on the shelf.</summary>
+/// <summary>Boxes of one batch on the shelf, in one place.</summary>
 /// <param name="BatchId">The batch.</param>
 /// <param name="Name">The dish.</param>
 /// <param name="Letters">Its tape mark.</param>
 /// <param name="Tint">Its tint, 0 to 7.</param>
 /// <param name="CookedOn">When it was cooked.</param>
 /// <param name="BoxIds">The boxes, in their order.</param>
+/// <param name="Boxes">The same, each with the version to write on.</param>
+/// <param name="Place">Where they are.</param>
 /// <param name="Grams">The first box's weight.</param>
 /// <param name="Pieces">Its pieces, where counted.</param>
 /// <param name="Figures">The first box's figures, for each eater by id: points differ.</param>
-/// <param name="UseBy">The last day from the fridge.</param>
+/// <param name="UseBy">The last day, as they are kept now.</param>
 /// <param name="KeepingSource">The guideline that day rests on.</param>
 /// <param name="NeverFor">Eaters, by id, who must never get it, and why.</param>
 public sealed record ShelfView(
-    Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, IReadOnlyList<Guid> BoxIds, decimal Grams, int? Pieces,
+    Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, IReadOnlyList<Guid> BoxIds,
+    IReadOnlyList<BoxAt> Boxes, BoxPlace Place, decimal Grams, int? Pieces,
     IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource, IReadOnlyDictionary<Guid, NeverView> NeverFor);
 
 /// <summary>What an expected weight rests on.</summary>
@@ -120,7 +125,7 @@ public sealed record ExpectedView(ExpectedFrom From, decimal SpreadGrams);
 /// <param name="Letters">Its tape mark.</param>
 /// <param name="Tint">Its tint, 0 to 7.</param>
 /// <param name="CookedOn">When it was cooked, or is to be.</param>
-/// <param name="IsAhead">Whether it is still to be cooked.</param>
+/// <param name="State">Where it stands: planned, in its pan, or weighed.</param>
 /// <param name="Expected">What its weight rests on while it is not measured; null where it is.</param>
 /// <param name="Grams">What it makes; null where that is not known: more is taken out of its recipe than goes in, or nothing in it has a
 /// weight.</param>
@@ -134,7 +139,7 @@ public sealed record ExpectedView(ExpectedFrom From, decimal SpreadGrams);
 /// <param name="Version">The batch's version, for a change of day or amount.</param>
 /// <param name="NeverFor">Eaters, by id, who must never get it, and why.</param>
 public sealed record UnpackedView(
-    Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, bool IsAhead, ExpectedView? Expected, decimal? Grams, int Portions, decimal LeftGrams, int PortionsLaid,
+    Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, ExpectedView? Expected, decimal? Grams, int Portions, decimal LeftGrams, int PortionsLaid,
     IReadOnlyDictionary<Guid, decimal> NewGrams, IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource, int Version, IReadOnlyDictionary<Guid, NeverView> NeverFor);
 
 /// <summary>A week of every eater, the shelf, and what is still to be packed.</summary>
@@ -156,7 +161,7 @@ public sealed record WeekView(
 public sealed record LeftOutView(Guid EaterId, DateOnly Day, string Name);
 
 /// <summary>Reads the plan from the store through the core, for the screens.</summary>
-public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, Ledger ledger, TimeProvider clock)
+public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterStore eaters, Ledger ledger, TimeProvider clock)
 {
     /// <summary>The household's day, now.</summary>
     public DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
@@ -176,7 +181,9 @@ public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, Led
         var eaten = await EatenAsync(board);
         var weeks = table.Select(eater => Week(eater, start, board, stock, eaten)).ToList();
         var leftOut = (await plan.LeftOutAsync(start, start.AddDays(6))).Select(one => new LeftOutView(one.Where.EaterId, one.Where.Day, one.Name));
-        return new(start, Today, version, weeks, Shelf(await plan.ShelfAsync(), table), await UnpackedAsync(table), [.. leftOut]);
+        var shelf = await plan.ShelfAsync();
+        var versions = await boxes.VersionsAsync([.. shelf.Select(box => box.Id)]);
+        return new(start, Today, version, weeks, Shelf(shelf, table, versions), await UnpackedAsync(table), [.. leftOut]);
     }
 
     /// <summary>One day of one eater.</summary>
@@ -249,7 +256,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, Led
             return new(item.Id, null, item.Food!.Food.Name, item.Text, null, null, item.Food.Weight.Value, null, null, item.EatenAt, Figure.Of(totals), exact, item.Slot, item.IsLocked, item.GiveOrTake, false);
         return new(
             item.Id, item.BoxId, box.Batch.RecipeName, null, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value, box.Pieces, box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact,
-            item.Slot, item.IsLocked, null, UseBy.Of(box.Batch, Today).IsFrozenFor(day), item.Portion?.BatchId);
+            item.Slot, item.IsLocked, null, UseBy.Of(box, Today).IsFrozenFor(day), item.Portion?.BatchId);
     }
 
     private async Task<IReadOnlyList<UnpackedView>> UnpackedAsync(IReadOnlyList<EaterRow> table)
@@ -261,19 +268,25 @@ public sealed class PlanReader(TernDb db, PlanStore plan, EaterStore eaters, Led
             var batch = one.Batch;
             var useBy = UseBy.Of(batch, Today);
             return new UnpackedView(
-                batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, batch.IsAhead, batch is { Cooked: null, Expected: { } expected } ? new(expected.From, Rounding.ToStep(expected.Spread.Value, 1)) : null, batch.Weight?.Value, batch.Portions, one.Left.Value, one.PortionsLaid,
+                batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, batch.State, batch is { Cooked: null, Expected: { } expected } ? new(expected.From, Rounding.ToStep(expected.Spread.Value, 1)) : null, batch.Weight?.Value, batch.Portions, one.Left.Value, one.PortionsLaid,
                 table.ToDictionary(eater => eater.Id, eater => one.NewFor(eater.Id).Value),
                 table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(batch.Holding(one.NewFor(eater.Id))))), useBy.Fridge, useBy.Rule.Source, versions[batch.Id], NeverFor(batch.Contents, table));
         })];
     }
 
-    private List<ShelfView> Shelf(IReadOnlyList<Box> boxes, IReadOnlyList<EaterRow> table) =>
-        [.. boxes.GroupBy(box => box.Batch.Id).Select(group =>
+    // Boxes of one batch that stand in one place and keep equally long are one group.
+    private List<ShelfView> Shelf(IReadOnlyList<Box> boxes, IReadOnlyList<EaterRow> table, IReadOnlyDictionary<Guid, int> versions)
+    {
+        ShelfView Show(IReadOnlyList<Box> group)
         {
-            var first = group.First();
-            var useBy = UseBy.Of(first.Batch, Today);
-            return new ShelfView(
-                group.Key, first.Batch.RecipeName, first.Batch.Mark.Letters, first.Batch.Mark.Tint, first.Batch.CookedOn, [.. group.Select(box => box.Id)], first.Weight.Value, first.Pieces,
-                table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(first.Contents))), useBy.Fridge, useBy.Rule.Source, NeverFor(first.Batch.Contents, table));
-        })];
+            var (first, useBy) = (group[0], UseBy.Of(group[0], Today));
+            var (batch, contents) = (first.Batch, first.Contents);
+            return new(
+                batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, [.. group.Select(box => box.Id)],
+                [.. group.Select(box => new BoxAt(box.Id, versions[box.Id]))], first.Life.Place, first.Weight.Value, first.Pieces,
+                table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(contents))), useBy.Last, useBy.Rule.Source, NeverFor(contents, table));
+        }
+
+        return [.. boxes.GroupBy(box => (box.Batch.Id, box.Life.Place, UseBy.Of(box, Today).Last)).Select(group => Show([.. group]))];
+    }
 }

@@ -1,4 +1,5 @@
 using LivelyTern.Core.Measures;
+using LivelyTern.Web.Http;
 
 namespace LivelyTern.Web.Plan;
 
@@ -12,9 +13,6 @@ public sealed class SolverTurns : IDisposable
     /// <summary>How many work or wait at once.</summary>
     public const int Most = 4;
 
-    /// <summary>The code of the refusal.</summary>
-    public const string BusyCode = "busy";
-
     private readonly SemaphoreSlim turn = new(1, 1);
     private int inLine;
 
@@ -27,7 +25,7 @@ public sealed class SolverTurns : IDisposable
         if (Interlocked.Increment(ref inLine) > Most)
         {
             Interlocked.Decrement(ref inLine);
-            return new Problem(BusyCode, "", $"{Most} fits are being worked out or waiting already: try again in a minute.");
+            return new Problem(Answers.BusyCode, "", $"{Most} fits are being worked out or waiting already: try again in a minute.");
         }
 
         try

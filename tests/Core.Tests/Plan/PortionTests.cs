@@ -22,8 +22,8 @@ public sealed class PortionTests
     private Guid Id() => new($"00000000-0000-0000-0003-{++made:D12}");
 
     // 2,000 g raw that are expected to weigh 1,600: 100 g of it hold 125 kcal.
-    private static Batch Stew(int cookedIn = 2, bool isAhead = true, Food? of = null, int portions = 4) =>
-        new(Pot, "stew", new TapeMark("ST", 1), Today.AddDays(cookedIn), new([(of ?? Plain).Grams(2000)]), null) { IsAhead = isAhead, Expected = new(new(1600), Grams.Zero, ExpectedFrom.Recipe), Portions = portions };
+    private static Batch Stew(int cookedIn = 2, bool isPlanned = true, Food? of = null, int portions = 4) =>
+        new(Pot, "stew", new TapeMark("ST", 1), Today.AddDays(cookedIn), new([(of ?? Plain).Grams(2000)]), null) { State = isPlanned ? BatchState.Planned : BatchState.Cooking, Expected = new(new(1600), Grams.Zero, ExpectedFrom.Recipe), Portions = portions };
 
     private static UnpackedBatch Unpacked(Batch batch, decimal laid = 0, params (Guid Eater, decimal Grams)[] sizes) => new(batch, new(laid), sizes.ToDictionary(size => size.Eater, size => new Grams(size.Grams)));
 
@@ -83,7 +83,7 @@ public sealed class PortionTests
         var nut = Plain with { Allergens = [Allergen.TreeNuts] };
         Assert.Equal("not-cooked-yet", Refused(EatingWays.Plain, Today.AddDays(1), Portion(300), With(Stew()))!.Code);
         Assert.Null(Refused(EatingWays.Plain, Today.AddDays(2), Portion(300), With(Stew())));
-        Assert.Null(Refused(EatingWays.Plain, Today, Portion(300), With(Stew(isAhead: false))));
+        Assert.Null(Refused(EatingWays.Plain, Today, Portion(300), With(Stew(isPlanned: false))));
         Assert.Equal("never-for", Refused(careful, Today.AddDays(2), Portion(300), With(Stew(of: nut)))!.Code);
 
         // By what is known today: the label has come to name the nuts only since.
@@ -157,7 +157,7 @@ public sealed class PortionTests
         var batch = Assert.Single(Week(Stew()).Problem.Batches);
         Assert.Equal((1220m, 2, false, "stew"), (batch.Grams!.Value, batch.FirstDay, batch.AmountIsOpen, batch.Dish));
         Assert.Equal((2820m, true), (Assert.Single(Week(Stew(), _ => true).Problem.Batches).Grams!.Value, Assert.Single(Week(Stew(), _ => true).Problem.Batches).AmountIsOpen));
-        Assert.Equal(1220, Assert.Single(Week(Stew(isAhead: false), _ => true).Problem.Batches).Grams);
+        Assert.Equal(1220, Assert.Single(Week(Stew(isPlanned: false), _ => true).Problem.Batches).Grams);
 
         var size = batch.Sizes.Select(one => one.Grams).ToList().IndexOf(400);
         var under = Week(Stew()).DaysUnder(new FitPlan([new(0, 2, 0, size), new(0, 4, 0, size)], []), Id);
@@ -171,12 +171,12 @@ public sealed class PortionTests
     public void A_batch_cooked_too_long_ago_is_left_out_and_one_planned_for_a_day_past_is_taken_as_todays()
     {
         WeekToFit Week(Batch batch) => new([Eater(490, 510)], [new(Ada, Today)], Today, PlanBoard.Empty, With(batch), [], [Unpacked(batch)], [], FitScope.Boxes, new());
-        Assert.Empty(Week(Stew(-6, isAhead: false)).Problem.Batches);
-        Assert.Equal("stew", Assert.Single(Week(Stew(-6, isAhead: false)).LeftOut).Batch.RecipeName);
+        Assert.Empty(Week(Stew(-6, isPlanned: false)).Problem.Batches);
+        Assert.Equal("stew", Assert.Single(Week(Stew(-6, isPlanned: false)).LeftOut).Batch.RecipeName);
         Assert.Equal(0, Assert.Single(Week(Stew(-6)).Problem.Batches).FirstDay);
         IReadOnlyList<StillFits> Fits(Batch batch) => new DayMends(Eater(490, 510), Today, Today, PlanBoard.Empty, With(batch), [], [Unpacked(batch)], []).Adding(5);
         Assert.Equal("stew", Assert.Single(Fits(Stew(-6))).Name);
-        Assert.Empty(Fits(Stew(-6, isAhead: false)));
+        Assert.Empty(Fits(Stew(-6, isPlanned: false)));
     }
 
     [Fact]
@@ -193,7 +193,7 @@ public sealed class PortionTests
     {
         var overdue = Stew(-2);
         Assert.False(UseBy.Of(overdue, Today).IsFrozenFor(Today.AddDays(3)));
-        Assert.True(UseBy.Of(Stew(-2, isAhead: false), Today).IsFrozenFor(Today.AddDays(3)));
+        Assert.True(UseBy.Of(Stew(-2, isPlanned: false), Today).IsFrozenFor(Today.AddDays(3)));
         var entries = WeekCalendar.Of([Eater(490, 510)], Board((Ada, 3, [Portion(400)])), With(overdue), Today);
         Assert.Equal(Today, Assert.Single(entries, entry => entry.Title == "Prep day: stew").Day);
         Assert.DoesNotContain(entries, entry => entry.Title.StartsWith("Move to the fridge", StringComparison.Ordinal));

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
 using LivelyTern.Core.Plan;
@@ -16,7 +17,7 @@ public sealed class WeekCalendarTests
 
     private static Box Box(int number, string dish, DateOnly cookedOn, bool isRice = false) => new(
         new(number, 0, 0, new byte[8]),
-        new Batch(new(number + 100, 0, 0, new byte[8]), dish, new TapeMark("XX", 1), cookedOn, new([(isRice ? Kitchen.Of("brown rice", new(Energy: 360)) : Kitchen.Of("plain", new(Energy: 100))).Grams(1000)]), new Grams(1000)),
+        new Batch(new(number + 100, 0, 0, new byte[8]), dish, new TapeMark("XX", 1), cookedOn, new([(isRice ? Kitchen.Of("brown rice", new(Energy: 360)) with { Keeping = KeepingKind.Rice } : Kitchen.Of("plain", new(Energy: 100))).Grams(1000)]), new Grams(1000)),
         new Grams(300), null);
 
     private static PlanItem Laid(Box box, string? slot = null) => new(Guid.NewGuid(), box.Id, null, null) { Slot = slot };

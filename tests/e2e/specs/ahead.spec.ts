@@ -41,7 +41,7 @@ test("a menu is proposed, a dish replaced, the rest planned, and the week fitted
   await panel.getByRole("button", { name: "Plan 2 batches" }).click();
   await expect(toPack(page, "Fish and fennel tray bake")).toBeVisible();
   const planned = (await week(demo)).unpacked.find(({ name }: { name: string }) => name.startsWith("Fish"));
-  expect([planned.portions, planned.cookedOn, planned.isAhead]).toEqual([10, "2026-11-29", true]);
+  expect([planned.portions, planned.cookedOn, planned.state]).toEqual([10, "2026-11-29", "planned"]);
 
   // One by hand as well; planned, and taken off the list, are undone with one press.
   const undo = page.getByRole("status").getByRole("button", { name: "Undo" });
@@ -205,7 +205,7 @@ test("a batch changed in another tab is not overwritten, and what was not saved 
   await page.getByLabel("Portions", { exact: true }).fill("12");
   const { unpacked } = await week(demo);
   const stew = unpacked.find(({ name }: { name: string }) => name.startsWith("Barley"));
-  const answer = await fetch(`${demo.url}/api/pack/planned/${stew.batchId}`, {
+  const answer = await fetch(`${demo.url}/api/cook/planned/${stew.batchId}`, {
     method: "PUT",
     headers: { "content-type": "application/json", "If-Match": `"${stew.version}"` },
     body: JSON.stringify({ day: "2026-11-29", portions: 7 }),

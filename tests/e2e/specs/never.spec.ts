@@ -64,8 +64,8 @@ test("what must never be somebody's becomes no box for them, and the bench says 
     aim: unknown;
     ways: object;
   }[];
-  const batches = (await demo.get("/api/pack/batches")) as { id: string; boxes: []; isAhead: boolean }[];
-  const waiting = batches.find(({ boxes, isAhead }) => boxes.length === 0 && !isAhead)!;
+  const batches = (await demo.get("/api/pack/batches")) as { id: string; state: string }[];
+  const waiting = batches.find(({ state }) => state === "cooking")!;
   const { version } = await demo.get("/api/plan/weeks/2026-11-25");
   const portion = { batchId: waiting.id, eaterId: eater!.id, day: "2026-11-27" };
   await demo.send("POST", "/api/plan/portions", portion, version);

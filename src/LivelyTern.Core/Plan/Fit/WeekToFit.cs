@@ -140,7 +140,7 @@ public sealed class WeekToFit
 
     private bool MayMove(PlanItem item) =>
         !item.IsLocked && scope != FitScope.Gaps && (scope == FitScope.Everything || item.IsOfBatch || item.IsFitted)
-        && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!.Batch, today).IsOver(today));
+        && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!, today).IsOver(today));
 
     private bool MustNever(EaterDay day, PlanItem item) =>
         eaters.FirstOrDefault(who => who.Eater.Id == day.EaterId)?.Ways.Forbids(item.Contents(stock)) == true;
@@ -153,23 +153,18 @@ public sealed class WeekToFit
         return new(newId(), null, TextOf(serving), food with { Weight = food.Weight * serving.Count }) { IsFitted = true };
     }
 
-    // Boxes of a batch, by what they weigh; those past the fridge that nobody knows to be frozen are left out.
+    // Boxes of a batch that keep equally long, by what they weigh; those past their days that nobody knows to be frozen are left out.
     private void OfferBoxes(IReadOnlyList<Box> all)
     {
-        var leftOut = new List<Box>();
-        foreach (var batch in all.DistinctBy(box => box.Id).GroupBy(box => box.Batch.Id).OrderBy(batch => batch.First().Batch.CookedOn).ThenBy(batch => batch.Key))
+        var boxes = all.DistinctBy(box => box.Id).Select(box => (Box: box, UseBy: UseBy.Of(box, today))).ToList();
+        LeftOut = [.. boxes.Where(one => one.UseBy.IsOver(today)).Select(one => one.Box)];
+        var alike = boxes.Where(one => !one.UseBy.IsOver(today)).GroupBy(one => (Batch: one.Box.Batch.Id, Last: one.UseBy.Freezer));
+        foreach (var offer in alike.OrderBy(alike => alike.First().Box.Batch.CookedOn).ThenBy(alike => alike.Key.Batch).ThenBy(alike => alike.Key.Last))
         {
-            var useBy = UseBy.Of(batch.First().Batch, today);
-            if (useBy.IsOver(today))
-            {
-                leftOut.AddRange(batch);
-                continue;
-            }
-
-            offers.Add(new(batch.Key, [.. batch.GroupBy(box => Math.Round(box.Weight.Value / 5)).OrderBy(size => size.Key).Select(size => size.OrderBy(box => box.Id).ToList())], batch.First().Batch.CookedOn, useBy.Freezer, null, null, false));
+            var sizes = offer.Select(one => one.Box).GroupBy(box => Math.Round(box.Weight.Value / 5)).OrderBy(size => size.Key);
+            List<List<Box>> bins = [.. sizes.Select(size => size.OrderBy(box => box.Id).ToList())];
+            offers.Add(new(offer.Key.Batch, bins, offer.First().Box.Batch.CookedOn, offer.Key.Last, null, null, false));
         }
-
-        LeftOut = leftOut;
     }
 
     // What of an unpacked batch lies on no day, and what the days to be filled give back. Where amounts are open, one still to be cooked
@@ -188,7 +183,7 @@ public sealed class WeekToFit
             }
 
             var back = released.Where(item => item.Portion?.BatchId == one.Batch.Id).Sum(item => item.Portion!.Weight.Value);
-            var isOpen = one.Batch.IsAhead && amountIsOpen?.Invoke(one.Batch) == true;
+            var isOpen = one.Batch.IsPlanned && amountIsOpen?.Invoke(one.Batch) == true;
             offers.Add(new(one.Batch.Id, sizes, from, useBy.Freezer, Math.Max(0, (one.Whole.Value * (isOpen ? 2 : 1)) - one.Laid.Value + back), one.Batch, isOpen));
         }
     }

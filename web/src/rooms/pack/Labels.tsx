@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { useWords } from "../../app/i18n";
 import type { BatchView } from "../../api";
 import { grams, shortDay } from "../../ui/format";
@@ -6,19 +7,32 @@ import { Tape } from "../../ui/Tape";
 
 interface LabelsProps {
   batch: BatchView;
-  boxes: { number: number; grams: number; pieces: number | null; forWhom?: string; isExcluded?: boolean }[];
+  boxes: {
+    number: number;
+    grams: number;
+    pieces: number | null;
+    forWhom?: string;
+    isExcluded?: boolean;
+    isGone?: boolean;
+  }[];
   /** Boxes that are not made yet. */
   faint?: boolean;
+  /** What stands below the strip of a box. */
+  below?: (number: number) => ReactNode;
 }
 
 /** A strip of tape for each box; printed as they are. */
-export function Labels({ batch, boxes, faint = false }: LabelsProps) {
+export function Labels({ batch, boxes, faint = false, below }: LabelsProps) {
   const { t } = useWords("pack");
   return (
     <ul className={`grid grid-cols-2 gap-2 md:grid-cols-4 ${faint ? "no-print" : ""}`}>
       {boxes.slice(0, 120).map((box) => (
-        <li key={box.number} className="break-inside-avoid">
-          <Tape letters={batch.letters} tint={batch.tint} className="min-h-14">
+        <li key={box.number} className={`break-inside-avoid ${box.isGone ? "no-print" : ""}`}>
+          <Tape
+            letters={batch.letters}
+            tint={batch.tint}
+            className={`min-h-14 ${box.isGone ? "opacity-50" : ""}`}
+          >
             <span className="block truncate text-sm font-semibold">{batch.name}</span>
             <span className="block text-sm">
               <b>{grams(Math.round(box.grams * 10) / 10)} g</b>
@@ -42,6 +56,7 @@ export function Labels({ batch, boxes, faint = false }: LabelsProps) {
               </b>
             ))}
           </Tape>
+          {below?.(box.number)}
         </li>
       ))}
     </ul>

@@ -8,9 +8,11 @@ import {
   discardBatch,
   getBatch,
   packBatch,
+  restoreBatch,
   seen,
   troubleOf,
   unpackBatch,
+  weighBatch,
   type BatchView,
   type Trouble,
 } from "../../api";
@@ -21,9 +23,10 @@ import { grams, longDay, shortDay } from "../../ui/format";
 import { sentNumber, wholeIn } from "../../ui/numbers";
 import { Failed, Loading, Sentence } from "../../ui/states";
 import { Mark } from "../../ui/Tape";
-import { Labels } from "./Labels";
+import { Boxes } from "./Boxes";
 import { useTyped } from "./typed";
 import { Weighing } from "./Weighing";
+import { WentIn } from "./WentIn";
 
 export default function PackBench() {
   const { id } = useParams();
@@ -43,7 +46,7 @@ function Bench({ batch }: { batch: BatchView }) {
   const [typed, type, forget] = useTyped(batch);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [busy, setBusy] = useState(false);
-  const isPacked = batch.boxes.length > 0;
+  const isPacked = batch.state === "packed";
 
   const attempt = async (act: () => Promise<unknown>) => {
     setBusy(true);
@@ -73,13 +76,31 @@ function Bench({ batch }: { batch: BatchView }) {
     );
   const cooked = () => attempt(async () => cookPlanned({ path: { id: batch.id }, headers }));
   const unpack = () => attempt(async () => unpackBatch({ path: { id: batch.id }, headers }));
-  const discard = () =>
-    attempt(async () => discardBatch({ path: { id: batch.id }, headers })).then((done) => {
+  const weigh = () =>
+    attempt(async () =>
+      weighBatch({
+        path: { id: batch.id },
+        headers,
+        body: { fullGrams: body.fullGrams, panGrams: body.panGrams },
+      }),
+    ).then((done) => done && say(t("weighed", { name: batch.name })));
+  const discard = () => {
+    let version = 0;
+    return attempt(async () => {
+      version = (await discardBatch({ path: { id: batch.id }, headers })).data!.version;
+    }).then((done) => {
       if (!done) return;
       forget();
-      say(t("discarded", { name: batch.name }));
+      const restore = () =>
+        attempt(async () => restoreBatch({ path: { id: batch.id }, headers: seen(version) })).then(
+          (back) => back && void go(`/pack/${batch.id}`),
+        );
+      say(t("discarded", { name: batch.name }), {
+        action: { label: t("app:undo"), run: () => void restore() },
+      });
       void go("/pack");
     });
+  };
 
   return (
     <>
@@ -98,7 +119,7 @@ function Bench({ batch }: { batch: BatchView }) {
         <Mark letters={batch.letters} tint={batch.tint} className="h-8 w-10 text-sm" />
         <h1 className="text-lg">{batch.name}</h1>
         <span className="text-sm text-soft">
-          {t(batch.isAhead ? "cookOn" : "cookedOn", { day: shortDay(batch.cookedOn) })}
+          {t(batch.state === "planned" ? "cookOn" : "cookedOn", { day: shortDay(batch.cookedOn) })}
         </span>
       </Header>
       <main className="min-h-0 flex-1 overflow-auto p-4">
@@ -114,18 +135,9 @@ function Bench({ batch }: { batch: BatchView }) {
               </button>
             </div>
             <Sentence>{trouble?.detail}</Sentence>
-            <Labels
-              batch={batch}
-              boxes={batch.boxes.map(({ number: n, grams: g, pieces, name, day, never }) => ({
-                number: n,
-                grams: g,
-                pieces,
-                forWhom: name && day ? t("forWhom", { name, day: shortDay(day) }) : undefined,
-                isExcluded: never !== null,
-              }))}
-            />
+            <Boxes batch={batch} />
           </div>
-        ) : batch.isAhead ? (
+        ) : batch.state === "planned" ? (
           <div className="max-w-2xl space-y-4">
             <p>
               {t("aheadText", {
@@ -155,9 +167,11 @@ function Bench({ batch }: { batch: BatchView }) {
             body={body}
             busy={busy}
             onMake={() => void make()}
+            onWeigh={() => void weigh()}
             onDiscard={() => void discard()}
           />
         )}
+        {batch.state !== "planned" && <WentIn id={batch.id} />}
         <Caution />
       </main>
     </>

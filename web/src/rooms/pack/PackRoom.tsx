@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import { Link, useNavigate } from "react-router";
-import { cookBatch, listBatches, listRecipes, troubleOf, type BatchView } from "../../api";
+import { cookBatch, listBatches, listRecipes, troubleOf, type BatchInList } from "../../api";
 import { freshen } from "../../app/freshen";
 import { Header } from "../../app/Header";
 import { useSay } from "../../app/notices";
@@ -36,10 +36,10 @@ export default function PackRoom() {
     }
   };
   const ahead = batches
-    .filter(({ isAhead }) => isAhead)
+    .filter(({ state }) => state === "planned")
     .sort((one, other) => one.cookedOn.localeCompare(other.cookedOn));
-  const waiting = batches.filter(({ boxes, isAhead }) => boxes.length === 0 && !isAhead);
-  const packed = batches.filter(({ boxes }) => boxes.length > 0);
+  const waiting = batches.filter(({ state }) => state === "cooking" || state === "cooked");
+  const packed = batches.filter(({ state }) => state === "packed");
 
   return (
     <>
@@ -112,7 +112,7 @@ export default function PackRoom() {
   );
 }
 
-function BatchList({ batches }: { batches: BatchView[] }) {
+function BatchList({ batches }: { batches: BatchInList[] }) {
   const { t } = useWords("pack");
   return (
     <ul className="grid gap-2 sm:grid-cols-2">
@@ -122,13 +122,14 @@ function BatchList({ batches }: { batches: BatchView[] }) {
             <Tape
               letters={batch.letters}
               tint={batch.tint}
-              className={`min-h-12 ${batch.boxes.length === 0 ? "ahead" : ""}`}
+              className={`min-h-12 ${batch.boxes === 0 ? "ahead" : ""}`}
             >
               <span className="block truncate font-semibold">{batch.name}</span>
               <span className="text-sm">
-                {t(batch.isAhead ? "cookOn" : "cookedOn", { day: shortDay(batch.cookedOn) })}
-                {batch.isAhead && ` · ${t("portionCount", { count: batch.portions })}`}
-                {batch.boxes.length > 0 && ` · ${t("boxes", { count: batch.boxes.length })}`}
+                {t(batch.state === "planned" ? "cookOn" : "cookedOn", { day: shortDay(batch.cookedOn) })}
+                {batch.state === "planned" && ` · ${t("portionCount", { count: batch.portions })}`}
+                {batch.state === "cooked" && ` · ${t("isWeighed")}`}
+                {batch.boxes > 0 && ` · ${t("boxes", { count: batch.boxes })}`}
               </span>
             </Tape>
           </Link>

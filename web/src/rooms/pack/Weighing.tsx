@@ -23,11 +23,23 @@ interface WeighingProps {
   body: { fullGrams: number; panGrams: number; boxes: number; pieces: number | null };
   busy: boolean;
   onMake: () => void;
+  /** Keeps what the scale says; packed later. */
+  onWeigh: () => void;
   onDiscard: () => void;
 }
 
 /** The pan on the scale, and what it comes to in each box, worked out with each key. */
-export function Weighing({ batch, typed, type, trouble, body, busy, onMake, onDiscard }: WeighingProps) {
+export function Weighing({
+  batch,
+  typed,
+  type,
+  trouble,
+  body,
+  busy,
+  onMake,
+  onWeigh,
+  onDiscard,
+}: WeighingProps) {
   const { t } = useWords("pack");
   const eater = useCurrentEater();
   const { lens } = useKitchen();
@@ -169,6 +181,15 @@ export function Weighing({ batch, typed, type, trouble, body, busy, onMake, onDi
           <button className="btn-next min-h-11 px-5 text-base" disabled={busy} onClick={onMake}>
             {busy ? t("making") : t("make", { count: good.portions.length })}
           </button>
+          {!(
+            batch.state === "cooked" &&
+            body.fullGrams === batch.fullGrams &&
+            body.panGrams === batch.panGrams
+          ) && (
+            <button className="btn ml-3 min-h-11" disabled={busy} onClick={onWeigh}>
+              {t("packLater")}
+            </button>
+          )}
           <div className="mt-5">
             <Labels
               batch={batch}

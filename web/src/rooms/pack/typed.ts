@@ -9,13 +9,15 @@ export interface Typed {
   byPieces: boolean;
 }
 
+const written = (weight: number | null) => (weight === null ? "" : String(weight));
+
 /** What is typed on the bench is kept in the browser until the boxes are made: a reload loses no weight. */
 export function useTyped(batch: BatchView): [Typed, (change: Partial<Typed>) => void, () => void] {
   const key = `tern.pack.${batch.id}`;
   const [typed, setTyped] = useState<Typed>(() => {
     const start = {
-      full: "",
-      pan: batch.rememberedPanGrams === null ? "" : String(batch.rememberedPanGrams),
+      full: written(batch.fullGrams),
+      pan: written(batch.panGrams ?? batch.rememberedPanGrams),
       boxes: String(batch.boxesWanted),
       pieces: "",
       byPieces: false,

@@ -257,7 +257,7 @@ export default function PlanRoom() {
                 onStop={() => void fitting.stop()}
                 onTake={(days) => void fitting.take(days)}
                 onDrop={fitting.drop}
-                hasAhead={week.unpacked.some(({ isAhead }) => isAhead)}
+                hasAhead={week.unpacked.some(({ state }) => state === "planned")}
                 close={() => open(null)}
               />
             )}

@@ -50,10 +50,10 @@ export function Shelf({ shelf, eaterId, lens, second, carried, onLift }: ShelfPr
       )}
       <ul className="max-h-[46vh] space-y-2 overflow-auto p-1">
         {shelf.map((group) => (
-          <li key={group.batchId}>
+          <li key={`${group.batchId}|${group.place}|${group.useBy}`}>
             <Strip
               what={{ kind: "box", id: group.boxIds[0]!, name: group.name, isBox: true }}
-              focus={`batch|${group.batchId}`}
+              focus={`batch|${group.batchId}|${group.place}`}
               label={spoken(group)}
               letters={group.letters}
               tint={group.tint}
@@ -61,7 +61,7 @@ export function Shelf({ shelf, eaterId, lens, second, carried, onLift }: ShelfPr
               lens={lens}
               second={second}
               count={`×${group.boxIds.length}`}
-              foot={t("shelf.keeps", { day: shortDay(group.useBy) })}
+              foot={t(`shelf.keeps.${group.place}`, { day: shortDay(group.useBy) })}
               never={group.neverFor[eaterId]}
               isCarried={carried !== null && group.boxIds.includes(carried.id)}
               onLift={onLift}

@@ -56,8 +56,9 @@ function Batch({
   const figures = batch.figures[eaterId] ?? Object.values(batch.figures)[0];
   const figure = figures?.[lens];
   const each = batch.newGrams[eaterId] ?? Object.values(batch.newGrams)[0] ?? 0;
+  const isPlanned = batch.state === "planned";
   const short = batch.grams !== null && batch.leftGrams < 0;
-  const cooked = t(batch.isAhead ? "unpacked.cook" : "shelf.cooked", { day: shortDay(batch.cookedOn) });
+  const cooked = t(isPlanned ? "unpacked.cook" : "shelf.cooked", { day: shortDay(batch.cookedOn) });
   return (
     <>
       <Strip
@@ -101,7 +102,7 @@ function Batch({
               t("unpacked.expected.spread", { spread: grams(batch.expected.spreadGrams) })}
           </span>
         )}
-        {batch.isAhead ? (
+        {isPlanned ? (
           <button
             className="ml-auto min-h-6 underline"
             aria-expanded={isOpen}
@@ -116,7 +117,7 @@ function Batch({
           </Link>
         )}
       </p>
-      {short && batch.isAhead && (
+      {short && isPlanned && (
         <button
           className="btn mt-1 w-full"
           onClick={() => onReplan(batch, batch.cookedOn, batch.portionsLaid)}
@@ -124,7 +125,7 @@ function Batch({
           {t("unpacked.cookFor", { count: batch.portionsLaid })}
         </button>
       )}
-      {isOpen && batch.isAhead && (
+      {isOpen && isPlanned && (
         <Change
           batch={batch}
           today={today}

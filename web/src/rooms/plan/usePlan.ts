@@ -9,6 +9,7 @@ import {
   moveItem,
   planBatches,
   replanBatch,
+  restoreBatch,
   seen,
   sizePortions,
   takeOff,
@@ -159,9 +160,8 @@ export function useAhead() {
         () => discardBatch({ path: { id: batch.batchId }, headers: seen(batch.version) }),
         t("unpacked.discarded", { name: batch.name }),
         {
-          act: ({ data }) => planBatches({ body: data! }),
-          // Planned for a day that is past, it is today's.
-          done: ({ data }) => planned(batch.name, batch.portions, data!.day),
+          act: ({ data }) => restoreBatch({ path: { id: batch.batchId }, headers: seen(data!.version) }),
+          done: () => t("unpacked.restored", { name: batch.name }),
         },
       ),
   };

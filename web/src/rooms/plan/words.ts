@@ -17,7 +17,12 @@ export const plan = {
     strip_one: "{{name}}, 1 box, {{amount}} each, cooked {{day}}",
     strip_other: "{{name}}, {{count}} boxes, {{amount}} each, cooked {{day}}",
     cooked: "cooked {{day}}",
-    keeps: "in the fridge to {{day}}",
+    keeps: {
+      fridge: "in the fridge to {{day}}",
+      freezer: "in the freezer to {{day}}",
+      counter: "on the counter; in the fridge to {{day}}",
+      takenAlong: "taken along; keeps to {{day}}",
+    },
     notForThem: "never for this eater: {{why}}",
     empty: "No box waits here. Cook a batch and pack it, and its boxes appear.",
     pack: "Cook and pack",
@@ -47,6 +52,7 @@ export const plan = {
     discard: "Do not cook it",
     changed: "{{name}}: {{count}} portions on {{day}}.",
     discarded: "{{name}} is off the list.",
+    restored: "{{name}} is on the list again.",
   },
   portion: {
     edge: "Size of {{name}} for this eater",

@@ -1,0 +1,100 @@
+namespace LivelyTern.Core.Pack;
+
+/// <summary>Where a box stands in its life.</summary>
+public enum BoxState
+{
+    /// <summary>Full.</summary>
+    Packed,
+
+    /// <summary>Eaten.</summary>
+    Eaten,
+
+    /// <summary>Given away.</summary>
+    GivenAway,
+
+    /// <summary>Thrown away.</summary>
+    ThrownAway,
+
+    /// <summary>Emptied back into its pan: it was packed by mistake, or is packed anew.</summary>
+    EmptiedBack,
+}
+
+/// <summary>Where a box is.</summary>
+public enum BoxPlace
+{
+    /// <summary>In the fridge.</summary>
+    Fridge,
+
+    /// <summary>In the freezer.</summary>
+    Freezer,
+
+    /// <summary>Out on the counter.</summary>
+    Counter,
+
+    /// <summary>Taken along.</summary>
+    TakenAlong,
+}
+
+/// <summary>What happens to a box.</summary>
+public enum BoxEventKind
+{
+    /// <summary>It was packed.</summary>
+    Packed,
+
+    /// <summary>It was put somewhere else.</summary>
+    Put,
+
+    /// <summary>It was laid on somebody's day, or taken off it.</summary>
+    MeantFor,
+
+    /// <summary>It was eaten.</summary>
+    Eaten,
+
+    /// <summary>It was not eaten after all.</summary>
+    NotEaten,
+
+    /// <summary>It was given away.</summary>
+    GivenAway,
+
+    /// <summary>It was thrown away.</summary>
+    ThrownAway,
+
+    /// <summary>It is here after all.</summary>
+    Back,
+
+    /// <summary>It was emptied back into its pan.</summary>
+    EmptiedBack,
+}
+
+/// <summary>How a box stands. Only events change it: each holds how the box stands after it.</summary>
+/// <param name="State">Full, eaten, or gone.</param>
+/// <param name="Place">Where it is, or was last.</param>
+/// <param name="PlacedOn">Since which day.</param>
+/// <param name="FrozenOn">The day it went into the freezer; null where it never did.</param>
+/// <param name="For">Whose it is; null for whoever wants it.</param>
+public sealed record BoxLife(BoxState State, BoxPlace Place, DateOnly PlacedOn, DateOnly? FrozenOn, Guid? For)
+{
+    /// <summary>A box as it comes from the bench: it goes into the fridge.</summary>
+    /// <param name="on">The day it was packed.</param>
+    /// <param name="eater">Whose it is; null for whoever wants it.</param>
+    public static BoxLife New(DateOnly on, Guid? eater) => new(BoxState.Packed, BoxPlace.Fridge, on, null, eater);
+
+    /// <summary>Whether there is something in it to eat.</summary>
+    public bool IsThere => State == BoxState.Packed;
+
+    /// <summary>The same box put somewhere on a day. What was frozen once is remembered as that: it is not frozen again for longer.</summary>
+    public BoxLife Put(BoxPlace place, DateOnly on) => place == Place
+        ? this
+        : this with { Place = place, PlacedOn = on, FrozenOn = place == BoxPlace.Freezer ? FrozenOn ?? on : FrozenOn };
+}
+
+/// <summary>A change to a box.</summary>
+/// <param name="BoxId">The box.</param>
+/// <param name="Kind">What happened.</param>
+/// <param name="Before">How it stood.</param>
+/// <param name="After">How it stands then.</param>
+public sealed record BoxChange(Guid BoxId, BoxEventKind Kind, BoxLife Before, BoxLife After)
+{
+    /// <summary>The change that takes this one back.</summary>
+    public BoxChange Inverse => new(BoxId, BoxEventKind.Back, After, Before);
+}

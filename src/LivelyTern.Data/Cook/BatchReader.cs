@@ -1,0 +1,149 @@
+using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes;
+using LivelyTern.Data.Foods;
+using LivelyTern.Data.Recipes;
+using Microsoft.EntityFrameworkCore;
+
+namespace LivelyTern.Data.Cook;
+
+/// <summary>Batches as the core knows them: what was cooked, what waits in its pan, what is to be cooked, and what could be.</summary>
+public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods, FoodRecords records)
+{
+    private const int EarlierBatches = 12;
+    private static readonly BatchState[] NotPacked = [BatchState.Planned, BatchState.Cooking, BatchState.Cooked];
+
+    /// <summary>
+    /// The batches that are not in boxes, each with what it is expected to weigh; one still to be cooked as its recipe stands now.
+    /// </summary>
+    public async Task<IReadOnlyList<Batch>> UnpackedAsync()
+    {
+        var rows = await db.Batches.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position))
+            .Where(row => NotPacked.Contains(row.State)).OrderBy(row => row.CookedOn).ThenBy(row => row.Id).ToListAsync();
+        return await ReadAsync(rows);
+    }
+
+    /// <summary>These batches, by id.</summary>
+    public async Task<IReadOnlyDictionary<Guid, Batch>> ByIdAsync(IEnumerable<Guid> ids)
+    {
+        var wanted = ids.Distinct().ToList();
+        var rows = await db.Batches.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position))
+            .Where(row => wanted.Contains(row.Id)).ToListAsync();
+        return (await ReadAsync(rows)).ToDictionary(batch => batch.Id);
+    }
+
+    /// <summary>One batch with its lines.</summary>
+    public async Task<Batch> ReadAsync(BatchRow row) => (await ReadAsync([row]))[0];
+
+    /// <summary>
+    /// Batches with their lines, with the allergens their foods are known to have today: one to be cooked as its recipe stands now; one not
+    /// in boxes with what it is expected to weigh.
+    /// </summary>
+    public async Task<IReadOnlyList<Batch>> ReadAsync(IReadOnlyList<BatchRow> rows)
+    {
+        if (rows.Count == 0) return [];
+        var known = await foods.AllAsync();
+        var stored = await records.ReadAsync(rows.SelectMany(row => row.Lines).SelectMany(line => FoodsOf(line.Planned).Concat(FoodsOf(line.Really))));
+        var unpacked = rows.Where(row => NotPacked.Contains(row.State)).ToList();
+        var book = unpacked.Count == 0 ? null : await recipes.BookAsync();
+        var earlier = await EarlierAsync([.. unpacked.Select(row => row.RecipeId).Distinct()]);
+        return [.. rows.Select(Read)];
+
+        Batch Read(BatchRow row)
+        {
+            var contents = BatchLine.Sum(row.Lines.Select(line => LineOf(line, stored))).AsKnownToday(known.Find);
+            var batch = new Batch(row.Id, row.RecipeName, new TapeMark(row.Letters, row.Tint), row.CookedOn, contents, Milligrams.ToGrams(row.CookedMilligrams))
+            {
+                State = row.State,
+                Portions = row.Portions,
+            };
+            return NotPacked.Contains(row.State) ? AsExpected(row, batch, book!.Read(row.RecipeId), earlier.GetValueOrDefault(row.RecipeId, [])) : batch;
+        }
+    }
+
+    /// <summary>What goes into a batch, line by line: as it was started, or as its recipe stands while it is planned.</summary>
+    public async Task<IReadOnlyList<BatchLine>> LinesOfAsync(BatchRow row)
+    {
+        ArgumentNullException.ThrowIfNull(row);
+        if (row.State == BatchState.Planned && await LinesOfRecipeAsync(row) is var lines && lines.Any(line => line.Planned.Ingredients.Count > 0)) return lines;
+        var stored = await records.ReadAsync(row.Lines.SelectMany(line => FoodsOf(line.Planned).Concat(FoodsOf(line.Really))));
+        return [.. row.Lines.OrderBy(line => line.Position).Select(line => LineOf(line, stored))];
+    }
+
+    /// <summary>What its recipe as it stands now puts into a batch of that size.</summary>
+    internal async Task<IReadOnlyList<BatchLine>> LinesOfRecipeAsync(BatchRow row)
+    {
+        var recipe = (await recipes.BookAsync()).Read(row.RecipeId);
+        var factor = (decimal)row.Portions / recipe.Yield.Portions;
+        var unread = new Contents([], SomethingUnread: true);
+        return [.. recipe.Lines.Select(line => new BatchLine(line.Written.Text, line.Written.IsTakenOut, (line.Contents ?? unread).Scale(factor)))];
+    }
+
+    /// <summary>Contents as they are kept, their foods as they stand now; within a command.</summary>
+    internal async Task<StoredContents> StoreAsync(Contents contents)
+    {
+        var ids = await records.KeepAsync(contents.Ingredients.Select(part => part.Food));
+        var parts = contents.Ingredients.Zip(ids, (part, id) => new StoredPart(id, part.Weight.Value, part.IsTrace));
+        return new(StoredContents.Shape, [.. parts], contents.SomethingUnread);
+    }
+
+    /// <summary>When each recipe was cooked last, or is to be.</summary>
+    public async Task<IReadOnlyDictionary<Guid, DateOnly>> LastCookedAsync() =>
+        await db.Batches.AsNoTracking().Where(row => row.State != BatchState.Discarded).GroupBy(row => row.RecipeId)
+            .Select(own => new { own.Key, Last = own.Max(row => row.CookedOn) }).ToDictionaryAsync(own => own.Key, own => own.Last);
+
+    /// <summary>The recipes of which a batch is planned and not cooked yet.</summary>
+    public async Task<IReadOnlySet<Guid>> PlannedRecipesAsync() =>
+        (await db.Batches.AsNoTracking().Where(row => row.State == BatchState.Planned).Select(row => row.RecipeId).ToListAsync()).ToHashSet();
+
+    /// <summary>
+    /// Every recipe on the list as a batch that could be cooked on a day: its own portions, what it is expected to weigh; its id is the
+    /// recipe's.
+    /// </summary>
+    public async Task<IReadOnlyList<Batch>> CouldBeCookedAsync(DateOnly day)
+    {
+        var rows = (await recipes.ListAsync()).Select(recipe => new BatchRow
+        {
+            Id = recipe.Id,
+            RecipeId = recipe.Id,
+            RecipeName = recipe.Name,
+            Letters = recipe.Letters,
+            Tint = recipe.Tint,
+            CookedOn = day,
+            State = BatchState.Planned,
+            Portions = recipe.Portions,
+        }).ToList();
+        return [.. (await ReadAsync(rows)).Where(batch => batch.Contents.Ingredients.Count > 0 && batch.Weight is { Value: > 0 })];
+    }
+
+    private static Batch AsExpected(BatchRow row, Batch batch, Recipe recipe, IReadOnlyList<decimal> earlier)
+    {
+        if (row.State == BatchState.Planned && recipe.Batch.Ingredients.Count > 0)
+            batch = batch with { RecipeName = recipe.Name, Contents = recipe.Batch.Scale((decimal)row.Portions / recipe.Yield.Portions) };
+        var raw = recipe.Batch.RawWeight;
+        decimal? yieldFactor = recipe.Yield.CookedGrams is { } cooked && raw.Value > 0 ? cooked / raw.Value : null;
+        return batch with { Expected = ExpectedWeight.Of(batch.Contents.RawWeight, yieldFactor, earlier) };
+    }
+
+    // The yields of the last batches of each recipe; one that is cooked often leaves the others theirs.
+    private async Task<Dictionary<Guid, List<decimal>>> EarlierAsync(List<Guid> recipeIds)
+    {
+        var yields = new Dictionary<Guid, List<decimal>>();
+        foreach (var id in recipeIds)
+        {
+            yields[id] = await db.Batches.AsNoTracking().Where(row => row.RecipeId == id && row.State == BatchState.Packed && row.Yield != null)
+                .OrderByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Take(EarlierBatches).Select(row => row.Yield!.Value).ToListAsync();
+        }
+
+        return yields;
+    }
+
+    private static IEnumerable<long> FoodsOf(StoredContents? contents) => contents?.Parts.Select(part => part.Food) ?? [];
+
+    private static BatchLine LineOf(BatchLineRow line, IReadOnlyDictionary<long, Food> stored) => new(
+        line.Text, line.IsTakenOut, Read(line.Planned, stored), line.ReallyText, line.Really is { } really ? Read(really, stored) : null);
+
+    private static Contents Read(StoredContents contents, IReadOnlyDictionary<long, Food> stored) => new(
+        [.. contents.Parts.Select(part => new Ingredient(stored[part.Food], new(part.Grams), part.IsTrace))], contents.SomethingUnread);
+}

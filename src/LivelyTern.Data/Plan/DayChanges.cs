@@ -1,0 +1,241 @@
+using System.Collections.Immutable;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+using LivelyTern.Core.Plan;
+using LivelyTern.Data.Foods;
+using LivelyTern.Data.Pack;
+using Microsoft.EntityFrameworkCore;
+
+namespace LivelyTern.Data.Plan;
+
+/// <summary>A change that was made.</summary>
+/// <param name="Id">The id under which it can be undone.</param>
+/// <param name="Version">Its number: the days it touched are now of this version.</param>
+/// <param name="Days">The days it touched.</param>
+public sealed record MadeChange(Guid Id, int Version, IReadOnlyList<EaterDay> Days);
+
+/// <summary>Changes to days, each one transaction with all that follows from it, and the log by which they are undone.</summary>
+public sealed class DayChanges(TernDb db, PlanStore plan, BoxStore boxes, FoodStore foods, FoodRecords records, IEatenLedger ledger, TimeProvider clock)
+{
+    /// <summary>How long a change can be undone.</summary>
+    private static readonly TimeSpan LogKept = TimeSpan.FromDays(60);
+
+    private DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+
+    /// <summary>Makes a change that was worked out on the plan as it stood at a version.</summary>
+    /// <param name="version">The number of the last change the user saw; null takes the days as they are (undo checks the days
+    /// themselves).</param>
+    /// <param name="days">The days the change may touch, besides those of the item or box concerned.</param>
+    /// <param name="concerning">The items, boxes and batches it concerns; empty for a new plain food.</param>
+    /// <param name="change">Works the change out.</param>
+    public Task<Outcome<MadeChange>> MakeAsync(
+        int? version, IReadOnlyList<EaterDay> days, IReadOnlyCollection<Guid> concerning, Func<PlanBoard, Outcome<PlanChange>> change)
+    {
+        ArgumentNullException.ThrowIfNull(days);
+        ArgumentNullException.ThrowIfNull(change);
+        return db.InTurnAsync(() => MakeAsync(version, days, concerning, change, undoneId: null));
+    }
+
+    /// <summary>Lays a box of this id that is there.</summary>
+    public async Task<Outcome<MadeChange>> LayBoxAsync(int version, Guid boxId, EaterDay where, int place, string? slot) =>
+        await boxes.HasAsync(boxId)
+            ? await MakeAsync(version, [where], [boxId], board => board.Lay(new PlanItem(Guid.CreateVersion7(), boxId, null, null) { Slot = slot }, where, place))
+            : Stale.Gone("box");
+
+    /// <summary>A box that is there is given away or thrown away: it leaves its day, if it lies on one, and the shelf.</summary>
+    /// <param name="version">The number of the last change the user saw.</param>
+    /// <param name="boxId">The box.</param>
+    /// <param name="kind">Given away or thrown away.</param>
+    public Task<Outcome<MadeChange>> LetGoAsync(int version, Guid boxId, BoxEventKind kind) => db.InTurnAsync(async () =>
+    {
+        var row = await db.Boxes.SingleOrDefaultAsync(box => box.Id == boxId && box.State != BoxState.EmptiedBack);
+        if (row is null) return Stale.Gone("box");
+        if (!row.Life.IsThere) return new Problem("box-gone", "boxId", "That box is eaten or gone already.");
+        var gone = row.Life with { State = kind == BoxEventKind.ThrownAway ? BoxState.ThrownAway : BoxState.GivenAway };
+        return await MakeAsync(version, [], [boxId], board => board.LetGo(new BoxChange(boxId, kind, row.Life, gone)), undoneId: null);
+    });
+
+    /// <summary>
+    /// Undoes a change, once, if the days it touched are still as it left them. The undoing is a change itself: undo that to redo.
+    /// </summary>
+    public Task<Outcome<MadeChange>> UndoAsync(Guid changeId) => db.InTurnAsync(async () =>
+    {
+        if (await db.PlanChanges.AsNoTracking().SingleOrDefaultAsync(row => row.Id == changeId) is not { } log) return Stale.Gone("step");
+        if (await db.PlanChanges.AnyAsync(row => row.UndoneId == changeId))
+            return new Problem("undone-already", "id", "That step was undone already.");
+        var inverse = (await ReadAsync(log.Change)).Inverse;
+        var comes = inverse.Days.SelectMany(day => day.After).ToList();
+        var laid = comes.Select(item => item.BoxId).OfType<Guid>().ToList();
+        if (!await boxes.HasAllAsync(laid)) return Stale.Gone("box");
+        List<Guid> concerning = [.. laid, .. comes.Select(item => item.Id)];
+        return await MakeAsync(null, [.. inverse.Days.Select(day => day.Where)], concerning, _ => inverse, changeId);
+    });
+
+    private async Task<Outcome<MadeChange>> MakeAsync(
+        int? version, IReadOnlyList<EaterDay> days, IReadOnlyCollection<Guid> concerning, Func<PlanBoard, Outcome<PlanChange>> change,
+        Guid? undoneId)
+    {
+        plan.Forget();
+        var eaters = days.Select(day => day.EaterId).Distinct().ToList();
+        if (await db.Eaters.CountAsync(row => eaters.Contains(row.Id) && row.ArchivedAt == null) != eaters.Count) return Stale.Gone("eater");
+
+        var board = await BoardAroundAsync(days, concerning);
+        var worked = change(board.WithoutOverdue(Today, concerning));
+        if (!worked.Succeeded) return worked.Problems.ToList();
+        var made = OffTheDaysThatWentBy(worked.Value!, board);
+        var touched = made.Days.ConvertAll(day => day.Where);
+        if (version is { } seen && (await VersionsAsync(touched)).Any(day => day.Version > seen)) return Stale.Problem;
+        if (touched.Select(day => KitchenDays.Refusal(day.Day, Today, "day")).FirstOrDefault(far => far is not null) is { } far) return far;
+        var after = board.Apply(made);
+        if (!after.Succeeded) return after.Problems.ToList();
+
+        var stock = await plan.StockAsync(made.Days.SelectMany(day => day.Before.Concat(day.After)));
+        var happens = await WhatHappensAsync(made);
+        if (!happens.Succeeded) return happens.Problems.ToList();
+        if (await RefusalAsync(made, stock) is { } never) return never;
+
+        await WriteAsync(made);
+        foreach (var (row, kind, life) in happens.Value!) boxes.Happened(row, kind, life);
+        await ledger.WriteAsync(made, stock);
+        var number = await db.NextVersionAsync(touched);
+        var log = new PlanChangeRow { Id = Guid.CreateVersion7(), At = clock.GetUtcNow(), Change = await StoreAsync(made), UndoneId = undoneId };
+        db.PlanChanges.Add(log);
+        await db.SaveChangesAsync();
+        var old = clock.GetUtcNow() - LogKept;
+        await db.PlanChanges.Where(row => row.At < old).ExecuteDeleteAsync();
+        return new MadeChange(log.Id, number, touched);
+    }
+
+    // A box that comes from the shelf and still lies on a day that went by leaves that day, in the same change.
+    private PlanChange OffTheDaysThatWentBy(PlanChange change, PlanBoard board)
+    {
+        var comes = DayGate.Comes(change).Select(one => one.Item.BoxId).OfType<Guid>().ToHashSet();
+        var without = board.WithoutOverdue(Today, comes);
+        var left = board.Days.Keys.Where(day => !board[day].SequenceEqual(without[day])).ToList();
+        var others = left.Where(day => !change.Days.Exists(one => one.Where == day)).Select(day => new DayChange(day, board[day], without[day]));
+        return new([.. change.Days.Select(day => left.Contains(day.Where) ? day with { Before = board[day.Where] } : day), .. others]);
+    }
+
+    private async Task<List<EaterDayRow>> VersionsAsync(IReadOnlyList<EaterDay> days)
+    {
+        var (eaters, dates) = (days.Select(day => day.EaterId).ToHashSet(), days.Select(day => day.Day).ToHashSet());
+        var rows = await db.EaterDays.AsNoTracking().Where(row => eaters.Contains(row.EaterId) && dates.Contains(row.Day)).ToListAsync();
+        return rows.FindAll(row => days.Contains(new EaterDay(row.EaterId, row.Day)));
+    }
+
+    // What a change makes of boxes, each with its row; refused where one no longer stands as the change found it.
+    private async Task<Outcome<IReadOnlyList<(BoxRow Row, BoxEventKind Kind, BoxLife Life)>>> WhatHappensAsync(PlanChange change)
+    {
+        var laid = change.Days.SelectMany(day => day.Before.Concat(day.After)).Select(item => item.BoxId).OfType<Guid>();
+        var ids = laid.Concat(change.Boxes.Select(box => box.BoxId)).Distinct().ToList();
+        var rows = await db.Boxes.Where(row => ids.Contains(row.Id)).ToDictionaryAsync(row => row.Id);
+        if (change.Boxes.Exists(box => !rows.TryGetValue(box.BoxId, out var row) || row.Life != box.Before))
+            return new Problem("plan-moved-on", "change", "That box has changed since: look at it as it is now and try again.");
+        var follows = BoxesOnDays.Follow(change, rows.ToDictionary(row => row.Key, row => row.Value.Life));
+        return follows.Select(box => (rows[box.BoxId], box.Kind, box.After)).ToList();
+    }
+
+    // The one gate: whoever lays it, what may not lie on a day does not come onto it.
+    private async Task<Problem?> RefusalAsync(PlanChange change, Stock before)
+    {
+        var comes = DayGate.Comes(change);
+        if (comes.Count == 0) return null;
+        var ids = comes.Select(one => one.Where.EaterId).Distinct().ToList();
+        var eaters = await db.Eaters.AsNoTracking().Where(row => ids.Contains(row.Id)).ToDictionaryAsync(row => row.Id);
+        var known = await foods.AllAsync();
+        var back = change.Boxes.ToDictionary(box => box.BoxId, box => box.After);
+        Box AsPutBack(Box box) => back.TryGetValue(box.Id, out var life) ? box with { Life = life } : box;
+        var stock = before with { Boxes = before.Boxes.Values.ToDictionary(box => box.Id, AsPutBack) };
+        Problem? Refusal(EaterDay where, PlanItem item)
+        {
+            var eater = eaters[where.EaterId];
+            return DayGate.Refusal(eater.Name, eater.Ways, where.Day, item, stock, known.Find);
+        }
+
+        return comes.Select(one => Refusal(one.Where, one.Item)).FirstOrDefault(problem => problem is not null);
+    }
+
+    // The whole days that a change can touch: those named, and those where those items, boxes or portions lie now.
+    private async Task<PlanBoard> BoardAroundAsync(IReadOnlyList<EaterDay> days, IReadOnlyCollection<Guid> concerning)
+    {
+        var dates = days.Select(day => day.Day).ToHashSet();
+        dates.UnionWith(await db.PlanItems.Where(row => concerning.Contains(row.Id)
+                || (row.BoxId != null && concerning.Contains(row.BoxId.Value))
+                || (row.BatchId != null && concerning.Contains(row.BatchId.Value)))
+            .Select(row => row.Day).ToListAsync());
+        var rows = await db.PlanItems.AsNoTracking().Where(row => dates.Contains(row.Day)).ToListAsync();
+        return await plan.BoardAsync(rows);
+    }
+
+    private async Task WriteAsync(PlanChange change)
+    {
+        var ids = change.Days.SelectMany(day => day.Before.Concat(day.After)).Select(item => item.Id).ToHashSet();
+        var rows = await db.PlanItems.Where(row => ids.Contains(row.Id)).ToDictionaryAsync(row => row.Id);
+        var before = await plan.BoardAsync([.. rows.Values]);
+        var was = before.Days.Values.SelectMany(items => items).ToDictionary(item => item.Id);
+        var kept = new HashSet<Guid>();
+        foreach (var day in change.Days)
+        {
+            for (var i = 0; i < day.After.Count; i++)
+            {
+                var item = day.After[i];
+                kept.Add(item.Id);
+                if (!rows.TryGetValue(item.Id, out var row)) db.PlanItems.Add(row = new PlanItemRow { Id = item.Id });
+                await WriteAsync(row, item, was.GetValueOrDefault(item.Id));
+                (row.EaterId, row.Day, row.Position) = (day.Where.EaterId, day.Where.Day, i);
+            }
+        }
+
+        db.PlanItems.RemoveRange(rows.Values.Where(row => !kept.Contains(row.Id)));
+    }
+
+    private async Task WriteAsync(PlanItemRow row, PlanItem item, PlanItem? was)
+    {
+        // A food that is the same keeps the record of the day it was laid.
+        var isSame = string.Equals(was?.Food?.Food.Id, item.Food?.Food.Id, StringComparison.Ordinal);
+        if (!isSame || was?.Food?.Weight != item.Food?.Weight)
+        {
+            row.FoodRecordId = item.Food is { } food ? (await records.KeepAsync([food.Food]))[0] : null;
+            (row.FoodGrams, row.FoodIsTrace) = (item.Food?.Weight.Value, item.Food?.IsTrace == true);
+        }
+
+        (row.BoxId, row.Text, row.EatenAt) = (item.BoxId, item.Text, item.EatenAt);
+        (row.BatchId, row.Milligrams) = (item.Portion?.BatchId, item.Portion is { } portion ? Milligrams.Of(portion.Weight) : null);
+        (row.Slot, row.IsLocked, row.IsFitted, row.GiveOrTake) = (item.Slot, item.IsLocked, item.IsFitted, item.GiveOrTake);
+    }
+
+    private async Task<StoredPlanChange> StoreAsync(PlanChange change)
+    {
+        var laid = change.Days.SelectMany(day => day.Before.Concat(day.After)).Select(item => item.Food?.Food).OfType<Food>();
+        var all = laid.Distinct<Food>(ReferenceEqualityComparer.Instance).ToList();
+        var ids = new Dictionary<Food, long>(ReferenceEqualityComparer.Instance);
+        foreach (var (food, id) in all.Zip(await records.KeepAsync(all))) ids[food] = id;
+        StoredPlanItem Item(PlanItem item) => new(
+            item.Id, item.BoxId, item.Portion is { } portion ? new(portion.BatchId, Milligrams.Of(portion.Weight)) : null,
+            item.Food is { } food ? new(item.Text, ids[food.Food], food.Weight.Value, food.IsTrace, item.GiveOrTake) : null,
+            item.EatenAt, item.Slot, item.IsLocked, item.IsFitted);
+        StoredDayChange Day(DayChange day) => new(day.Where.EaterId, day.Where.Day, [.. day.Before.Select(Item)], [.. day.After.Select(Item)]);
+        StoredBoxChange Box(BoxChange box) => new(box.BoxId, box.Kind, StoredBoxLife.Of(box.Before), StoredBoxLife.Of(box.After));
+        return new(StoredPlanChange.Shape, [.. change.Days.Select(Day)], [.. change.Boxes.Select(Box)]);
+    }
+
+    private async Task<PlanChange> ReadAsync(StoredPlanChange change)
+    {
+        var stored = await records.ReadAsync(change.Items.Select(item => item.Food?.Record).OfType<long>());
+        PlanItem Item(StoredPlanItem item) => new(
+            item.Id, item.BoxId, item.Food?.Text, item.Food is { } food ? new(stored[food.Record], new(food.Grams), food.IsTrace) : null, item.EatenAt)
+        {
+            Portion = item.Portion is { } portion ? new(portion.BatchId, Milligrams.ToGrams(portion.Milligrams)) : null,
+            Slot = item.Slot,
+            IsLocked = item.IsLocked,
+            IsFitted = item.IsFitted,
+            GiveOrTake = item.Food?.GiveOrTake,
+        };
+        DayChange Day(StoredDayChange day) => new(new(day.EaterId, day.Day), [.. day.Before.Select(Item)], [.. day.After.Select(Item)]);
+        return new([.. change.Days.Select(Day)])
+        {
+            Boxes = [.. change.Boxes.Select(box => new BoxChange(box.BoxId, box.Kind, box.Before.ToLife(), box.After.ToLife()))],
+        };
+    }
+}

@@ -1,0 +1,83 @@
+using LivelyTern.Core.Cook;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+using LivelyTern.Data.Cook;
+using LivelyTern.Data.Pack;
+using Microsoft.EntityFrameworkCore;
+
+namespace LivelyTern.Data.Plan;
+
+/// <summary>A batch is weighed and goes into boxes; the portions of it that lie on days become those very boxes.</summary>
+public sealed class PackBatch(TernDb db, BatchStore batches, BatchReader reader, BoxStore boxes, PortionsOnDays portions, TimeProvider clock)
+{
+    /// <summary>Weighs and packs a batch that was read at a version.</summary>
+    /// <param name="id">The batch.</param>
+    /// <param name="version">The version it was read at.</param>
+    /// <param name="pan">The empty pan.</param>
+    /// <param name="full">The full pan.</param>
+    /// <param name="count">How many boxes.</param>
+    /// <param name="pieces">How many pieces were made, where they are counted; null to divide by weight.</param>
+    public Task<Outcome<BatchRow>> DoAsync(Guid id, int version, Grams pan, Grams full, int count, int? pieces) => db.InTurnAsync(async () =>
+    {
+        var read = await batches.AtAsync(id, version);
+        if (!read.Succeeded) return read;
+        var row = read.Value!;
+        if (BatchStore.NotInItsPan(row) is { } wrong) return wrong;
+        var planned = await portions.OfAsync(id);
+        var batch = await reader.ReadAsync(row);
+        if (await NeverAsync(batch, planned) is { } never) return never;
+        var expected = batch.Weight ?? Grams.Zero;
+        var cooked = await batches.WeighAsync(row, pan, full);
+        if (!cooked.Succeeded) return cooked.Problems.ToList();
+        var divided = DividedBatch.Of(cooked.Value, count, pieces, expected, PortionsOnDays.Weights(planned));
+        if (!divided.Succeeded) return divided.Problems.ToList();
+
+        BatchStore.Packed(row, pieces);
+        var today = DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+        var filled = boxes.Fill(row, divided.Value!.Portions, [.. planned.Select(item => item.EaterId)], today);
+        foreach (var (item, box) in planned.Zip(filled)) (item.BoxId, item.BatchId, item.Milligrams) = (box.Id, null, null);
+        await db.NextVersionAsync(PortionsOnDays.DaysOf(planned));
+        return await db.SaveAsync(row, row);
+    });
+
+    /// <summary>Undoes the packing of a batch whose boxes are all there: those that lie on days become portions again.</summary>
+    public Task<Outcome<BatchRow>> EmptyBackAsync(Guid id, int version) => db.InTurnAsync(async () =>
+    {
+        var read = await batches.AtAsync(id, version);
+        if (!read.Succeeded) return read;
+        var row = read.Value!;
+        var filled = await boxes.OfBatchAsync(id);
+        if (filled.Count == 0) return new Problem("batch-not-packed", "", "This batch is not in boxes.");
+        if (Gone(filled) is { } gone) return gone;
+        var weights = (await boxes.ReadAsync(filled)).ToDictionary(box => box.Id, box => box.Main.Weight);
+        var laid = await portions.LaidAsync([.. weights.Keys]);
+        foreach (var (boxId, item) in laid) (item.BatchId, item.Milligrams, item.BoxId) = (id, Milligrams.Of(weights[boxId]), null);
+        foreach (var box in filled) boxes.Happened(box, BoxEventKind.EmptiedBack, box.Life with { State = BoxState.EmptiedBack });
+        BatchStore.EmptiedBack(row);
+        await db.NextVersionAsync(PortionsOnDays.DaysOf(laid.Values));
+        return await db.SaveAsync(row, row);
+    });
+
+    // What is eaten or gone can't go back into the pan.
+    private static Problem? Gone(List<BoxRow> filled)
+    {
+        var (eaten, gone) = (filled.Count(box => box.State == BoxState.Eaten), filled.Count(box => box.State is BoxState.GivenAway or BoxState.ThrownAway));
+        if (eaten > 0) return new("boxes-eaten", "", $"{eaten} of its boxes {(eaten == 1 ? "has" : "have")} been eaten: what is in the others stays in them.");
+        if (gone > 0) return new("boxes-gone", "", $"{gone} of its boxes {(gone == 1 ? "was" : "were")} given or thrown away: what is in the others stays in them.");
+        return filled.Exists(box => box.Parts.Count > 1) ? new("boxes-composed", "", "Some of its boxes hold something else besides: they stay as they are.") : null;
+    }
+
+    // A portion becomes a box for its eater: not where they must never get it.
+    private async Task<Problem?> NeverAsync(Batch batch, IReadOnlyList<PlanItemRow> planned)
+    {
+        var ids = planned.Select(item => item.EaterId).Distinct().ToList();
+        foreach (var eater in await db.Eaters.AsNoTracking().Where(row => ids.Contains(row.Id)).ToListAsync())
+        {
+            if (eater.Ways.WhyNever(batch.Contents) is not { } never) continue;
+            var sentence = $"{eater.Name} must never get this: it holds {never.InWords}. Take it off {eater.Name}'s days first, then pack.";
+            return new Problem("never-for", "", sentence);
+        }
+
+        return null;
+    }
+}

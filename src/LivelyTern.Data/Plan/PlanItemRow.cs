@@ -1,0 +1,117 @@
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Cook;
+using LivelyTern.Data.Foods;
+using LivelyTern.Data.Pack;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+
+namespace LivelyTern.Data.Plan;
+
+#pragma warning disable CS1591 // Rows mirror the core's records, where the units are documented.
+
+public sealed class PlanItemRow
+{
+    public Guid Id { get; set; }
+
+    public Guid EaterId { get; set; }
+
+    public DateOnly Day { get; set; }
+
+    public int Position { get; set; }
+
+    public Guid? BoxId { get; set; }
+
+    /// <summary>The batch of a portion that is not packed yet, with <see cref="Milligrams"/>.</summary>
+    public Guid? BatchId { get; set; }
+
+    /// <summary>What that portion weighs cooked, in whole milligrams.</summary>
+    public long? Milligrams { get; set; }
+
+    /// <summary>The plain food as typed, or the meal out by its name.</summary>
+    public string? Text { get; set; }
+
+    /// <summary>The plain food as it stood when it was laid, with <see cref="FoodGrams"/>.</summary>
+    public long? FoodRecordId { get; set; }
+
+    /// <summary>What is eaten of it, in exact grams; 0 of a pinch.</summary>
+    public decimal? FoodGrams { get; set; }
+
+    public bool FoodIsTrace { get; set; }
+
+    public DateTimeOffset? EatenAt { get; set; }
+
+    public string? Slot { get; set; }
+
+    public bool IsLocked { get; set; }
+
+    public bool IsFitted { get; set; }
+
+    /// <summary>For a meal out: kcal either way.</summary>
+    public decimal? GiveOrTake { get; set; }
+
+    /// <summary>
+    /// Where it lies there although its eater must never get it, and somebody said that it stays: for which reason, <see
+    /// cref="Core.Aim.Never.Key"/>.
+    /// </summary>
+    public string? NeverAnswered { get; set; }
+}
+
+/// <summary>One row: the number of the last change to any day. Each change takes the next one.</summary>
+public sealed class PlanVersionRow : IVersioned
+{
+    public int Id { get; set; } = 1;
+
+    public int Version { get; set; } = 1;
+}
+
+/// <summary>An eater's day, by the number of the last change that touched it: who saw a later one has seen the day as it is.</summary>
+public sealed class EaterDayRow
+{
+    public Guid EaterId { get; set; }
+
+    public DateOnly Day { get; set; }
+
+    public int Version { get; set; }
+}
+
+/// <summary>Every change made to the plan, so that each can be undone.</summary>
+public sealed class PlanChangeRow
+{
+    public Guid Id { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public required StoredPlanChange Change { get; set; }
+
+    /// <summary>The change that this one undid; each is undone once.</summary>
+    public Guid? UndoneId { get; set; }
+}
+
+internal sealed class PlanRows : IEntityTypeConfiguration<PlanItemRow>, IEntityTypeConfiguration<PlanVersionRow>, IEntityTypeConfiguration<EaterDayRow>,
+    IEntityTypeConfiguration<PlanChangeRow>
+{
+    public void Configure(EntityTypeBuilder<PlanItemRow> builder)
+    {
+        builder.HasIndex(row => row.BoxId).IsUnique();
+        builder.HasIndex(row => new { row.Day, row.EaterId });
+        builder.HasOne<BoxRow>().WithMany().HasForeignKey(row => row.BoxId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<BatchRow>().WithMany().HasForeignKey(row => row.BatchId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<EaterRow>().WithMany().HasForeignKey(row => row.EaterId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<FoodRecordRow>().WithMany().HasForeignKey(row => row.FoodRecordId).OnDelete(DeleteBehavior.Restrict);
+    }
+
+    public void Configure(EntityTypeBuilder<PlanVersionRow> builder) => builder.HasData(new PlanVersionRow());
+
+    public void Configure(EntityTypeBuilder<EaterDayRow> builder)
+    {
+        builder.HasKey(row => new { row.EaterId, row.Day });
+        builder.HasOne<EaterRow>().WithMany().HasForeignKey(row => row.EaterId);
+    }
+
+    public void Configure(EntityTypeBuilder<PlanChangeRow> builder)
+    {
+        builder.Property(row => row.Change).AsStored();
+        builder.HasIndex(row => row.UndoneId).IsUnique();
+        builder.HasIndex(row => row.At);
+    }
+}

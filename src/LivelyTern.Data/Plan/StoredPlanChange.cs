@@ -1,0 +1,40 @@
+using LivelyTern.Core.Pack;
+
+namespace LivelyTern.Data.Plan;
+
+#pragma warning disable CS1591 // Stored shapes mirror the core's records, where the units are documented.
+
+/// <summary>A change to days as it is kept, so that it can be undone.</summary>
+/// <param name="V">The version of this shape.</param>
+/// <param name="Days">The days, before and after.</param>
+/// <param name="Boxes">What happened to boxes besides.</param>
+public sealed record StoredPlanChange(int V, IReadOnlyList<StoredDayChange> Days, IReadOnlyList<StoredBoxChange> Boxes)
+{
+    internal const int Shape = 1;
+
+    internal IEnumerable<StoredPlanItem> Items => Days.SelectMany(day => day.Before.Concat(day.After));
+}
+
+/// <summary>One day before and after.</summary>
+public sealed record StoredDayChange(Guid EaterId, DateOnly Day, IReadOnlyList<StoredPlanItem> Before, IReadOnlyList<StoredPlanItem> After);
+
+/// <summary>Something on a day: of box, portion and food it is one.</summary>
+public sealed record StoredPlanItem(
+    Guid Id, Guid? BoxId, StoredPortion? Portion, StoredLaidFood? Food, DateTimeOffset? EatenAt, string? Slot, bool IsLocked, bool IsFitted);
+
+/// <summary>A portion of a batch that was not packed.</summary>
+public sealed record StoredPortion(Guid BatchId, long Milligrams);
+
+/// <summary>A plain food, or a meal out by its name.</summary>
+public sealed record StoredLaidFood(string? Text, long Record, decimal Grams, bool IsTrace, decimal? GiveOrTake);
+
+/// <summary>Something that happened to a box.</summary>
+public sealed record StoredBoxChange(Guid BoxId, BoxEventKind Kind, StoredBoxLife Before, StoredBoxLife After);
+
+/// <summary>How a box stood.</summary>
+public sealed record StoredBoxLife(BoxState State, BoxPlace Place, DateOnly PlacedOn, DateOnly? FrozenOn, Guid? ForId)
+{
+    internal static StoredBoxLife Of(BoxLife life) => new(life.State, life.Place, life.PlacedOn, life.FrozenOn, life.For);
+
+    internal BoxLife ToLife() => new(State, Place, PlacedOn, FrozenOn, ForId);
+}

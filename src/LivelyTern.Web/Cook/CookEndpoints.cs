@@ -1,0 +1,110 @@
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes;
+using LivelyTern.Data;
+using LivelyTern.Data.Cook;
+using LivelyTern.Data.Foods;
+using LivelyTern.Web.Foods;
+using LivelyTern.Web.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+
+namespace LivelyTern.Web.Cook;
+
+/// <summary>A recipe to be cooked now.</summary>
+public sealed record CookRequest(Guid RecipeId, DateOnly? Day = null);
+
+/// <summary>Recipes to be cooked on a day: all of them or none.</summary>
+/// <param name="Day">The prep day.</param>
+/// <param name="Dishes">The recipes.</param>
+public sealed record PlanBatchesRequest(DateOnly Day, IReadOnlyList<PlannedDish> Dishes);
+
+/// <summary>A recipe, for so many of its portions.</summary>
+public sealed record PlannedDish(Guid RecipeId, int Portions);
+
+/// <summary>What the scale said.</summary>
+/// <param name="FullGrams">The full pan.</param>
+/// <param name="PanGrams">The empty pan; 0 where the food itself was weighed.</param>
+public sealed record WeighRequest(decimal FullGrams, decimal PanGrams = 0);
+
+/// <summary>What really went in on one line.</summary>
+/// <param name="Text">"250 g spinach"; empty where it was left out; null where it went in as planned after all.</param>
+/// <param name="FoodId">The food chosen, or null where the words say enough.</param>
+public sealed record WentInRequest(string? Text, string? FoodId = null);
+
+/// <summary>Cook: batches planned, started, weighed.</summary>
+public static class CookEndpoints
+{
+    private const int MostListed = 60;
+
+    /// <summary>Maps <c>/api/cook</c>.</summary>
+    public static void MapCook(this IEndpointRouteBuilder api)
+    {
+        var cook = api.MapGroup("/cook").WithTags("Cook");
+        cook.MapGet("/batches", async (TernDb db, BatchStore store, BatchReader reader) =>
+        {
+            await using var once = await db.ReadOnceAsync();
+            var views = new List<CookView>();
+            foreach (var row in await store.ListAsync(MostListed)) views.Add(await CookView.OfAsync(row, reader));
+            return views;
+        }).WithName("listCooking");
+        cook.MapGet("/batches/{id:guid}", async Task<Results<Ok<CookView>, ProblemHttpResult>> (Guid id, BatchStore store, BatchReader reader) =>
+            await store.FindAsync(id) is { } row ? TypedResults.Ok(await CookView.OfAsync(row, reader)) : Answers.Problem([Stale.Gone("batch")])).WithName("getCooking");
+        cook.MapPost("/batches", async (CookRequest body, BatchStore store, BatchReader reader, TimeProvider clock) =>
+            await (await store.CookAsync(body.RecipeId, body.Day ?? Today(clock), Today(clock))).AnswerAsync(row => CookView.OfAsync(row, reader))).WithName("cookBatch");
+        cook.MapPost("/planned", PlanAsync).WithName("planBatches");
+        cook.MapPost("/planned/{id:guid}/cooked", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>
+            WriteAsync(id, ifMatch, store, reader, version => store.StartAsync(id, version, Today(clock)))).WithName("cookPlanned");
+        cook.MapPut("/batches/{id:guid}/weight", (Guid id, WeighRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader) =>
+            WriteAsync(id, ifMatch, store, reader, version => store.WeighAsync(id, version, new(body.PanGrams), new(body.FullGrams)))).WithName("weighBatch");
+        cook.MapPut("/batches/{id:guid}/lines/{position:int}", WentInAsync).WithName("wentIn");
+        cook.MapPost("/batches/{id:guid}/restore", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>
+            WriteAsync(id, ifMatch, store, reader, version => store.RestoreAsync(id, version, Today(clock)))).WithName("restoreBatch");
+    }
+
+    /// <summary>A write on a batch at the version the request carries; a stale one gets the batch as it is now.</summary>
+    public static async Task<Results<Ok<CookView>, ProblemHttpResult>> WriteAsync(
+        Guid id, string? ifMatch, BatchStore store, BatchReader reader, Func<int, Task<Outcome<BatchRow>>> write)
+    {
+        ArgumentNullException.ThrowIfNull(store);
+        ArgumentNullException.ThrowIfNull(write);
+        var (version, missing) = Answers.VersionOf(ifMatch);
+        if (missing is not null) return missing;
+        return await (await write(version)).AnswerWriteAsync(
+            row => CookView.OfAsync(row, reader), async () => await store.FindAsync(id) is { } now ? await CookView.OfAsync(now, reader) : null);
+    }
+
+    private static async Task<Results<Ok<List<CookView>>, ProblemHttpResult>> PlanAsync(PlanBatchesRequest body, BatchStore store, BatchReader reader, TimeProvider clock)
+    {
+        var planned = await store.PlanAsync(body.Day, Today(clock), [.. body.Dishes.Select(dish => (dish.RecipeId, dish.Portions))]);
+        return await planned.AnswerAsync(async rows =>
+        {
+            var views = new List<CookView>();
+            foreach (var row in rows) views.Add(await CookView.OfAsync(row, reader));
+            return views;
+        });
+    }
+
+    private static async Task<Results<Ok<CookView>, ProblemHttpResult>> WentInAsync(
+        Guid id, int position, WentInRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, FoodStore foods)
+    {
+        Contents? read = null;
+        if (body.Text is { } text)
+        {
+            read = Contents.Nothing;
+            if (!string.IsNullOrWhiteSpace(text))
+            {
+                if (text.Length > WrittenRecipe.LongestLine)
+                    return Answers.Problem([new("line-long", "text", $"A line holds up to {WrittenRecipe.LongestLine} letters.")]);
+                var known = await foods.AllAsync();
+                var line = FoodLine.Read(text, known, body.FoodId is null ? null : known.Find(body.FoodId));
+                if (line.Ingredient is not { } food) return LineView.NotUnderstood(line);
+                read = new([food]);
+            }
+        }
+
+        return await WriteAsync(id, ifMatch, store, reader, version => store.WentInAsync(id, version, position, body.Text?.Trim(), read));
+    }
+
+    private static DateOnly Today(TimeProvider clock) => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+}

@@ -1,0 +1,47 @@
+using LivelyTern.Core.Cook;
+using LivelyTern.Data.Cook;
+
+namespace LivelyTern.Web.Cook;
+
+/// <summary>A line of a batch.</summary>
+/// <param name="Position">Which, from 0.</param>
+/// <param name="Text">As the recipe writes it, for its own portions.</param>
+/// <param name="IsTakenOut">Whether it is taken out again.</param>
+/// <param name="PlannedGrams">What was to go in; below zero where it is taken out.</param>
+/// <param name="ReallyText">What went in instead, as typed; empty where it was left out; null where it went in as planned.</param>
+/// <param name="WentInGrams">What went in.</param>
+public sealed record BatchLineView(int Position, string Text, bool IsTakenOut, decimal PlannedGrams, string? ReallyText, decimal WentInGrams);
+
+/// <summary>A batch as it is cooked.</summary>
+/// <param name="Id">The batch.</param>
+/// <param name="RecipeId">Its recipe.</param>
+/// <param name="Name">The dish.</param>
+/// <param name="Letters">Its tape mark.</param>
+/// <param name="Tint">Its tint.</param>
+/// <param name="State">Where it stands.</param>
+/// <param name="CookedOn">The day it was cooked, or is to be.</param>
+/// <param name="Portions">For how many portions.</param>
+/// <param name="RawGrams">What goes or went in, before cooking.</param>
+/// <param name="PanGrams">The empty pan, where it was weighed.</param>
+/// <param name="CookedGrams">What it weighed without the pan; null until it is weighed.</param>
+/// <param name="Yield">Cooked by raw weight, written when it was weighed.</param>
+/// <param name="ExpectedGrams">What it is expected to weigh; null once it is packed, or where that is not known.</param>
+/// <param name="Lines">What goes or went in.</param>
+/// <param name="Version">For the next write.</param>
+public sealed record CookView(
+    Guid Id, Guid RecipeId, string Name, string Letters, int Tint, BatchState State, DateOnly CookedOn, int Portions, decimal RawGrams,
+    decimal? PanGrams, decimal? CookedGrams, decimal? Yield, decimal? ExpectedGrams, IReadOnlyList<BatchLineView> Lines, int Version)
+{
+    /// <summary>A batch as shown.</summary>
+    public static async Task<CookView> OfAsync(BatchRow row, BatchReader reader)
+    {
+        ArgumentNullException.ThrowIfNull(row);
+        ArgumentNullException.ThrowIfNull(reader);
+        var batch = await reader.ReadAsync(row);
+        var lines = (await reader.LinesOfAsync(row)).Select((line, i) => new BatchLineView(
+            i, line.Text, line.IsTakenOut, line.Planned.RawWeight.Value, line.ReallyText, line.WentIn.RawWeight.Value));
+        return new(
+            row.Id, row.RecipeId, batch.RecipeName, row.Letters, row.Tint, row.State, row.CookedOn, row.Portions, batch.Contents.RawWeight.Value,
+            Data.Milligrams.ToGrams(row.PanMilligrams)?.Value, batch.Cooked?.Value, row.Yield, batch.Expected?.Weight.Value, [.. lines], row.Version);
+    }
+}

@@ -1,0 +1,149 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Cook;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+using LivelyTern.Core.Plan;
+using LivelyTern.Data;
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Cook;
+using LivelyTern.Data.Pack;
+using LivelyTern.Data.Plan;
+using LivelyTern.Web.Http;
+
+namespace LivelyTern.Web.Plan;
+
+/// <summary>A box of a batch.</summary>
+/// <param name="Id">The box.</param>
+/// <param name="Number">Its place in the row, from 1.</param>
+/// <param name="Grams">Cooked grams in it.</param>
+/// <param name="Pieces">Pieces, where they are counted.</param>
+/// <param name="State">Full, eaten or gone.</param>
+/// <param name="Place">Where it is, or was last.</param>
+/// <param name="Version">For the next write on it.</param>
+/// <param name="EaterId">On whose day it lies; null where it lies on none.</param>
+/// <param name="Name">Their name.</param>
+/// <param name="Day">Which day that is.</param>
+/// <param name="Never">Why they must never get it.</param>
+public sealed record BoxView(
+    Guid Id, int Number, decimal Grams, int? Pieces, BoxState State, BoxPlace Place, int Version, Guid? EaterId, string? Name, DateOnly? Day, NeverView? Never);
+
+/// <summary>An eater who must never get a batch, and why: it stands on every label.</summary>
+public sealed record NeverForView(string Name, NeverView Why);
+
+/// <summary>A portion that lies on a day.</summary>
+public sealed record PlannedPortionView(Guid EaterId, string Name, DateOnly Day, decimal Grams);
+
+/// <summary>A batch on the packing bench.</summary>
+/// <param name="Id">The batch.</param>
+/// <param name="RecipeId">Its recipe.</param>
+/// <param name="Name">The dish.</param>
+/// <param name="Letters">Its tape mark.</param>
+/// <param name="Tint">Its tint.</param>
+/// <param name="CookedOn">The day it was cooked, or is to be.</param>
+/// <param name="State">Where it stands.</param>
+/// <param name="Portions">How many portions it is made for.</param>
+/// <param name="RawGrams">What went in.</param>
+/// <param name="PanGrams">The empty pan, where weighed.</param>
+/// <param name="FullGrams">The full pan, where weighed.</param>
+/// <param name="RememberedPanGrams">The empty pan of the last batch of this recipe.</param>
+/// <param name="Boxes">Its boxes; none before it is packed.</param>
+/// <param name="Figures">The whole batch.</param>
+/// <param name="Version">For the next write.</param>
+/// <param name="Planned">Portions of it that lie on days, in the order in which they become boxes: for whom and for which day.</param>
+/// <param name="ExpectedGrams">What it weighs or is expected to; null where it is packed.</param>
+/// <param name="BoxesWanted">Into how many boxes it goes, as the plan has it.</param>
+/// <param name="NeverFor">Eaters who must never get it.</param>
+/// <param name="DaysVersion">The number of the last change to any day, for a write that touches the day a box lies on.</param>
+public sealed record BatchView(
+    Guid Id, Guid RecipeId, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, int Portions, decimal RawGrams,
+    decimal? PanGrams, decimal? FullGrams, decimal? RememberedPanGrams, IReadOnlyList<BoxView> Boxes, IReadOnlyDictionary<Measure, Figure> Figures,
+    int Version, IReadOnlyList<PlannedPortionView> Planned, decimal? ExpectedGrams, int BoxesWanted, IReadOnlyList<NeverForView> NeverFor,
+    int DaysVersion);
+
+/// <summary>A batch in the list of the bench.</summary>
+/// <param name="Id">The batch.</param>
+/// <param name="Name">The dish.</param>
+/// <param name="Letters">Its tape mark.</param>
+/// <param name="Tint">Its tint.</param>
+/// <param name="CookedOn">The day it was cooked, or is to be.</param>
+/// <param name="State">Where it stands.</param>
+/// <param name="Portions">How many portions it is made for.</param>
+/// <param name="Boxes">How many boxes it is in.</param>
+/// <param name="FirstGrams">What the first of them holds; null without one.</param>
+public sealed record BatchInList(
+    Guid Id, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, int Portions, int Boxes, decimal? FirstGrams);
+
+/// <summary>Reads batches with what of them lies on days, for the packing bench.</summary>
+public sealed class PackingBench(TernDb db, BatchStore store, BatchReader reader, BoxStore boxes, PortionsOnDays portions, PlanStore plan, EaterStore eaters, TimeProvider clock)
+{
+    /// <summary>Batches, those without boxes and then the newest first. What is in them is not read for this.</summary>
+    public async Task<IReadOnlyList<BatchInList>> ListAsync(int most)
+    {
+        await using var once = await db.ReadOnceAsync();
+        var rows = await store.ListAsync(most);
+        var filled = await boxes.OfBatchesAsync([.. rows.Select(row => row.Id)]);
+        BatchInList Show(BatchRow row)
+        {
+            var own = filled[row.Id].ToList();
+            var first = own.Count == 0 ? (decimal?)null : Milligrams.ToGrams(own[0].Parts.Sum(part => part.Milligrams)).Value;
+            return new(row.Id, row.RecipeName, row.Letters, row.Tint, row.CookedOn, row.State, row.Portions, own.Count, first);
+        }
+
+        return [.. rows.Select(Show)];
+    }
+
+    /// <summary>One batch, or null.</summary>
+    public async Task<BatchView?> FindAsync(Guid id)
+    {
+        await using var once = await db.ReadOnceAsync();
+        return await store.FindAsync(id) is { State: not BatchState.Discarded } row ? await ShowAsync(row) : null;
+    }
+
+    /// <summary>A batch with its portions or boxes on days.</summary>
+    public async Task<BatchView> ShowAsync(BatchRow row)
+    {
+        ArgumentNullException.ThrowIfNull(row);
+        var batch = await reader.ReadAsync(row);
+        var table = await eaters.ListAsync();
+        var names = table.ToDictionary(eater => eater.Id, eater => eater.Name);
+        var reasons = table.Select(eater => (eater.Id, eater.Name, Why: NeverView.Of(eater.Ways.WhyNever(batch.Contents))));
+        var never = reasons.Where(one => one.Why is not null).ToList();
+        var filled = await BoxesAsync(row, names, never.ToDictionary(one => one.Id, one => one.Why!));
+        var planned = (await portions.OfAsync(row.Id)).Select(item => new PlannedPortionView(
+            item.EaterId, names.GetValueOrDefault(item.EaterId, ""), item.Day, Milligrams.ToGrams(item.Milligrams ?? 0).Value)).ToList();
+        var (pan, remembered) = (Milligrams.ToGrams(row.PanMilligrams), await store.PanOfAsync(row.RecipeId));
+        return new(
+            row.Id, row.RecipeId, batch.RecipeName, row.Letters, row.Tint, row.CookedOn, row.State, row.Portions, batch.Contents.RawWeight.Value,
+            pan?.Value, pan is { } empty ? batch.Cooked?.Value + empty.Value : null, remembered?.Value, filled,
+            Figure.Of(MeasureTotals.Of(batch.Contents, null)), row.Version, planned, filled.Count > 0 ? null : batch.Weight?.Value,
+            BoxesWanted(batch, planned), [.. never.Select(one => new NeverForView(one.Name, one.Why!))],
+            await plan.VersionAsync());
+    }
+
+    private async Task<IReadOnlyList<BoxView>> BoxesAsync(BatchRow row, Dictionary<Guid, string> names, Dictionary<Guid, NeverView> never)
+    {
+        var rows = await boxes.OfBatchAsync(row.Id);
+        var laid = await portions.LaidAsync([.. rows.Select(box => box.Id)]);
+        var today = DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+        var read = (await boxes.ReadAsync(rows)).ToDictionary(box => box.Id);
+        BoxView Show(BoxRow box)
+        {
+            // A box whose day went by uneaten lies on none.
+            var item = laid.GetValueOrDefault(box.Id);
+            if (item is { EatenAt: null } && item.Day < today) item = null;
+            var why = box.State == BoxState.Packed && item is not null ? never.GetValueOrDefault(item.EaterId) : null;
+            return new(
+                box.Id, box.Number, read[box.Id].Weight.Value, read[box.Id].Pieces, box.State, box.Place, box.Version,
+                item?.EaterId, item is null ? null : names.GetValueOrDefault(item.EaterId), item?.Day, why);
+        }
+
+        return [.. rows.Select(Show)];
+    }
+
+    private static int BoxesWanted(Batch batch, List<PlannedPortionView> planned)
+    {
+        if (batch.State == BatchState.Packed || batch.Weight is null) return batch.Portions;
+        var laid = new Grams(planned.Sum(portion => portion.Grams));
+        return new UnpackedBatch(batch, laid, new Dictionary<Guid, Grams>()).BoxesFor(planned.Count);
+    }
+}

@@ -1,0 +1,132 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import {
+  giveAwayBox,
+  putBoxes,
+  throwAwayBox,
+  troubleOf,
+  type BatchView,
+  type BoxPlace,
+  type BoxView,
+} from "../../api";
+import { freshen } from "../../app/freshen";
+import { useHistory } from "../../app/history";
+import { useWords } from "../../app/i18n";
+import { useSay } from "../../app/notices";
+import { sawDays, seenDays } from "../../app/seen";
+import { shortDay } from "../../ui/format";
+import { Labels } from "./Labels";
+
+const places: BoxPlace[] = ["fridge", "freezer", "counter", "takenAlong"];
+
+/** The boxes of a batch: each its label, where it is, and what became of it. */
+export function Boxes({ batch }: { batch: BatchView }) {
+  const { t } = useWords("pack");
+  const say = useSay();
+  const queries = useQueryClient();
+  const { change, undo } = useHistory();
+  const there = batch.boxes.filter(({ state }) => state === "packed");
+  useEffect(() => {
+    sawDays(batch.boxes.flatMap(dayOf), batch.daysVersion);
+  }, [batch]);
+
+  const put = async (boxes: BoxView[], place: BoxPlace, isUndo = false) => {
+    try {
+      const which = boxes.filter((box) => box.place !== place);
+      const back = which.map(({ place: was }) => was);
+      const { data } = await putBoxes({
+        body: { boxes: boxes.map(({ id, version }) => ({ id, version })), place },
+      });
+      const now = new Map(data!.boxes.map(({ id, version }) => [id, version]));
+      const moved = which.map((box) => ({ ...box, place, version: now.get(box.id)! }));
+      const isAlike = new Set(back).size === 1;
+      say(t("put", { count: which.length, place: t(`places.${place}`) }), {
+        action:
+          isUndo || !isAlike
+            ? undefined
+            : { label: t("app:undo"), run: () => void put(moved, back[0]!, true) },
+      });
+    } catch (thrown) {
+      say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
+    } finally {
+      await freshen(queries, "batch");
+    }
+  };
+  const letGo = async (box: BoxView, how: typeof giveAwayBox | typeof throwAwayBox, done: string) => {
+    const isDone = await change(() => how({ path: { id: box.id }, headers: seenDays(...dayOf(box)) }));
+    if (isDone) say(done, { action: { label: t("app:undo"), run: undo } });
+  };
+
+  return (
+    <>
+      {there.length > 1 && (
+        <div
+          role="group"
+          aria-label={t("putAll")}
+          className="no-print mb-4 flex flex-wrap items-center gap-2 text-sm"
+        >
+          <span className="text-soft">{t("putAll")}</span>
+          {places.map((place) => (
+            <button
+              key={place}
+              className={`btn ${there.every((box) => box.place === place) ? "bg-ink text-ground" : ""}`}
+              aria-pressed={there.every((box) => box.place === place)}
+              disabled={there.every((box) => box.place === place)}
+              onClick={() => void put(there, place)}
+            >
+              {t(`places.${place}`)}
+            </button>
+          ))}
+        </div>
+      )}
+      <Labels
+        batch={batch}
+        boxes={batch.boxes.map(({ number, grams, pieces, name, day, never, state }) => ({
+          number,
+          grams,
+          pieces,
+          forWhom: name && day ? t("forWhom", { name, day: shortDay(day) }) : undefined,
+          isExcluded: never !== null,
+          isGone: state !== "packed",
+        }))}
+        below={(number) => {
+          const box = batch.boxes.find((one) => one.number === number)!;
+          if (box.state !== "packed")
+            return <p className="no-print px-1 text-xs text-soft">{t(`states.${box.state}`)}</p>;
+          return (
+            <p className="no-print flex flex-wrap items-center gap-x-3 text-xs">
+              <select
+                className="field min-h-8 text-xs"
+                aria-label={t("whereIs", { number })}
+                value={box.place}
+                onChange={(event) => void put([box], event.target.value as BoxPlace)}
+              >
+                {places.map((place) => (
+                  <option key={place} value={place}>
+                    {t(`places.${place}`)}
+                  </option>
+                ))}
+              </select>
+              <button
+                className="min-h-6 text-soft underline"
+                aria-label={t("giveAwayNamed", { number })}
+                onClick={() => void letGo(box, giveAwayBox, t("givenAway", { number }))}
+              >
+                {t("giveAway")}
+              </button>
+              <button
+                className="min-h-6 text-soft underline"
+                aria-label={t("throwAwayNamed", { number })}
+                onClick={() => void letGo(box, throwAwayBox, t("thrownAway", { number }))}
+              >
+                {t("throwAway")}
+              </button>
+            </p>
+          );
+        }}
+      />
+    </>
+  );
+}
+
+const dayOf = ({ eaterId, day }: BoxView) => (eaterId && day ? [{ eaterId, day }] : []);
