@@ -8,7 +8,7 @@ using static ArchUnitNET.Fluent.ArchRuleDefinition;
 namespace LivelyTern.Web.Tests;
 
 /// <summary>The floors apart, the rooms without circles, the tables true, the document served.</summary>
-public sealed class HouseTests
+public sealed partial class HouseTests
 {
     private static readonly Architecture House = new ArchLoader()
         .LoadAssemblies(typeof(Food).Assembly, typeof(TernDb).Assembly, typeof(LivelyTern.Formats.TextFile).Assembly, typeof(LivelyTern.Devices.Product).Assembly, typeof(LivelyTern.Solving.CpSatWeekFitter).Assembly, typeof(Program).Assembly).Build();
@@ -30,16 +30,51 @@ public sealed class HouseTests
         Types().That().ResideInNamespaceMatching(@"^LivelyTern\.Data").Should().NotDependOnAnyTypesThat().ResideInNamespaceMatching(@"^LivelyTern\.Web").Check(House);
     }
 
-    [Fact]
-    public void Rooms_of_the_core_use_only_rooms_before_them()
+    [Theory]
+    [InlineData("Core")]
+    [InlineData("Data")]
+    [InlineData("Web")]
+    public void Rooms_use_only_rooms_before_them(string floor)
     {
         for (var room = 0; room < Order.Length; room++)
         {
             foreach (var later in Order.Skip(room + 1))
-                Types().That().ResideInNamespaceMatching($@"^LivelyTern\.Core\.{Order[room]}(\.|$)").Should()
-                    .NotDependOnAnyTypesThat().ResideInNamespaceMatching($@"^LivelyTern\.Core\.{later}(\.|$)").WithoutRequiringPositiveResults().Check(House);
+                Types().That().ResideInNamespaceMatching($@"^LivelyTern\.{floor}\.{Order[room]}(\.|$)").Should()
+                    .NotDependOnAnyTypesThat().ResideInNamespaceMatching($@"^LivelyTern\.(Core|Data|Web)\.{later}(\.|$)").WithoutRequiringPositiveResults().Check(House);
         }
     }
+
+    // A room's screens stand on what all share, and on rooms before it.
+    [Fact]
+    public void Rooms_of_the_front_end_use_only_rooms_before_them()
+    {
+        var rooms = Path.Combine(Repository(), "web", "src", "rooms");
+        foreach (var file in Directory.EnumerateFiles(rooms, "*.ts*", SearchOption.AllDirectories))
+        {
+            var own = Path.GetRelativePath(rooms, file).Split(Path.DirectorySeparatorChar)[0];
+            foreach (System.Text.RegularExpressions.Match import in ImportOfRoom().Matches(File.ReadAllText(file)))
+            {
+                var (mine, theirs) = (Place(own), Place(import.Groups[1].Value));
+                Assert.True(mine >= 0 && theirs >= 0 && theirs <= mine, $"{file} uses {import.Groups[1].Value}");
+            }
+        }
+
+        foreach (var file in new[] { "ui", "api" }.SelectMany(floor => Directory.EnumerateFiles(Path.Combine(Repository(), "web", "src", floor), "*.ts*", SearchOption.AllDirectories)))
+            Assert.DoesNotContain("/rooms/", File.ReadAllText(file));
+        Assert.True(Directory.EnumerateDirectories(rooms).Select(Path.GetFileName).All(room => Place(room!) >= 0));
+    }
+
+    private static int Place(string room) => Array.FindIndex(Order, name => string.Equals(name, room, StringComparison.OrdinalIgnoreCase));
+
+    private static string Repository()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(folder!.FullName, "LivelyTern.slnx"))) folder = folder.Parent;
+        return folder.FullName;
+    }
+
+    [System.Text.RegularExpressions.GeneratedRegex("from \"(?:\\.\\./|.*rooms/)(aim|foods|recipes|cook|pack|keep|plan|shop|eat|review)/")]
+    private static partial System.Text.RegularExpressions.Regex ImportOfRoom();
 
     [Fact]
     public void The_core_asks_for_no_clock_and_no_chance() =>
@@ -65,7 +100,7 @@ public sealed class HouseTests
     {
         using var host = new Host();
         var paths = (await host.GetAsync("/openapi/v1.json"))["paths"]!.AsObject().Select(path => path.Key).ToList();
-        foreach (var room in new[] { "/api/aim/", "/api/foods", "/api/recipes", "/api/plan/", "/api/pack/", "/api/eat/", "/api/calc/recipe", "/api/calc/portions", "/api/calc/day", "/api/calc/parse" })
+        foreach (var room in new[] { "/api/aim/", "/api/foods", "/api/recipes", "/api/plan/", "/api/cook/", "/api/pack/", "/api/keep/", "/api/eat/", "/api/calc/recipe", "/api/calc/portions", "/api/calc/day", "/api/calc/parse" })
             Assert.Contains(paths, path => path.StartsWith(room, StringComparison.Ordinal));
         Assert.Equal("ok", (string?)(await host.GetAsync("/health"))["status"]);
         using var docs = await host.Http.GetAsync("/docs/");

@@ -178,7 +178,7 @@ public sealed record Food(
     public IReadOnlyList<Allergen> Allergens { get; init; } = [];
 
     /// <summary>Whether anyone stated its allergens: not so for a row of an imported library, where none listed means not known.</summary>
-    public bool KnowsAllergens => Allergens.Count > 0 || !Id.StartsWith("lib:", StringComparison.Ordinal);
+    public bool KnowsAllergens => Allergens.Count > 0 || !FoodIds.Is(Id, FoodIds.Library);
 
     /// <summary>How long it keeps once it is cooked.</summary>
     public KeepingKind Keeping { get; init; }

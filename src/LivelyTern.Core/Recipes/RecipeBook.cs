@@ -9,7 +9,6 @@ namespace LivelyTern.Core.Recipes;
 /// </summary>
 public sealed class RecipeBook : IFoods
 {
-    private const string Prefix = "recipe:";
     private readonly IFoods foods;
     private readonly IReadOnlyDictionary<Guid, WrittenRecipe> written;
     private readonly Dictionary<Guid, Recipe> read = [];
@@ -28,13 +27,13 @@ public sealed class RecipeBook : IFoods
     }
 
     /// <summary>The id by which a line chooses a recipe.</summary>
-    public static string IdOf(Guid recipe) => Prefix + recipe.ToString("D");
+    public static string IdOf(Guid recipe) => FoodIds.Recipe + recipe.ToString("D");
 
     /// <summary>The recipe an id means, or null where it means a food.</summary>
     public static Guid? RecipeOf(string id)
     {
         ArgumentNullException.ThrowIfNull(id);
-        return id.StartsWith(Prefix, StringComparison.Ordinal) && Guid.TryParse(id[Prefix.Length..], out var recipe) ? recipe : null;
+        return FoodIds.Is(id, FoodIds.Recipe) && Guid.TryParse(id[FoodIds.Recipe.Length..], out var recipe) ? recipe : null;
     }
 
     /// <summary>A recipe of the book, read.</summary>

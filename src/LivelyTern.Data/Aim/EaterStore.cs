@@ -104,14 +104,14 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         }
     }
 
-    /// <summary>Takes an eater off the table, or back to it. Nothing they ate is lost; boxes still planned must be moved first.</summary>
+    /// <summary>
+    /// Takes an eater off the table, or back to it. Nothing they ate is lost. What still lies on their days is seen to by the command that
+    /// takes them off.
+    /// </summary>
     public async Task<Outcome<EaterRow>> ArchiveAsync(Guid id, int version, bool archived)
     {
         if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("eater");
         if (row.Version != version) return Stale.Problem;
-        var planned = await db.PlanItems.CountAsync(item => item.EaterId == id && (item.BoxId != null || item.BatchId != null) && item.EatenAt == null);
-        if (archived && planned > 0)
-            return new Problem("eater-has-boxes", "", $"{row.Name} still has {planned} {(planned == 1 ? "box" : "boxes")} on the plan: take them off first.");
         row.ArchivedAt = archived ? clock.GetUtcNow() : null;
         return await db.SaveAsync(row, row);
     }

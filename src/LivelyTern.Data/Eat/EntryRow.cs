@@ -1,6 +1,7 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Measures;
 using LivelyTern.Data.Aim;
+using LivelyTern.Data.Plan;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
@@ -65,17 +66,12 @@ public sealed record StoredMeasures(int V, IReadOnlyDictionary<Measure, StoredTo
     public static StoredMeasures Of(IReadOnlyDictionary<Measure, Total> totals, Total? exactPoints) => new(
         Shape, totals.OrderBy(total => total.Key).ToDictionary(total => total.Key, total => Of(total.Value)), exactPoints is { } exact ? Of(exact) : null);
 
-    private static StoredTotal Of(Total total) => new(total.AtLeast, total.IsComplete);
-}
+    public EatenMeasures ToMeasures() => new(
+        Totals.ToDictionary(total => total.Key, total => Read(total.Value)), ExactPoints is { } exact ? Read(exact) : null);
 
-/// <summary>What an entry of the ledger counted when it was written.</summary>
-/// <param name="Totals">Every measure.</param>
-/// <param name="ExactPoints">The points before rounding; null without a rule.</param>
-public sealed record EatenMeasures(IReadOnlyDictionary<Measure, Total> Totals, Total? ExactPoints)
-{
-    internal static EatenMeasures Of(StoredMeasures stored) => new(
-        stored.Totals.ToDictionary(total => total.Key, total => new Total(total.Value.AtLeast, total.Value.IsComplete)),
-        stored.ExactPoints is { } exact ? new Total(exact.AtLeast, exact.IsComplete) : null);
+    private static Total Read(StoredTotal total) => new(total.AtLeast, total.IsComplete);
+
+    private static StoredTotal Of(Total total) => new(total.AtLeast, total.IsComplete);
 }
 
 internal sealed class EntryRows : IEntityTypeConfiguration<EntryRow>

@@ -32,11 +32,9 @@ public sealed class Ledger(TernDb db, TimeProvider clock) : IEatenLedger
         db.Entries.AddRange(corrected.Values.Select(TakenBack));
     }
 
-    /// <summary>
-    /// What these things counted when they were eaten, by item; those that were taken back or never eaten are not among them.
-    /// </summary>
+    /// <inheritdoc/>
     public async Task<IReadOnlyDictionary<Guid, EatenMeasures>> MeasuresAsync(IReadOnlyCollection<Guid> itemIds) =>
-        (await StandingAsync(itemIds)).ToDictionary(entry => entry.ItemId, entry => EatenMeasures.Of(entry.Measures));
+        (await StandingAsync(itemIds)).ToDictionary(entry => entry.ItemId, entry => entry.Measures.ToMeasures());
 
     /// <summary>
     /// Things that a program before this one marked as eaten get their entries, by the aim that holds for their day: the only figures there

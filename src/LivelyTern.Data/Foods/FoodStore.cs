@@ -11,13 +11,13 @@ namespace LivelyTern.Data.Foods;
 /// <param name="PackageGrams">What a package holds, in grams.</param>
 /// <param name="Allergens">The allergens it names.</param>
 /// <param name="Gtin">The number under its barcode, as typed or scanned; null for none.</param>
-public sealed record OwnFood(string Name, FoodGroup Group, Label Label, decimal? PackageGrams, IReadOnlyList<Allergen> Allergens, string? Gtin);
+/// <param name="Keeping">How long it keeps once cooked; null as its name says (<see cref="KeepingWords"/>).</param>
+public sealed record OwnFood(
+    string Name, FoodGroup Group, Label Label, decimal? PackageGrams, IReadOnlyList<Allergen> Allergens, string? Gtin, KeepingKind? Keeping = null);
 
 /// <summary>The foods a line may mean: those of the kitchen, and behind them the libraries.</summary>
 public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalogue> kept, TimeProvider clock)
 {
-    private const string OwnPrefix = "own:";
-
     /// <summary>The foods of the kitchen; a measure weighed at home comes before one from a table.</summary>
     public Task<FoodCatalogue> CatalogueAsync() => kept.GetAsync(async () =>
     {
@@ -70,7 +70,7 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
     {
         var key = FoodWords.Key(text);
         if (key.Length is 0 or > 300) return new Problem("choice-words", "text", "Say which words the choice is for.");
-        if (Core.Recipes.RecipeBook.RecipeOf(foodId) is not null) return new Problem("choice-recipe", "foodId", "A recipe is meant by its own name only.");
+        if (FoodIds.Is(foodId, FoodIds.Recipe)) return new Problem("choice-recipe", "foodId", "A recipe is meant by its own name only.");
         await TakeAsync([foodId]);
         if ((await CatalogueAsync()).Find(foodId) is not { } food) return Stale.Gone("food");
         var chosen = await db.InTurnAsync<Food>(async () =>
@@ -108,7 +108,7 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
     /// <summary>Writes an own food down from its label.</summary>
     public async Task<Outcome<FoodRow>> AddOwnAsync(OwnFood own)
     {
-        var id = OwnPrefix + Guid.CreateVersion7().ToString("N");
+        var id = FoodIds.Own + Guid.CreateVersion7().ToString("N");
         var added = await db.InTurnAsync<FoodRow>(async () =>
         {
             var (food, problems) = await ReadAsync(own, id);
@@ -150,7 +150,7 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
     }
 
     private async Task<FoodRow?> OwnAsync(string id) =>
-        id.StartsWith(OwnPrefix, StringComparison.Ordinal) ? await db.Foods.Include(row => row.WeighedMeasures).SingleOrDefaultAsync(row => row.Id == id) : null;
+        FoodIds.Is(id, FoodIds.Own) ? await db.Foods.Include(row => row.WeighedMeasures).SingleOrDefaultAsync(row => row.Id == id) : null;
 
     private async Task<(Food? Food, List<Problem> Problems)> ReadAsync(OwnFood own, string id)
     {
@@ -180,6 +180,7 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
             Gtin = gtin,
             PackageGrams = own.PackageGrams is { } package ? [package] : [],
             Allergens = [.. own.Allergens.Distinct().Order()],
+            Keeping = own.Keeping ?? KeepingWords.Of(name, own.Group),
         }, problems);
     }
 
@@ -188,7 +189,7 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
     {
         var key = FoodWords.Key(name);
         var others = await db.Foods.AsNoTracking()
-            .Where(row => row.Id.StartsWith(OwnPrefix) && row.Id != id && row.ArchivedAt == null).ToListAsync();
+            .Where(row => row.Id.StartsWith(FoodIds.Own) && row.Id != id && row.ArchivedAt == null).ToListAsync();
         return others.Exists(row => string.Equals(FoodWords.Key(row.Food.Name), key, StringComparison.Ordinal));
     }
 

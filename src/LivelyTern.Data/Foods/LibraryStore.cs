@@ -19,7 +19,7 @@ public sealed record LibraryWords(IReadOnlyList<string> Words);
 /// </summary>
 public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
 {
-    private const string Prefix = "lib:";
+    private const string Prefix = FoodIds.Library;
 
     /// <summary>So many matches are looked at to rank the best; typing on narrows them.</summary>
     private const int Looked = 400;
@@ -176,6 +176,7 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
             (CarbohydrateConvention)row.GetInt32(3), ImportedRow.MeasuresOf(row.IsDBNull(14) ? null : row.GetString(14), source), source)
         {
             Gtin = row.IsDBNull(15) ? null : row.GetString(15),
+            Keeping = KeepingWords.Of(row.GetString(1), (FoodGroup)row.GetInt32(2)),
         };
     }
 }

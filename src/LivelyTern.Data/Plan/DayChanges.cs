@@ -114,7 +114,8 @@ public sealed class DayChanges(TernDb db, PlanStore plan, BoxStore boxes, FoodSt
         var without = board.WithoutOverdue(Today, comes);
         var left = board.Days.Keys.Where(day => !board[day].SequenceEqual(without[day])).ToList();
         var others = left.Where(day => !change.Days.Exists(one => one.Where == day)).Select(day => new DayChange(day, board[day], without[day]));
-        return new([.. change.Days.Select(day => left.Contains(day.Where) ? day with { Before = board[day.Where] } : day), .. others]);
+        var days = change.Days.Select(day => left.Contains(day.Where) ? day with { Before = board[day.Where] } : day);
+        return change with { Days = [.. days, .. others] };
     }
 
     private async Task<List<EaterDayRow>> VersionsAsync(IReadOnlyList<EaterDay> days)

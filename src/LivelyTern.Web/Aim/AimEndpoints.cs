@@ -1,4 +1,5 @@
 using LivelyTern.Core.Aim;
+using LivelyTern.Core.Measures;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Web.Http;
@@ -57,10 +58,8 @@ public static class AimEndpoints
         aim.MapPut("/eaters/{id:guid}/dates/{day}", async (Guid id, DateOnly day, DateBandRequest body, EaterStore eaters) =>
             (await eaters.SetDateAsync(id, day, body.Measure, body.Band?.Resolved(), body.Name)).Answer(set => new DateBandAnswer(set.Before))).WithName("setDateBand");
         api.MapPost("/calc/need", (NeedRequest body) => EnergyNeed.Of(body.Body, body.Activity, body.RateKgPerWeek, body.ProteinPerKg, body.FatShare).Answer(need => need)).WithTags("Calculate").WithName("calcNeed");
-        aim.MapDelete("/eaters/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters) =>
-            ArchiveAsync(id, ifMatch, eaters, archived: true)).WithName("archiveEater");
         aim.MapPost("/eaters/{id:guid}/restore", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters) =>
-            ArchiveAsync(id, ifMatch, eaters, archived: false)).WithName("restoreEater");
+            ArchiveAsync(id, ifMatch, eaters, version => eaters.ArchiveAsync(id, version, archived: false))).WithName("restoreEater");
     }
 
     /// <summary>An aim without the bands that were sent as null or set no bound.</summary>
@@ -83,11 +82,15 @@ public static class AimEndpoints
             .AnswerWriteAsync(row => Task.FromResult(Show(row, eaters.Today)), () => CurrentAsync(id, eaters));
     }
 
-    private static async Task<Results<Ok<EaterView>, ProblemHttpResult>> ArchiveAsync(Guid id, string? ifMatch, EaterStore eaters, bool archived)
+    /// <summary>Takes an eater off the table or back to it, at the version the request carries.</summary>
+    public static async Task<Results<Ok<EaterView>, ProblemHttpResult>> ArchiveAsync(
+        Guid id, string? ifMatch, EaterStore eaters, Func<int, Task<Outcome<EaterRow>>> archive)
     {
+        ArgumentNullException.ThrowIfNull(eaters);
+        ArgumentNullException.ThrowIfNull(archive);
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
-        return await (await eaters.ArchiveAsync(id, version, archived)).AnswerWriteAsync(row => Task.FromResult(Show(row, eaters.Today)), () => CurrentAsync(id, eaters));
+        return await (await archive(version)).AnswerWriteAsync(row => Task.FromResult(Show(row, eaters.Today)), () => CurrentAsync(id, eaters));
     }
 
     private static async Task<object?> CurrentAsync(Guid id, EaterStore eaters) => await eaters.FindAsync(id) is { } row ? Show(row, eaters.Today) : null;

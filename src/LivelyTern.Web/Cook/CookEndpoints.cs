@@ -4,6 +4,7 @@ using LivelyTern.Core.Recipes;
 using LivelyTern.Data;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Foods;
+using LivelyTern.Web.Aim;
 using LivelyTern.Web.Foods;
 using LivelyTern.Web.Http;
 using Microsoft.AspNetCore.Http.HttpResults;

@@ -1,4 +1,3 @@
-using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Data;
@@ -15,23 +14,6 @@ public sealed record FoodName(string Id, string Name, FoodGroup Group)
     {
         ArgumentNullException.ThrowIfNull(food);
         return new(food.Id, food.Name, food.Group);
-    }
-}
-
-/// <summary>A food in a list.</summary>
-/// <param name="Id">Its id.</param>
-/// <param name="Name">Its name.</param>
-/// <param name="Group">Its kind.</param>
-/// <param name="Per100g">Every measure of 100 g but points.</param>
-/// <param name="Own">Whether the cook wrote it down.</param>
-/// <param name="Source">Where its figures come from.</param>
-public sealed record FoodRowView(string Id, string Name, FoodGroup Group, IReadOnlyDictionary<Measure, Http.Figure> Per100g, bool Own, string Source)
-{
-    /// <summary>A food as listed.</summary>
-    public static FoodRowView Of(Food food, PointsRule? rule)
-    {
-        ArgumentNullException.ThrowIfNull(food);
-        return new(food.Id, food.Name, food.Group, Http.Figure.Of(MeasureTotals.Of(new Contents([new(food, new Grams(100))]), rule)), food.IsOwn, food.Source);
     }
 }
 
@@ -62,6 +44,7 @@ public sealed record OtherForm(string Id, string Name, decimal YieldFactor, stri
 /// <param name="PackageGrams">Package sizes.</param>
 /// <param name="Allergens">Its allergens.</param>
 /// <param name="Storage">Where it is kept.</param>
+/// <param name="Keeping">How long it keeps once cooked.</param>
 /// <param name="Use">What it does in a dish.</param>
 /// <param name="IncompleteProtein">Whether its protein lacks an essential amino acid altogether.</param>
 /// <param name="Gtin">The number under its barcode.</param>
@@ -74,7 +57,7 @@ public sealed record OtherForm(string Id, string Name, decimal YieldFactor, stri
 public sealed record FoodView(
     string Id, string Name, IReadOnlyList<string> Aliases, FoodGroup Group, Nutrients Per100g, decimal? NetCarbohydrate, decimal? TotalCarbohydrate, CarbohydrateConvention Convention,
     IReadOnlyList<MeasureView> Measures, decimal Refuse, decimal? DrainedShare, IReadOnlyList<OtherForm> OtherForms, IReadOnlyList<decimal> PackageGrams, IReadOnlyList<Allergen> Allergens,
-    StorageKind Storage, string? Use, bool IncompleteProtein, string? Gtin, bool Own, bool Archived, string Source, IReadOnlyList<Doubt> Doubts, decimal KcalByFactors, int Version)
+    StorageKind Storage, KeepingKind Keeping, string? Use, bool IncompleteProtein, string? Gtin, bool Own, bool Archived, string Source, IReadOnlyList<Doubt> Doubts, decimal KcalByFactors, int Version)
 {
     /// <summary>A food as shown.</summary>
     public static FoodView Of(Food food, FoodRow? row, FoodCatalogue kitchen)
@@ -87,7 +70,7 @@ public sealed record FoodView(
         return new(
             food.Id, food.Name, food.Aliases, food.Group, food.Per100g, net.IsComplete ? net.AtLeast : null, food.TotalCarbohydrate, food.Convention,
             [.. food.Measures.Select(measure => new MeasureView(measure.Name, measure.Weight.Value, measure.Source))], food.Refuse, food.DrainedShare, forms, food.PackageGrams, food.Allergens,
-            food.Storage, food.Use, food.HasIncompleteProtein, food.Gtin, food.IsOwn, row?.ArchivedAt is not null, food.Source,
+            food.Storage, food.Keeping, food.Use, food.HasIncompleteProtein, food.Gtin, food.IsOwn, row?.ArchivedAt is not null, food.Source,
             Core.Foods.Doubts.Of(food.Per100g, food.Convention), EnergyFactors.Kilocalories(food.Per100g, food.Convention == CarbohydrateConvention.Total), row is not null && food.IsOwn ? row.Version : 0);
     }
 }
@@ -99,10 +82,12 @@ public sealed record FoodView(
 /// <param name="PackageGrams">What a package holds.</param>
 /// <param name="Allergens">The allergens it names.</param>
 /// <param name="Gtin">The number under its barcode.</param>
-public sealed record OwnFoodRequest(string Name, FoodGroup Group, Label Label, decimal? PackageGrams = null, IReadOnlyList<Allergen>? Allergens = null, string? Gtin = null)
+/// <param name="Keeping">How long it keeps once cooked; null as its name says.</param>
+public sealed record OwnFoodRequest(string Name, FoodGroup Group, Label Label, decimal? PackageGrams = null, IReadOnlyList<Allergen>? Allergens = null, string? Gtin = null,
+    KeepingKind? Keeping = null)
 {
     /// <summary>The same for the store.</summary>
-    public OwnFood Own => new(Name, Group, Label, PackageGrams, Allergens ?? [], Gtin);
+    public OwnFood Own => new(Name, Group, Label, PackageGrams, Allergens ?? [], Gtin, Keeping);
 }
 
 /// <summary>A label, read.</summary>
@@ -150,49 +135,5 @@ public sealed record LinePartsView(decimal? From, decimal? To, string? Unit, str
         return new(
             parts.Amount?.From, parts.Amount?.To, parts.Amount?.Unit?.Name, parts.Measure, parts.Amount?.Pack is { } pack ? new(pack.Count, pack.Each, pack.Unit.Name) : null, parts.FoodText, parts.Note,
             parts.Amount?.Also?.Print());
-    }
-}
-
-/// <summary>A line, read.</summary>
-/// <param name="Text">As typed.</param>
-/// <param name="Parts">What was understood, part by part.</param>
-/// <param name="Food">The food understood, or null.</param>
-/// <param name="Grams">Its weight, or null.</param>
-/// <param name="About">Whether the weight is estimated.</param>
-/// <param name="Trace">A pinch or "to taste": recorded, not counted.</param>
-/// <param name="Figures">What it holds.</param>
-/// <param name="Problem">What was not understood.</param>
-/// <param name="Candidates">Foods it could be.</param>
-/// <param name="MissingMeasure">The measure that would mend it.</param>
-/// <param name="Instead">The lines to write in its place that would be understood: "salt, to taste" and "pepper, to taste".</param>
-public sealed record LineView(
-    string Text, LinePartsView Parts, FoodName? Food, decimal? Grams, bool About, bool Trace, IReadOnlyDictionary<Measure, Http.Figure> Figures,
-    Problem? Problem, IReadOnlyList<FoodName> Candidates, MissingMeasureView? MissingMeasure, IReadOnlyList<string> Instead)
-{
-    /// <summary>A line as shown, its points under a rule.</summary>
-    /// <param name="line">The line, read.</param>
-    /// <param name="rule">The points rule, or null.</param>
-    /// <param name="contents">What it brings, where that is not just its food; null for its food.</param>
-    public static LineView Of(FoodLine line, PointsRule? rule, Core.Foods.Contents? contents = null)
-    {
-        ArgumentNullException.ThrowIfNull(line);
-        var brings = contents ?? (line.Ingredient is { } read ? new Contents([read]) : null);
-        return new(
-            line.Text, LinePartsView.Of(line.Parts), line.Ingredient is { } part ? FoodName.Of(part.Food) : null, line.Ingredient?.Weight.Value, line.IsAbout, line.Ingredient?.IsTrace ?? false,
-            brings is not null ? Http.Figure.Of(MeasureTotals.Of(brings, rule)) : new Dictionary<Measure, Http.Figure>(),
-            line.Problem, [.. line.Candidates.Select(FoodName.Of)],
-            line.Missing is { } missing ? new(missing.Food.Id, missing.Food.Name, missing.Measure) : null, line.Instead);
-    }
-
-    /// <summary>The answer to a line that was not understood: why, and what it could mean.</summary>
-    public static Microsoft.AspNetCore.Http.HttpResults.ProblemHttpResult NotUnderstood(FoodLine line)
-    {
-        ArgumentNullException.ThrowIfNull(line);
-        var view = Of(line, null);
-        return Http.Answers.Problem([line.Problem! with { Field = "text" }], new Dictionary<string, object?>(StringComparer.Ordinal)
-        {
-            ["candidates"] = view.Candidates,
-            ["missingMeasure"] = view.MissingMeasure,
-        });
     }
 }

@@ -5,7 +5,6 @@ using LivelyTern.Core.Plan;
 using LivelyTern.Core.Plan.Fit;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
-using LivelyTern.Data.Eat;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Plan;
 using LivelyTern.Web.Http;
@@ -114,8 +113,8 @@ public static class FitEndpoints
     {
         var fits = api.MapGroup("/plan/fits").WithTags("Plan");
         fits.MapPost("/", BeginAsync).WithName("beginFit");
-        fits.MapGet("/{id:guid}", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, Ledger ledger, PlanReader reader) => WithAsync(id, desk, async fit => TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader)))).WithName("getFit");
-        fits.MapPost("/{id:guid}/stop", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, Ledger ledger, PlanReader reader) => WithAsync(id, desk, async fit =>
+        fits.MapGet("/{id:guid}", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader) => WithAsync(id, desk, async fit => TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader)))).WithName("getFit");
+        fits.MapPost("/{id:guid}/stop", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader) => WithAsync(id, desk, async fit =>
         {
             FitDesk.Stop(fit);
             return TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader));
@@ -127,7 +126,7 @@ public static class FitEndpoints
     private static async Task<Results<Ok<FitView>, ProblemHttpResult>> WithAsync(Guid id, FitDesk desk, Func<Fit, Task<Results<Ok<FitView>, ProblemHttpResult>>> answer) =>
         desk.Find(id) is { } fit ? await answer(fit) : Answers.Problem([Stale.Gone("fit")]);
 
-    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> BeginAsync(FitRequest body, FitDesk desk, TernDb db, EaterStore eaters, PlanStore plan, Ledger ledger, PlanReader reader, FoodStore foods)
+    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> BeginAsync(FitRequest body, FitDesk desk, TernDb db, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader, FoodStore foods)
     {
         var table = (await eaters.ListAsync()).Where(row => body.EaterIds is null || body.EaterIds.Contains(row.Id)).ToList();
         var wishes = body.Wishes ?? new();
@@ -156,7 +155,7 @@ public static class FitEndpoints
         return new(new Eater(row.Id, row.Name, row.Aim), row.Ways);
     }
 
-    private static async Task<FitView> ShowAsync(Fit fit, EaterStore eaters, PlanStore plan, Ledger ledger, PlanReader reader)
+    private static async Task<FitView> ShowAsync(Fit fit, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader)
     {
         var isDone = fit.IsDone;
         var (best, newest) = (fit.Best, fit.Draft());

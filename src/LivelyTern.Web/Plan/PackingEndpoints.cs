@@ -6,6 +6,7 @@ using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Plan;
+using LivelyTern.Web.Aim;
 using LivelyTern.Web.Cook;
 using LivelyTern.Web.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -37,12 +38,12 @@ public sealed record PackPreview(
     decimal CookedGrams, Figure KcalPerGram, decimal Yield, IReadOnlyList<decimal> Portions, IReadOnlyList<int>? Pieces, int OverPieces, decimal OverGrams, decimal Sum,
     IReadOnlyDictionary<Measure, Figure> Figures);
 
-/// <summary>What is done to batches and touches days too: packed, emptied back, planned for another day, put away.</summary>
+/// <summary>What is done in other rooms and touches days too: a batch packed, emptied back, replanned, put away; an eater leaves.</summary>
 public static class PackingEndpoints
 {
     private const int MostListed = 60;
 
-    /// <summary>Maps <c>/api/pack</c>, and the part of <c>/api/cook</c> that touches days.</summary>
+    /// <summary>Maps <c>/api/pack</c>, and what of <c>/api/cook</c> and <c>/api/aim</c> touches days.</summary>
     public static void MapPacking(this IEndpointRouteBuilder api)
     {
         var pack = api.MapGroup("/pack").WithTags("Pack");
@@ -60,6 +61,8 @@ public static class PackingEndpoints
             CookEndpoints.WriteAsync(id, ifMatch, store, reader, version => replan.DoAsync(id, version, body.Day, plan.Today, body.Portions))).WithName("replanBatch");
         cook.MapDelete("/batches/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, ReplanBatch replan, BatchStore store, BatchReader reader) =>
             CookEndpoints.WriteAsync(id, ifMatch, store, reader, version => replan.DiscardAsync(id, version))).WithName("discardBatch");
+        api.MapDelete("/aim/eaters/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters, ArchiveEater archive) =>
+            AimEndpoints.ArchiveAsync(id, ifMatch, eaters, version => archive.DoAsync(id, version))).WithTags("Aim").WithName("archiveEater");
     }
 
     private static async Task<Results<Ok<BatchView>, ProblemHttpResult>> WriteAsync(Guid id, string? ifMatch, PackingBench bench, Func<int, Task<Outcome<BatchRow>>> write)

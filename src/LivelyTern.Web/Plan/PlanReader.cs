@@ -1,6 +1,5 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Cook;
-using LivelyTern.Core.Eat;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Keep;
 using LivelyTern.Core.Measures;
@@ -8,7 +7,6 @@ using LivelyTern.Core.Pack;
 using LivelyTern.Core.Plan;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
-using LivelyTern.Data.Eat;
 using LivelyTern.Data.Pack;
 using LivelyTern.Data.Plan;
 using LivelyTern.Web.Http;
@@ -161,7 +159,7 @@ public sealed record WeekView(
 public sealed record LeftOutView(Guid EaterId, DateOnly Day, string Name);
 
 /// <summary>Reads the plan from the store through the core, for the screens.</summary>
-public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterStore eaters, Ledger ledger, TimeProvider clock)
+public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterStore eaters, IEatenLedger ledger, TimeProvider clock)
 {
     /// <summary>The household's day, now.</summary>
     public DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);

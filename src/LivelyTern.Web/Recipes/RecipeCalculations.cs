@@ -4,10 +4,17 @@ using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Recipes;
+using LivelyTern.Web.Aim;
 using LivelyTern.Web.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace LivelyTern.Web.Recipes;
+
+/// <summary>Lines to be read, each perhaps with the id of the food chosen for it; "" where its words say enough.</summary>
+public sealed record ParseRequest(IReadOnlyList<string?> Lines, IReadOnlyList<string?>? Foods = null, PointsRule? Rule = null);
+
+/// <summary>The lines, read in their order.</summary>
+public sealed record ParseAnswer(IReadOnlyList<LineView> Lines);
 
 /// <summary>A recipe, and a portion to look for.</summary>
 /// <param name="Recipe">The recipe.</param>
@@ -75,10 +82,11 @@ public sealed record ScaleAnswer(decimal Factor, RecipeRequest Recipe, decimal? 
 /// <summary>What a recipe comes to, and what a change does to it; nothing is stored.</summary>
 public static class RecipeCalculations
 {
-    /// <summary>Maps <c>/api/calc/recipe</c>, <c>cuts</c>, <c>swap</c>, <c>lighten</c> and <c>scale</c>.</summary>
+    /// <summary>Maps <c>/api/calc/parse</c>, <c>recipe</c>, <c>cuts</c>, <c>swap</c>, <c>lighten</c> and <c>scale</c>.</summary>
     public static void MapRecipeCalculations(this IEndpointRouteBuilder api)
     {
         var calc = api.MapGroup("/calc").WithTags("Calculate");
+        calc.MapPost("/parse", ParseAsync).WithName("calcParse");
         calc.MapPost("/recipe", (CalcRecipeRequest body, RecipeStore store) => OnAsync(body, store, (recipe, rule) => CalcRecipeAnswer.Of(recipe, rule))).WithName("calcRecipe");
         calc.MapPost("/cuts", (CutsRequest body, RecipeStore store) => OnAsync(body.Recipe, store, (recipe, rule) => Cuts(recipe, rule, body))).WithName("calcCuts");
         calc.MapPost("/swap", SwapAsync).WithName("calcSwap");
@@ -137,5 +145,14 @@ public static class RecipeCalculations
         if (recipe is null) return wrong!;
         return Scaling.Scale(recipe, body.By).Answer(scaled => new ScaleAnswer(
             scaled.Factor, RecipeEndpoints.Sent("", new WrittenRecipe("", scaled.Lines, scaled.Yield)), scaled.DepthFactor, [.. scaled.Unscaled.Select(i => recipe.Lines[i].Written.Text)]));
+    }
+
+    private static async Task<Results<Ok<ParseAnswer>, ProblemHttpResult>> ParseAsync(ParseRequest body, FoodStore store)
+    {
+        List<WrittenLine> lines = [.. body.Lines.Select((text, i) => new WrittenLine(text ?? "", body.Foods is { } ids && i < ids.Count && ids[i] is { Length: > 0 } id ? id : null))];
+        List<Problem> problems = [.. WrittenRecipe.LineProblems(lines), .. body.Rule?.Problems() ?? []];
+        if (problems.Count > 0) return Answers.Problem(problems);
+        var foods = await store.AllAsync();
+        return TypedResults.Ok(new ParseAnswer([.. lines.Select(line => LineView.Of(FoodLine.Read(line.Text, foods, line.FoodId is null ? null : foods.Find(line.FoodId)), body.Rule))]));
     }
 }

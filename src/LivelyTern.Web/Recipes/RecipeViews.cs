@@ -3,6 +3,7 @@ using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes;
 using LivelyTern.Data.Recipes;
+using LivelyTern.Web.Aim;
 using LivelyTern.Web.Foods;
 using LivelyTern.Web.Http;
 

@@ -1,5 +1,4 @@
 using LivelyTern.Core.Aim;
-using LivelyTern.Core.Eat;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Plan;

@@ -58,6 +58,7 @@ function Sheet({ food }: { food: FoodView }) {
       <h2 className="text-lg leading-tight">{food.name}</h2>
       <p className="text-sm text-soft">
         {t(`aim:groups.${food.group}`)} · {t(`kept.${food.storage}`)}
+        {food.keeping === "rice" && ` · ${t("keepsAsRice")}`}
         {food.gtin && ` · ${t("gtin")} ${food.gtin.replace(/^0+/, "")}`}
       </p>
       <p className="mt-3 font-title text-[2.25rem] leading-none font-bold">

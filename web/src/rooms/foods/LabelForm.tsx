@@ -66,6 +66,7 @@ const text = (value: number | null | undefined) => (value == null ? "" : String(
 const typedOf = (start: OwnFoodRequest | null): Typed => ({
   name: start?.name ?? "",
   group: start?.group ?? "seasonings",
+  keeping: start?.keeping ?? null,
   gtin: start?.gtin ?? "",
   allergens: start?.allergens ?? [],
   basis: start?.label.basis ?? "per100g",
@@ -79,6 +80,7 @@ const typedOf = (start: OwnFoodRequest | null): Typed => ({
 export const startOf = (food: FoodView): OwnFoodRequest => ({
   name: food.name,
   group: food.group,
+  keeping: food.keeping,
   gtin: food.gtin,
   allergens: food.allergens,
   packageGrams: food.packageGrams[0] ?? null,
@@ -146,6 +148,7 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
     const body: OwnFoodRequest = {
       name: typed.name,
       group: typed.group,
+      keeping: typed.group === "grains" ? typed.keeping : null,
       label,
       packageGrams,
       allergens: typed.allergens,
@@ -200,6 +203,21 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
             </option>
           ))}
         </select>
+        {typed.group === "grains" && (
+          <>
+            <label htmlFor="label-keeping">{t("label.keeping")}</label>
+            <select
+              id="label-keeping"
+              className="field"
+              value={typed.keeping ?? ""}
+              onChange={(event) => change({ keeping: (event.target.value || null) as Typed["keeping"] })}
+            >
+              <option value="">{t("label.keepingByName")}</option>
+              <option value="rice">{t("label.keepingRice")}</option>
+              <option value="ordinary">{t("label.keepingOrdinary")}</option>
+            </select>
+          </>
+        )}
         <label htmlFor="label-basis">{t("label.basis")}</label>
         <select
           id="label-basis"

@@ -40,6 +40,7 @@ export const foods = {
   refuse: "{{percent}} % is thrown away (peel, bone, core)",
   drained: "a tin drained leaves {{percent}} % of its weight",
   packages: "sold in",
+  keepsAsRice: "cooked, it keeps as rice: one day",
   kept: {
     cupboard: "kept in the cupboard",
     counter: "kept on the counter",
@@ -71,6 +72,10 @@ export const foods = {
     molluscs: "molluscs",
   },
   label: {
+    keeping: "Cooked, it keeps as",
+    keepingByName: "its name says",
+    keepingRice: "rice: one day",
+    keepingOrdinary: "other grains: three days",
     new: "A food from its label",
     change: "Change {{name}}",
     name: "Called",

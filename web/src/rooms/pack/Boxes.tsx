@@ -94,7 +94,7 @@ export function Boxes({ batch }: { batch: BatchView }) {
           if (box.state !== "packed")
             return <p className="no-print px-1 text-xs text-soft">{t(`states.${box.state}`)}</p>;
           return (
-            <p className="no-print flex flex-wrap items-center gap-x-3 text-xs">
+            <p className="no-print mt-1 flex flex-wrap items-center gap-x-3 text-xs">
               <select
                 className="field min-h-8 text-xs"
                 aria-label={t("whereIs", { number })}

@@ -47,6 +47,7 @@ function Bench({ batch }: { batch: BatchView }) {
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [busy, setBusy] = useState(false);
   const isPacked = batch.state === "packed";
+  const there = batch.boxes.filter(({ state }) => state === "packed").length;
 
   const attempt = async (act: () => Promise<unknown>) => {
     setBusy(true);
@@ -126,13 +127,22 @@ function Bench({ batch }: { batch: BatchView }) {
         {isPacked ? (
           <div className="max-w-5xl">
             <div className="no-print mb-4 flex flex-wrap items-center gap-3">
-              <h2 className="text-xl">{t("made", { count: batch.boxes.length })}</h2>
-              <Link to="/plan" className="btn-next">
-                {t("lay")}
-              </Link>
-              <button className="btn" disabled={busy} onClick={() => void unpack()}>
-                {t("unpack")}
-              </button>
+              <h2 className="text-xl">
+                {t("made", { count: batch.boxes.length })}
+                {there < batch.boxes.length && (
+                  <span className="ml-2 text-sm font-normal text-soft">{t("still", { count: there })}</span>
+                )}
+              </h2>
+              {there > 0 && (
+                <Link to="/plan" className="btn-next">
+                  {t("lay")}
+                </Link>
+              )}
+              {there === batch.boxes.length && (
+                <button className="btn" disabled={busy} onClick={() => void unpack()}>
+                  {t("unpack")}
+                </button>
+              )}
             </div>
             <Sentence>{trouble?.detail}</Sentence>
             <Boxes batch={batch} />

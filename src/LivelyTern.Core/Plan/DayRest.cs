@@ -1,9 +1,8 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
-using LivelyTern.Core.Plan;
 
-namespace LivelyTern.Core.Eat;
+namespace LivelyTern.Core.Plan;
 
 /// <summary>Today: what was eaten, what the whole day comes to, and what is left of each band.</summary>
 /// <param name="Day">The whole day, eaten and still planned.</param>
