@@ -21,13 +21,6 @@ internal static class StoredJson
         NumberHandling = JsonNumberHandling.Strict,
     };
 
-    /// <summary>How the core's records themselves are kept, and were before.</summary>
-    internal static JsonSerializerOptions Lenient { get; } = new(JsonSerializerDefaults.Web)
-    {
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
-        IgnoreReadOnlyProperties = true,
-    };
-
     /// <summary>As it is kept.</summary>
     public static string Write<T>(T stored) => JsonSerializer.Serialize(stored, Strict);
 
@@ -45,15 +38,16 @@ internal static class StoredJson
         }
     }
 
-    /// <summary>Keeps one of the core's records as it is: of recipes and eaters, until they too have types of their own.</summary>
-    public static void AsJson<T>(this PropertyBuilder<T> property) =>
-        property.HasConversion(
-            value => JsonSerializer.Serialize(value, Lenient),
-            text => JsonSerializer.Deserialize<T>(text, Lenient)!,
-            new ValueComparer<T>(
-                (a, b) => JsonSerializer.Serialize(a, Lenient) == JsonSerializer.Serialize(b, Lenient),
-                value => JsonSerializer.Serialize(value, Lenient).GetHashCode(StringComparison.Ordinal),
-                value => value));
+    /// <summary>Keeps one of the core's records strictly, through the type it is stored as.</summary>
+    /// <param name="property">The property.</param>
+    /// <param name="of">What is stored of it.</param>
+    /// <param name="read">It, of what was stored.</param>
+    public static void AsStored<T, TStored>(this PropertyBuilder<T> property, Func<T, TStored> of, Func<TStored, T> read)
+        where T : class? =>
+        property.HasConversion(value => Write(of(value)), text => read(Read<TStored>(text)), new ValueComparer<T>(
+            (a, b) => string.Equals(a == null ? null : Write(of(a)), b == null ? null : Write(of(b)), StringComparison.Ordinal),
+            value => value == null ? 0 : Write(of(value)).GetHashCode(StringComparison.Ordinal),
+            value => value));
 
     /// <summary>Keeps a property strictly.</summary>
     public static void AsStored<T>(this PropertyBuilder<T> property)

@@ -114,8 +114,8 @@ internal sealed class EaterRows : IEntityTypeConfiguration<EaterRow>, IEntityTyp
 {
     public void Configure(EntityTypeBuilder<EaterRow> builder)
     {
-        builder.Property(row => row.KeptWays).HasColumnName("Ways").AsJson();
-        builder.Property(row => row.Body).AsJson();
+        builder.Property(row => row.KeptWays).HasColumnName("Ways").AsStored(ways => StoredWays.Of(ways!), stored => stored.ToWays());
+        builder.Property(row => row.Body).AsStored(body => StoredBody.Of(body!), stored => stored.ToBody());
         builder.HasMany(row => row.Aims).WithOne().HasForeignKey(row => row.EaterId);
         builder.HasMany(row => row.DateBands).WithOne().HasForeignKey(row => row.EaterId);
         builder.Navigation(row => row.Aims).AutoInclude();

@@ -53,7 +53,7 @@ internal sealed class FoodRows : IEntityTypeConfiguration<FoodRow>, IEntityTypeC
 {
     public void Configure(EntityTypeBuilder<FoodRow> builder)
     {
-        builder.Property(row => row.Food).HasConversion(food => StoredJson.Write(StoredFood.Of(food)), text => StoredJson.Read<StoredFood>(text).ToFood());
+        builder.Property(row => row.Food).AsStored(StoredFood.Of, stored => stored.ToFood());
         builder.HasMany(row => row.WeighedMeasures).WithOne().HasForeignKey(row => row.FoodId);
     }
 

@@ -86,15 +86,15 @@ internal sealed class RecipeRows : IEntityTypeConfiguration<RecipeRow>, IEntityT
     public void Configure(EntityTypeBuilder<RecipeRow> builder)
     {
         builder.HasMany(row => row.Lines).WithOne().HasForeignKey(row => row.RecipeId);
-        builder.Property(row => row.Pan).AsJson();
-        builder.Property(row => row.Steps).AsJson();
-        builder.Property(row => row.Changes).AsJson();
+        builder.Property(row => row.Pan).AsStored(pan => StoredPan.Of(pan!), stored => stored.ToPan());
+        builder.Property(row => row.Steps).AsStored(steps => StoredSteps.Of(steps!), stored => stored.ToSteps());
+        builder.Property(row => row.Changes).AsStored(changes => StoredVariant.Of(changes!), stored => stored.ToChanges());
     }
 
     public void Configure(EntityTypeBuilder<RecipeVersionRow> builder)
     {
-        builder.Property(row => row.Written).AsJson();
-        builder.Property(row => row.Portion).AsJson();
+        builder.Property(row => row.Written).AsStored(StoredRecipe.Of, stored => stored.ToRecipe());
+        builder.Property(row => row.Portion).AsStored(StoredPortionTotals.Of, stored => stored.ToTotals());
         builder.HasIndex(row => new { row.RecipeId, row.Version });
         builder.HasOne<RecipeRow>().WithMany().HasForeignKey(row => row.RecipeId);
     }

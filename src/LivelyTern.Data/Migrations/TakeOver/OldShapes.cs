@@ -1,8 +1,12 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes;
+using LivelyTern.Data.Aim;
 using LivelyTern.Data.Foods;
+using LivelyTern.Data.Recipes;
 
 namespace LivelyTern.Data.Migrations.TakeOver;
 
@@ -59,4 +63,53 @@ internal static class OldShapes
     public sealed record OldDay(OldWhere Where, List<OldItem> Before, List<OldItem> After);
 
     public sealed record OldChange(List<OldDay> Days);
+
+    public sealed record OldPan(PanShape Shape, decimal LengthCm, decimal? WidthCm)
+    {
+        public StoredPan ToStored() => new(1, Shape, LengthCm, WidthCm);
+    }
+
+    public sealed record OldStep(string Text, int HandsOn, int Unattended, List<Occupies>? Occupies, int? TemperatureC, string? DoneWhen)
+    {
+        public StoredStep ToStored() => new(Text, HandsOn, Unattended, Occupies ?? [], TemperatureC, DoneWhen);
+    }
+
+    public sealed record OldLine(string Text, string? FoodId, RecipePart Part, bool IsTakenOut, string? Key)
+    {
+        public StoredLine ToStored() => new(Text, FoodId, Part, IsTakenOut, Key ?? "");
+    }
+
+    public sealed record OldVariantChange(VariantKind Kind, string Key, OldLine? Line, string? After)
+    {
+        public StoredVariantChange ToStored() => new(Kind, Key, Line?.ToStored(), After);
+    }
+
+    public sealed record OldYield(int Portions, int? Pieces, decimal? CookedGrams, decimal? VolumeMl, OldPan? Pan)
+    {
+        public StoredYield ToStored() => new(Portions, Pieces, CookedGrams, VolumeMl, Pan?.ToStored());
+    }
+
+    public sealed record OldRecipe(string Name, List<OldLine> Lines, OldYield Yield, List<OldStep>? Steps)
+    {
+        public StoredRecipe ToStored() => new(
+            1, Name, [.. Lines.Select(line => line.ToStored())], Yield.ToStored(), [.. (Steps ?? []).Select(step => step.ToStored())]);
+    }
+
+    public sealed record OldTotal(decimal AtLeast, bool IsComplete);
+
+    public sealed record OldSlot(string Name, TimeOnly? At, decimal? Share, bool TakesBox);
+
+    public sealed record OldWays(
+        List<OldSlot>? OwnSlots, decimal? Reserve, List<Allergen>? NeverAllergens, List<string>? NeverFoods, List<string>? RatherNot,
+        List<string>? Likes, int? AlikeWelcome)
+    {
+        public StoredWays ToStored() => new(
+            1, [.. (OwnSlots ?? []).Select(slot => new StoredSlot(slot.Name, slot.At, slot.Share, slot.TakesBox))], Reserve, NeverAllergens ?? [],
+            NeverFoods ?? [], RatherNot ?? [], Likes ?? [], AlikeWelcome);
+    }
+
+    public sealed record OldBody(Sex Sex, decimal Age, decimal WeightKg, decimal HeightCm, decimal? BodyFatShare, bool IsPregnantOrBreastfeeding)
+    {
+        public StoredBody ToStored() => new(1, Sex, Age, WeightKg, HeightCm, BodyFatShare, IsPregnantOrBreastfeeding);
+    }
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using LivelyTern.Core.Aim;
 using LivelyTern.Core.Cook;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
@@ -6,6 +7,7 @@ using LivelyTern.Core.Pack;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Plan;
+using LivelyTern.Data.Recipes;
 using Microsoft.Data.Sqlite;
 
 namespace LivelyTern.Data.Migrations.TakeOver;
@@ -21,6 +23,7 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
     public void Run()
     {
         TakeFoodsOver();
+        TakeRecipesAndEatersOver();
         TakeBatchesOver();
         TakeBoxesOver();
         TakeItemsOver();
@@ -51,6 +54,27 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
             var food = OldShapes.Read<OldShapes.OldFood>(row.Text(1)!);
             var stored = StoredJson.Write(food.ToStored(KeepingWords.Of(food.Name, food.Group)));
             Execute("UPDATE Foods SET Food = $food WHERE Id = $id", ("$food", stored), ("$id", row.Text(0)));
+        }
+    }
+
+    private void TakeRecipesAndEatersOver()
+    {
+        Rewrite<OldShapes.OldPan>("Recipes", "Pan", pan => StoredJson.Write(pan.ToStored()));
+        Rewrite<List<OldShapes.OldStep>>("Recipes", "Steps", steps => StoredJson.Write(new StoredSteps(1, [.. steps.Select(step => step.ToStored())])));
+        Rewrite<List<OldShapes.OldVariantChange>>("Recipes", "Changes", all => StoredJson.Write(new StoredVariant(1, [.. all.Select(one => one.ToStored())])));
+        Rewrite<OldShapes.OldRecipe>("RecipeVersions", "Written", recipe => StoredJson.Write(recipe.ToStored()));
+        Rewrite<Dictionary<Measure, OldShapes.OldTotal>>("RecipeVersions", "Portion", totals => StoredJson.Write(new StoredPortionTotals(
+            1, totals.ToDictionary(one => one.Key, one => new StoredPortionTotal(one.Value.AtLeast, one.Value.IsComplete)))));
+        Rewrite<OldShapes.OldWays>("Eaters", "Ways", ways => StoredJson.Write(ways.ToStored()));
+        Rewrite<OldShapes.OldBody>("Eaters", "Body", body => StoredJson.Write(body.ToStored()));
+    }
+
+    private void Rewrite<TOld>(string table, string column, Func<TOld, string> anew)
+    {
+        foreach (var row in Rows($"SELECT Id, {column} FROM {table} WHERE {column} IS NOT NULL"))
+        {
+            var stored = string.Equals(row.Text(1), "null", StringComparison.Ordinal) ? null : anew(OldShapes.Read<TOld>(row.Text(1)!));
+            Execute($"UPDATE {table} SET {column} = $stored WHERE Id = $id", ("$stored", stored), ("$id", row.Text(0)));
         }
     }
 

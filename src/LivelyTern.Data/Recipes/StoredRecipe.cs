@@ -1,0 +1,96 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes;
+
+namespace LivelyTern.Data.Recipes;
+
+#pragma warning disable CS1591 // Stored shapes mirror the core's records, where the units are documented.
+
+/// <summary>A pan as it is kept.</summary>
+public sealed record StoredPan(int V, PanShape Shape, decimal LengthCm, decimal? WidthCm)
+{
+    public static StoredPan Of(Pan pan)
+    {
+        ArgumentNullException.ThrowIfNull(pan);
+        return new(1, pan.Shape, pan.LengthCm, pan.WidthCm);
+    }
+
+    public Pan ToPan() => new(Shape, LengthCm, WidthCm);
+}
+
+/// <summary>A step as it is kept.</summary>
+public sealed record StoredStep(string Text, int HandsOn, int Unattended, IReadOnlyList<Occupies> Occupies, int? TemperatureC, string? DoneWhen)
+{
+    public static StoredStep Of(RecipeStep step)
+    {
+        ArgumentNullException.ThrowIfNull(step);
+        return new(step.Text, step.HandsOn, step.Unattended, step.Occupies ?? [], step.TemperatureC, step.DoneWhen);
+    }
+
+    public RecipeStep ToStep() => new(Text, HandsOn, Unattended, Occupies.Count == 0 ? null : Occupies, TemperatureC, DoneWhen);
+}
+
+/// <summary>The steps of a recipe as they are kept.</summary>
+public sealed record StoredSteps(int V, IReadOnlyList<StoredStep> Steps)
+{
+    public static StoredSteps Of(IReadOnlyList<RecipeStep> steps) => new(1, [.. steps.Select(StoredStep.Of)]);
+
+    public IReadOnlyList<RecipeStep> ToSteps() => [.. Steps.Select(step => step.ToStep())];
+}
+
+/// <summary>A line as it is kept in a version or a variant.</summary>
+public sealed record StoredLine(string Text, string? FoodId, RecipePart Part, bool IsTakenOut, string Key)
+{
+    public static StoredLine Of(WrittenLine line)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        return new(line.Text, line.FoodId, line.Part, line.IsTakenOut, line.Key);
+    }
+
+    public WrittenLine ToLine() => new(Text, FoodId, Part, IsTakenOut, Key);
+}
+
+/// <summary>One difference of a variant as it is kept.</summary>
+public sealed record StoredVariantChange(VariantKind Kind, string Key, StoredLine? Line, string? After);
+
+/// <summary>What a variant changes, as it is kept.</summary>
+public sealed record StoredVariant(int V, IReadOnlyList<StoredVariantChange> Changes)
+{
+    public static StoredVariant Of(IReadOnlyList<VariantChange> changes) => new(
+        1, [.. changes.Select(one => new StoredVariantChange(one.Kind, one.Key, one.Line is { } line ? StoredLine.Of(line) : null, one.After))]);
+
+    public IReadOnlyList<VariantChange> ToChanges() => [.. Changes.Select(one => new VariantChange(one.Kind, one.Key, one.Line?.ToLine(), one.After))];
+}
+
+/// <summary>What a recipe makes, as it is kept in a version.</summary>
+public sealed record StoredYield(int Portions, int? Pieces, decimal? CookedGrams, decimal? VolumeMl, StoredPan? Pan);
+
+/// <summary>A whole recipe as it is kept in a version.</summary>
+public sealed record StoredRecipe(int V, string Name, IReadOnlyList<StoredLine> Lines, StoredYield Yield, IReadOnlyList<StoredStep> Steps)
+{
+    public static StoredRecipe Of(WrittenRecipe recipe)
+    {
+        ArgumentNullException.ThrowIfNull(recipe);
+        var made = recipe.Yield;
+        var pan = made.Pan is { } own ? StoredPan.Of(own) : null;
+        return new(
+            1, recipe.Name, [.. recipe.Lines.Select(StoredLine.Of)], new(made.Portions, made.Pieces, made.CookedGrams, made.VolumeMl, pan),
+            [.. (recipe.Steps ?? []).Select(StoredStep.Of)]);
+    }
+
+    public WrittenRecipe ToRecipe() => new(
+        Name, [.. Lines.Select(line => line.ToLine())], new(Yield.Portions, Yield.Pieces, Yield.CookedGrams, Yield.VolumeMl, Yield.Pan?.ToPan()),
+        Steps.Count == 0 ? null : [.. Steps.Select(step => step.ToStep())]);
+}
+
+/// <summary>A total as it is kept in a version.</summary>
+public sealed record StoredPortionTotal(decimal AtLeast, bool IsComplete);
+
+/// <summary>What a portion of a version held, measure by measure.</summary>
+public sealed record StoredPortionTotals(int V, IReadOnlyDictionary<Measure, StoredPortionTotal> Totals)
+{
+    public static StoredPortionTotals Of(IReadOnlyDictionary<Measure, Total> totals) => new(
+        1, totals.OrderBy(total => total.Key).ToDictionary(total => total.Key, total => new StoredPortionTotal(total.Value.AtLeast, total.Value.IsComplete)));
+
+    public IReadOnlyDictionary<Measure, Total> ToTotals() => Totals.ToDictionary(total => total.Key, total => new Total(total.Value.AtLeast, total.Value.IsComplete));
+}
