@@ -15,6 +15,12 @@ if (args.Contains("--weeks"))
     return;
 }
 
+if (args.Contains("--household"))
+{
+    await HouseholdBench.RunAsync();
+    return;
+}
+
 if (args.Contains("--library"))
 {
     await LibraryBench.RunAsync();
@@ -46,6 +52,7 @@ Compare("that week read whole, with points and bands", 200,
 await CallsAsync();
 WeekBench.Run(args.Contains("--plain"));
 await LibraryBench.RunAsync();
+await HouseholdBench.RunAsync();
 
 Func<decimal> Bare(IReadOnlyList<Contents> entries)
 {

@@ -1,5 +1,4 @@
 using LivelyTern.Core.Aim;
-using LivelyTern.Core.Cook;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
@@ -35,23 +34,27 @@ public static class OverviewEndpoint
 {
     /// <summary>Maps <c>/api/overview</c>.</summary>
     public static void MapOverview(this IEndpointRouteBuilder api) =>
-        api.MapGet("/overview", async (Guid? eaterId, TernDb db, FoodStore foods, RecipeStore recipes, BatchStore batches, ExcludedItems excluded, PlanReader reader) =>
-        {
-            await using var once = await db.ReadOnceAsync();
-            var week = await reader.WeekAsync(reader.Today);
-            var eater = week.Eaters.FirstOrDefault(other => eaterId is null || other.EaterId == eaterId) ?? (week.Eaters.Count > 0 ? week.Eaters[0] : null);
-            var today = eater?.Days.FirstOrDefault(day => day.Day == week.Today);
-            var ahead = week.Unpacked.Where(batch => batch.State == BatchState.Planned).ToList();
-            return new OverviewView(
-                week.Today, week.Eaters.Count, (await foods.CatalogueAsync()).All.Count, await recipes.CountAsync(), eater?.FitDays, eater?.LaidDays, await batches.CountWaitingAsync(),
-                ahead.Count(batch => batch.CookedOn <= week.Today), ahead.Where(batch => batch.CookedOn > week.Today).Select(batch => (DateOnly?)batch.CookedOn).Min(),
-                week.Shelf.Sum(group => group.BoxIds.Count), eater?.Aim.Leading,
-                today is not null && today.Left.TryGetValue(eater!.Aim.Leading, out var left) ? left : null, Excluded(await excluded.ListAsync(), week));
-        }).WithTags("Overview").WithName("getOverview");
+        api.MapGet("/overview", ReadAsync).WithTags("Overview").WithName("getOverview");
 
-    private static List<ExcludedView> Excluded(IReadOnlyList<ExcludedItem> all, WeekView week)
+    // Counts are the file's own; of the days only this eater's week is read.
+    private static async Task<OverviewView> ReadAsync(
+        Guid? eaterId, TernDb db, FoodStore foods, RecipeStore recipes, EaterStore eaters, BatchStore batches, PlanStore plan, ExcludedItems excluded, PlanReader reader)
     {
-        var names = week.Eaters.ToDictionary(eater => eater.EaterId, eater => eater.Name);
+        await using var once = await db.ReadOnceAsync();
+        var table = await eaters.ListAsync();
+        var row = table.FirstOrDefault(other => eaterId is null || other.Id == eaterId) ?? (table.Count > 0 ? table[0] : null);
+        var state = row is null ? null : await reader.StateAsync(row);
+        decimal? left = state is not null && state.Left.TryGetValue(row!.Aim.Leading, out var rest) ? rest : null;
+        var (due, nextPrepDay) = await batches.AheadAsync(reader.Today);
+        return new OverviewView(
+            reader.Today, table.Count, (await foods.CatalogueAsync()).All.Count, await recipes.CountAsync(), state?.FitDays, state?.LaidDays,
+            await batches.CountWaitingAsync(), due, nextPrepDay, await plan.CountShelfAsync(), row?.Aim.Leading, left,
+            Excluded(await excluded.ListAsync(), table));
+    }
+
+    private static List<ExcludedView> Excluded(IReadOnlyList<ExcludedItem> all, IReadOnlyList<EaterRow> table)
+    {
+        var names = table.ToDictionary(eater => eater.Id, eater => eater.Name);
         ExcludedView Show(ExcludedItem one)
         {
             var (eaterId, day) = one.Where;

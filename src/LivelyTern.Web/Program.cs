@@ -59,10 +59,9 @@ builder.Services.AddOpenApi(api => api.AddDocumentTransformer((document, _, _) =
 }));
 builder.Services.AddResponseCompression();
 builder.Services.AddSingleton(start.Clock).AddSingleton(start).AddSingleton<SolverTurns>();
-builder.Services.AddDbContext<TernDb>(db => db.UseSqlite(TernFile.ConnectionString(start.DatabasePath), sqlite => sqlite.UseQuerySplittingBehavior(QuerySplittingBehavior.SingleQuery)));
-builder.Services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>().AddSingleton<ReadFoodRecords>().AddSingleton<ImportDesk>().AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
-builder.Services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<EaterStore>().AddScoped<RecipeStore>().AddScoped<FoodRecords>().AddScoped<BatchReader>().AddScoped<BatchStore>().AddScoped<BoxStore>().AddScoped<PutBoxes>().AddScoped<PortionsOnDays>().AddScoped<PackBatch>().AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
-builder.Services.AddScoped<Ledger>().AddScoped<IEatenLedger>(services => services.GetRequiredService<Ledger>()).AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PlanReader>().AddScoped<PackingBench>().AddScoped<DemoWeek>();
+builder.Services.AddKitchen(start.DatabasePath);
+builder.Services.AddSingleton<ImportDesk>().AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
+builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>();
 
 var app = builder.Build();
 

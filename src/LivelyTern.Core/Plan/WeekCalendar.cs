@@ -24,7 +24,7 @@ public static class WeekCalendar
     /// <summary>The entries of a plan, in the order of days; what is stored for a day far away is left out.</summary>
     /// <param name="eaters">Whose days.</param>
     /// <param name="board">The days.</param>
-    /// <param name="stock">What lies on them.</param>
+    /// <param name="stock">What lies on them, with every batch that is still to be cooked.</param>
     /// <param name="today">The household's day: what is still to be cooked on a day that is past is cooked today at the earliest.</param>
     public static IReadOnlyList<CalendarEntry> Of(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock, DateOnly today)
     {

@@ -28,6 +28,7 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
     public async Task<IReadOnlyDictionary<Guid, Batch>> ByIdAsync(IEnumerable<Guid> ids)
     {
         var wanted = ids.Distinct().ToList();
+        if (wanted.Count == 0) return new Dictionary<Guid, Batch>();
         var rows = await db.Batches.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position))
             .Where(row => wanted.Contains(row.Id)).ToListAsync();
         return (await ReadAsync(rows)).ToDictionary(batch => batch.Id);

@@ -28,6 +28,8 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
     private const int MostNamed = 6;
     private const string Columns = "f.Id, f.Name, f.\"Group\", f.Convention, f.Energy, f.Protein, f.Fat, f.SaturatedFat, f.Carbohydrate, f.Sugars, f.Fibre, f.Salt, f.Polyols, f.Alcohol, f.Measures, f.Gtin, l.Source";
 
+    private bool? any;
+
     /// <summary>The row of a library food's id, or null where it is no such id.</summary>
     public static long? RowOf(string id)
     {
@@ -38,8 +40,8 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
     /// <summary>The libraries, newest first, with those whose import is still on its way.</summary>
     public async Task<IReadOnlyList<LibraryRow>> ListAsync() => await db.Libraries.AsNoTracking().OrderByDescending(row => row.Id).ToListAsync();
 
-    /// <summary>Whether there is a library to look into.</summary>
-    public Task<bool> AnyAsync() => db.Libraries.AnyAsync(row => row.IsWhole);
+    /// <summary>Whether there is a library to look into; asked of the file once for each request.</summary>
+    public async Task<bool> AnyAsync() => any ??= await db.Libraries.AnyAsync(row => row.IsWhole);
 
     /// <summary>One food, or null.</summary>
     public Food? Find(string id) => RowOf(id) is { } row ? Query($"SELECT {Columns} FROM LibraryFoods f JOIN Libraries l ON l.Id = f.LibraryId WHERE f.Id = $row AND l.IsWhole", ("$row", row)).FirstOrDefault() : null;

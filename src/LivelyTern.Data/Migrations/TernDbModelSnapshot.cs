@@ -656,11 +656,11 @@ namespace LivelyTern.Data.Migrations
                     b.HasIndex("BoxId")
                         .IsUnique();
 
-                    b.HasIndex("EaterId");
+                    b.HasIndex("Day");
 
                     b.HasIndex("FoodRecordId");
 
-                    b.HasIndex("Day", "EaterId");
+                    b.HasIndex("EaterId", "Day");
 
                     b.ToTable("PlanItems");
                 });

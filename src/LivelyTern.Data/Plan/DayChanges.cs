@@ -78,7 +78,7 @@ public sealed class DayChanges(TernDb db, PlanStore plan, BoxStore boxes, FoodSt
     {
         plan.Forget();
         var eaters = days.Select(day => day.EaterId).Distinct().ToList();
-        if (await db.Eaters.CountAsync(row => eaters.Contains(row.Id) && row.ArchivedAt == null) != eaters.Count) return Stale.Gone("eater");
+        if (eaters.Count > 0 && await db.Eaters.CountAsync(row => eaters.Contains(row.Id) && row.ArchivedAt == null) != eaters.Count) return Stale.Gone("eater");
 
         var board = await BoardAroundAsync(days, concerning);
         var worked = change(board.WithoutOverdue(Today, concerning));

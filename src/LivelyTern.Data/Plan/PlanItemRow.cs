@@ -93,7 +93,8 @@ internal sealed class PlanRows : IEntityTypeConfiguration<PlanItemRow>, IEntityT
     public void Configure(EntityTypeBuilder<PlanItemRow> builder)
     {
         builder.HasIndex(row => row.BoxId).IsUnique();
-        builder.HasIndex(row => new { row.Day, row.EaterId });
+        builder.HasIndex(row => new { row.EaterId, row.Day });
+        builder.HasIndex(row => row.Day);
         builder.HasOne<BoxRow>().WithMany().HasForeignKey(row => row.BoxId).OnDelete(DeleteBehavior.Restrict);
         builder.HasOne<BatchRow>().WithMany().HasForeignKey(row => row.BatchId).OnDelete(DeleteBehavior.Restrict);
         builder.HasOne<EaterRow>().WithMany().HasForeignKey(row => row.EaterId).OnDelete(DeleteBehavior.Restrict);

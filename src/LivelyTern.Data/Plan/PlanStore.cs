@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Linq.Expressions;
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Cook;
 using LivelyTern.Core.Foods;
@@ -16,7 +17,7 @@ namespace LivelyTern.Data.Plan;
 /// <summary>What lies on which day, what it is made of, and what could be laid.</summary>
 public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, FoodStore foods, FoodRecords records, TimeProvider clock)
 {
-    private IReadOnlyDictionary<Guid, Batch>? unpacked;
+    private IReadOnlyList<Batch>? unpacked;
 
     private DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
 
@@ -24,11 +25,18 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
     public async Task<int> VersionAsync() => (await db.PlanVersions.AsNoTracking().SingleAsync()).Version;
 
     /// <summary>The plan of some days, for every eater.</summary>
-    public async Task<PlanBoard> BoardAsync(DateOnly from, DateOnly to)
+    public Task<PlanBoard> BoardAsync(DateOnly from, DateOnly to) => BoardAsync(row => row.Day >= from && row.Day <= to);
+
+    /// <summary>The plan of some days, for one eater.</summary>
+    public Task<PlanBoard> BoardAsync(Guid eaterId, DateOnly from, DateOnly to) =>
+        BoardAsync(row => row.EaterId == eaterId && row.Day >= from && row.Day <= to);
+
+    private async Task<PlanBoard> BoardAsync(Expression<Func<PlanItemRow, bool>> which)
     {
-        var rows = await db.PlanItems.AsNoTracking().Where(row => row.Day >= from && row.Day <= to).ToListAsync();
-        var known = (await StockAsync([])).Unpacked;
-        return await BoardAsync([.. rows.Where(row => row.BatchId is not { } batch || known.ContainsKey(batch))]);
+        // A portion of a batch that is in its boxes is on no board: it is named elsewhere.
+        var shown = db.PlanItems.AsNoTracking().Where(which).Where(row => row.BatchId == null || db.Batches.Any(
+            batch => batch.Id == row.BatchId && batch.State != BatchState.Packed && batch.State != BatchState.Discarded));
+        return await BoardAsync(await shown.ToListAsync());
     }
 
     /// <summary>Portions that are stored of a batch that is in its boxes, which no command here leaves behind: they are on no board, and are named.</summary>
@@ -43,13 +51,16 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
         return [.. (await odd.ToListAsync()).Select(one => (new EaterDay(one.EaterId, one.Day), one.RecipeName))];
     }
 
-    /// <summary>What these items are made of: their boxes, and the batches that are not packed yet.</summary>
+    /// <summary>What these items are made of: their boxes, and the batches of their portions.</summary>
     public async Task<Stock> StockAsync(IEnumerable<PlanItem> items)
     {
-        var ids = items.Select(item => item.BoxId).OfType<Guid>().Distinct().ToList();
-        var rows = await db.Boxes.AsNoTracking().Where(row => ids.Contains(row.Id) && row.State != BoxState.EmptiedBack).ToListAsync();
-        unpacked ??= (await batches.UnpackedAsync()).ToDictionary(batch => batch.Id);
-        return new((await boxes.ReadAsync(rows)).ToDictionary(box => box.Id), unpacked);
+        var all = items.ToList();
+        var ids = all.Select(item => item.BoxId).OfType<Guid>().Distinct().ToList();
+        var rows = ids.Count == 0 ? [] : await db.Boxes.AsNoTracking().Where(row => ids.Contains(row.Id) && row.State != BoxState.EmptiedBack).ToListAsync();
+        var portions = all.Select(item => item.Portion?.BatchId).OfType<Guid>().Distinct().ToList();
+        var known = unpacked?.Where(batch => portions.Contains(batch.Id)).ToDictionary(batch => batch.Id) ?? await batches.ByIdAsync(portions);
+        var notPacked = known.Where(batch => batch.Value.State is not (BatchState.Packed or BatchState.Discarded)).ToDictionary();
+        return new((await boxes.ReadAsync(rows)).ToDictionary(box => box.Id), notPacked);
     }
 
     /// <summary>What everything on a plan is made of.</summary>
@@ -65,14 +76,14 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
     /// <summary>The batches that are not packed yet, with what lies of them on days; those to be cooked first come first.</summary>
     public async Task<IReadOnlyList<UnpackedBatch>> UnpackedAsync()
     {
-        var known = (await StockAsync([])).Unpacked;
+        var known = unpacked ??= await batches.UnpackedAsync();
         if (known.Count == 0) return [];
         var portions = await db.PlanItems.AsNoTracking().Where(row => row.BatchId != null)
             .Select(row => new { row.BatchId, row.EaterId, row.Day, row.Milligrams }).ToListAsync();
         var laid = portions.ToLookup(row => row.BatchId!.Value);
         Dictionary<Guid, Grams> Sizes(Guid batchId) => laid[batchId].GroupBy(row => row.EaterId)
             .ToDictionary(own => own.Key, own => Milligrams.ToGrams(own.OrderBy(row => row.Day).Last().Milligrams ?? 0));
-        return [.. known.Values.OrderBy(batch => batch.CookedOn).ThenBy(batch => batch.Id)
+        return [.. known.OrderBy(batch => batch.CookedOn).ThenBy(batch => batch.Id)
             .Select(batch => new UnpackedBatch(batch, Milligrams.ToGrams(laid[batch.Id].Sum(row => row.Milligrams ?? 0)), Sizes(batch.Id)))];
     }
 

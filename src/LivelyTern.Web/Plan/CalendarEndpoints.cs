@@ -21,7 +21,9 @@ public static class CalendarEndpoints
             var table = (await eaters.ListAsync()).Where(row => eaterId is null || row.Id == eaterId).ToList();
             if (eaterId is not null && table.Count == 0) return Answers.Problem([Stale.Gone("eater")]);
             var board = await plan.BoardAsync(reader.Today.AddDays(-DaysBack), reader.Today.AddDays(DaysAhead));
-            var entries = WeekCalendar.Of([.. table.Select(row => FitEndpoints.Who(row))], board, await plan.StockAsync(board), reader.Today);
+            var planned = (await plan.UnpackedAsync()).ToDictionary(one => one.Batch.Id, one => one.Batch);
+            var stock = (await plan.StockAsync(board)) with { Unpacked = planned };
+            var entries = WeekCalendar.Of([.. table.Select(row => FitEndpoints.Who(row))], board, stock, reader.Today);
             return TypedResults.Text(CalendarFile.Write(eaterId is null ? "Lively Tern" : $"Lively Tern, {table[0].Name}", entries), "text/calendar; charset=utf-8");
         }).WithTags("Plan").WithName("getCalendar").Produces<string>(contentType: "text/calendar");
 }

@@ -92,6 +92,12 @@ public sealed record EaterWeekView(
     Guid EaterId, string Name, DayAim Aim, IReadOnlyList<DayView> Days, IReadOnlyDictionary<Measure, Figure> Sums, int FitDays, int LaidDays,
     IReadOnlyList<Slot> Slots, decimal? Reserve, decimal ReserveDrawn);
 
+/// <summary>How an eater stands this week.</summary>
+/// <param name="FitDays">How many of the days with something on them fit.</param>
+/// <param name="LaidDays">How many days have something on them.</param>
+/// <param name="Left">What is left today to each target.</param>
+public sealed record EaterState(int FitDays, int LaidDays, IReadOnlyDictionary<Measure, decimal> Left);
+
 /// <summary>Boxes of one batch on the shelf, in one place.</summary>
 /// <param name="BatchId">The batch.</param>
 /// <param name="Name">The dish.</param>
@@ -184,11 +190,39 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         return new(start, Today, version, weeks, Shelf(shelf, table, versions), await UnpackedAsync(table), [.. leftOut]);
     }
 
+    /// <summary>
+    /// How an eater stands: what of their week fits, and what is left today. What was eaten counts as the ledger has it; what that was made
+    /// of is not read.
+    /// </summary>
+    public async Task<EaterState> StateAsync(EaterRow eater)
+    {
+        ArgumentNullException.ThrowIfNull(eater);
+        var start = MondayOf(Today);
+        var board = await plan.BoardAsync(eater.Id, start, start.AddDays(6));
+        var eaten = await EatenAsync(board);
+        var stock = await plan.StockAsync(board.Days.Values.SelectMany(items => items).Where(item => !eaten.ContainsKey(item.Id)));
+        var (fit, laid, left) = (0, 0, (IReadOnlyDictionary<Measure, decimal>)new Dictionary<Measure, decimal>());
+        for (var day = start; day < start.AddDays(7); day = day.AddDays(1))
+        {
+            var items = board[new(eater.Id, day)].FindAll(item => eaten.ContainsKey(item.Id) || stock.Has(item));
+            var (ways, aim) = eater.On(day);
+            Contents Of(PlanItem item) => eaten.ContainsKey(item.Id) ? Contents.Nothing : item.Contents(stock);
+            var entries = items.ConvertAll(item => (Item: item, Contents: Of(item)));
+            var rest = DayRest.Of([.. entries.Select(one => (one.Contents, one.Item.EatenAt is not null, eaten.GetValueOrDefault(one.Item.Id)?.Totals))], aim);
+            if (day == Today) left = rest.Left;
+            if (items.Count == 0) continue;
+            laid++;
+            if (rest.Day.Fits && entries.TrueForAll(one => NeverOf(one.Item, one.Contents, ways) is null)) fit++;
+        }
+
+        return new(fit, laid, left);
+    }
+
     /// <summary>One day of one eater.</summary>
     public async Task<DayView> DayAsync(EaterRow eater, DateOnly day)
     {
         ArgumentNullException.ThrowIfNull(eater);
-        var board = await plan.BoardAsync(day, day);
+        var board = await plan.BoardAsync(eater.Id, day, day);
         return Day(eater, day, board[new(eater.Id, day)], await plan.StockAsync(board), await EatenAsync(board));
     }
 

@@ -61,7 +61,9 @@ public sealed class WeekToFit
         ArgumentNullException.ThrowIfNull(stock);
         ArgumentNullException.ThrowIfNull(unpacked);
         (this.eaters, this.board, this.fillers, this.scope, this.today) = (eaters, board, fillers, scope, today);
-        this.stock = stock with { Boxes = stock.Boxes.Values.Concat(shelf).DistinctBy(box => box.Id).ToDictionary(box => box.Id) };
+        this.stock = new(
+            stock.Boxes.Values.Concat(shelf).DistinctBy(box => box.Id).ToDictionary(box => box.Id),
+            stock.Unpacked.Values.Concat(unpacked.Select(one => one.Batch)).DistinctBy(batch => batch.Id).ToDictionary(batch => batch.Id));
         this.days = [.. days.Where(day => day.Day >= today).Distinct()];
         start = this.days.Count == 0 ? today : this.days.Min(day => day.Day);
         span = this.days.Count == 0 ? 0 : this.days.Max(day => day.Day).DayNumber - start.DayNumber + 1;

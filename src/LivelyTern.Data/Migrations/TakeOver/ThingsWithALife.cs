@@ -39,8 +39,8 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
             CREATE INDEX "IX_Boxes_State" ON "Boxes" ("State");
             CREATE INDEX "IX_PlanItems_BatchId" ON "PlanItems" ("BatchId");
             CREATE UNIQUE INDEX "IX_PlanItems_BoxId" ON "PlanItems" ("BoxId");
-            CREATE INDEX "IX_PlanItems_Day_EaterId" ON "PlanItems" ("Day", "EaterId");
-            CREATE INDEX "IX_PlanItems_EaterId" ON "PlanItems" ("EaterId");
+            CREATE INDEX "IX_PlanItems_Day" ON "PlanItems" ("Day");
+            CREATE INDEX "IX_PlanItems_EaterId_Day" ON "PlanItems" ("EaterId", "Day");
             CREATE INDEX "IX_PlanItems_FoodRecordId" ON "PlanItems" ("FoodRecordId");
             CREATE TRIGGER "BoxEvents_stay" BEFORE UPDATE ON "BoxEvents" BEGIN SELECT RAISE(ABORT, 'What happened to a box is not rewritten.'); END;
             CREATE TRIGGER "BoxEvents_remain" BEFORE DELETE ON "BoxEvents" BEGIN SELECT RAISE(ABORT, 'What happened to a box is not taken out.'); END;

@@ -31,7 +31,7 @@ export function Labels({ batch, boxes, faint = false, below }: LabelsProps) {
           <Tape
             letters={batch.letters}
             tint={batch.tint}
-            className={`min-h-14 ${box.isGone ? "opacity-50" : ""}`}
+            className={`min-h-14 ${box.isGone ? "line-through" : ""}`}
           >
             <span className="block truncate text-sm font-semibold">{batch.name}</span>
             <span className="block text-sm">

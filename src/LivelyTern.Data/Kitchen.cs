@@ -1,0 +1,37 @@
+using LivelyTern.Core.Foods;
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Cook;
+using LivelyTern.Data.Demo;
+using LivelyTern.Data.Eat;
+using LivelyTern.Data.Foods;
+using LivelyTern.Data.Keep;
+using LivelyTern.Data.Pack;
+using LivelyTern.Data.Plan;
+using LivelyTern.Data.Recipes;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace LivelyTern.Data;
+
+/// <summary>The stores of a household, room by room.</summary>
+public static class Kitchen
+{
+    /// <summary>Registers the file and every store on it; whoever calls it also registers a <see cref="TimeProvider"/>.</summary>
+    /// <param name="services">The services.</param>
+    /// <param name="path">The database file.</param>
+    public static IServiceCollection AddKitchen(this IServiceCollection services, string path)
+    {
+        services.AddDbContext<TernDb>(db => db.UseSqlite(
+            TernFile.ConnectionString(path), sqlite => sqlite.UseQuerySplittingBehavior(QuerySplittingBehavior.SingleQuery)));
+        services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>().AddSingleton<ReadFoodRecords>();
+        services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<FoodRecords>();
+        services.AddScoped<EaterStore>().AddScoped<RecipeStore>();
+        services.AddScoped<BatchReader>().AddScoped<BatchStore>();
+        services.AddScoped<BoxStore>();
+        services.AddScoped<PutBoxes>();
+        services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();
+        services.AddScoped<PackBatch>().AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
+        services.AddScoped<Ledger>().AddScoped<IEatenLedger>(all => all.GetRequiredService<Ledger>());
+        return services.AddScoped<DemoWeek>();
+    }
+}
