@@ -12,6 +12,7 @@ import {
 import { freshen } from "../../app/freshen";
 import { useHistory } from "../../app/history";
 import { useWords } from "../../app/i18n";
+import { useInTurn, useVersions } from "../../app/inTurn";
 import { useSay } from "../../app/notices";
 import { sawDays, seenDays } from "../../app/seen";
 import { shortDay } from "../../ui/format";
@@ -30,21 +31,24 @@ export function Boxes({ batch }: { batch: BatchView }) {
     sawDays(batch.boxes.flatMap(dayOf), batch.daysVersion);
   }, [batch]);
 
+  const inTurn = useInTurn(`batch ${batch.id}`);
+  const versions = useVersions();
+  useEffect(() => {
+    for (const { id, version } of batch.boxes) versions.saw(id, version);
+  });
+
   const put = async (boxes: BoxView[], place: BoxPlace, isUndo = false) => {
     try {
       const which = boxes.filter((box) => box.place !== place);
-      const back = which.map(({ place: was }) => was);
-      const { data } = await putBoxes({
-        body: { boxes: boxes.map(({ id, version }) => ({ id, version })), place },
-      });
-      const now = new Map(data!.boxes.map(({ id, version }) => [id, version]));
-      const moved = which.map((box) => ({ ...box, place, version: now.get(box.id)! }));
-      const isAlike = new Set(back).size === 1;
+      const { data } = await inTurn(() =>
+        putBoxes({ body: { boxes: boxes.map(({ id }) => ({ id, version: versions.of(id) })), place } }),
+      );
+      for (const { id, version } of data!.boxes) versions.saw(id, version);
+      const moved = which.map((box) => ({ ...box, place }));
+      const [was, ...others] = new Set(which.map((box) => box.place));
+      const canGoBack = !isUndo && was !== undefined && others.length === 0;
       say(t("put", { count: which.length, place: t(`places.${place}`) }), {
-        action:
-          isUndo || !isAlike
-            ? undefined
-            : { label: t("app:undo"), run: () => void put(moved, back[0]!, true) },
+        action: canGoBack ? { label: t("app:undo"), run: () => void put(moved, was, true) } : undefined,
       });
     } catch (thrown) {
       say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });

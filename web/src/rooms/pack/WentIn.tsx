@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { getCooking, seen, troubleOf, wentIn, type BatchLineView, type CookView } from "../../api";
 import { freshen } from "../../app/freshen";
 import { useWords } from "../../app/i18n";
+import { useInTurn, useVersions } from "../../app/inTurn";
 import { useKitchen } from "../../app/kitchen";
 import { useSay } from "../../app/notices";
 import { FoodEntry } from "../../ui/FoodEntry";
@@ -35,13 +36,19 @@ function Lines({ batch }: { batch: CookView }) {
   const say = useSay();
   const queries = useQueryClient();
   const [open, setOpen] = useState<number | null>(null);
+  const inTurn = useInTurn(`batch ${batch.id}`);
+  const versions = useVersions();
+  useEffect(() => versions.saw(batch.id, batch.version));
   const write = async (position: number, text: string | null, foodId: string | null = null) => {
     try {
-      await wentIn({
-        path: { id: batch.id, position },
-        headers: seen(batch.version),
-        body: { text, foodId },
-      });
+      const { data } = await inTurn(() =>
+        wentIn({
+          path: { id: batch.id, position },
+          headers: seen(versions.of(batch.id)),
+          body: { text, foodId },
+        }),
+      );
+      versions.saw(batch.id, data!.version);
       setOpen(null);
       return true;
     } catch (thrown) {
