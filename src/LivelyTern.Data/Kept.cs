@@ -7,35 +7,51 @@ public sealed class Kept<T>
 {
     private readonly Lock gate = new();
     private T? kept;
-    private int changes;
+    private long forgotten;
 
-    /// <summary>What is kept, read anew if something changed since; what was read before a change is not kept after it.</summary>
-    public async Task<T> GetAsync(Func<Task<T>> read)
+    /// <summary>
+    /// What is kept, read anew if something changed since. What was read before a change is not kept after it: neither where the change
+    /// came while it was read, nor where the whole reading shows the file as it was before (<see cref="Stale.ReadOnceAsync"/>).
+    /// </summary>
+    /// <param name="db">The file it is read from.</param>
+    /// <param name="read">Reads it.</param>
+    public async Task<T> GetAsync(TernDb db, Func<Task<T>> read)
     {
+        ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(read);
-        int seen;
+        long seen;
         lock (gate)
         {
             if (kept is not null) return kept;
-            seen = changes;
+            seen = db.ReadingSince ?? Changes.Count;
         }
 
         var fresh = await read();
         lock (gate)
         {
-            if (seen == changes) kept = fresh;
+            if (forgotten <= seen) kept = fresh;
         }
 
         return fresh;
     }
 
-    /// <summary>Says that it changed.</summary>
+    /// <summary>Says that it changed, once that is in the file.</summary>
     public void Forget()
     {
         lock (gate)
         {
-            changes++;
+            forgotten = Changes.Next();
             kept = null;
         }
     }
+}
+
+/// <summary>Counts the changes of anything that is kept, so that a reading knows which came after it began.</summary>
+internal static class Changes
+{
+    private static long count;
+
+    public static long Count => Interlocked.Read(ref count);
+
+    public static long Next() => Interlocked.Increment(ref count);
 }

@@ -49,11 +49,12 @@ public static class Stale
     {
         ArgumentNullException.ThrowIfNull(db);
         if (db.Database.CurrentTransaction is not null) return null;
+        var since = Changes.Count;
         await db.Database.OpenConnectionAsync();
         var connection = (SqliteConnection)db.Database.GetDbConnection();
         var transaction = connection.BeginTransaction(deferred: true);
         await db.Database.UseTransactionAsync(transaction);
-        return new Reading(db, transaction);
+        return new Reading(db, transaction, since);
     }
 
     private sealed class Reading : IAsyncDisposable
@@ -61,15 +62,15 @@ public static class Stale
         private readonly TernDb db;
         private readonly SqliteTransaction transaction;
 
-        public Reading(TernDb db, SqliteTransaction transaction)
+        public Reading(TernDb db, SqliteTransaction transaction, long since)
         {
             (this.db, this.transaction) = (db, transaction);
-            db.IsReading = true;
+            db.ReadingSince = since;
         }
 
         public async ValueTask DisposeAsync()
         {
-            db.IsReading = false;
+            db.ReadingSince = null;
             await db.Database.UseTransactionAsync(null);
             await transaction.DisposeAsync();
             await db.Database.CloseConnectionAsync();

@@ -68,7 +68,10 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     public DbSet<EaterDayRow> EaterDays => Set<EaterDayRow>();
 
     /// <summary>Whether a reading is open (<see cref="Stale.ReadOnceAsync"/>).</summary>
-    internal bool IsReading { get; set; }
+    internal bool IsReading => ReadingSince is not null;
+
+    /// <summary>How many changes of what is kept had been made when that reading began; null where none is open.</summary>
+    internal long? ReadingSince { get; set; }
 
     /// <summary>Saves in its turn (<see cref="WriteTurn"/>); inside a transaction it has the file already.</summary>
     /// <inheritdoc/>

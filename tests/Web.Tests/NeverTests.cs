@@ -1,4 +1,9 @@
 using System.Text.Json.Nodes;
+using LivelyTern.Core.Foods;
+using LivelyTern.Data.Foods;
+using LivelyTern.Data;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace LivelyTern.Web.Tests;
 
@@ -52,6 +57,32 @@ public sealed class NeverTests : IDisposable
     }
 
     private static string ItemOf(JsonNode day, int at = 0) => (string)day["items"]![at]!["id"]!;
+
+    [Fact]
+    public async Task A_reading_from_before_a_label_changed_does_not_bring_the_old_label_back()
+    {
+        object Label(params string[] allergens) => new
+        {
+            name = "House spread", group = "fats", allergens, label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 300 },
+        };
+        var food = await host.PostAsync("/api/foods", Label());
+        await using var scope = host.Services.CreateAsyncScope();
+        var (db, foods) = (scope.ServiceProvider.GetRequiredService<TernDb>(), scope.ServiceProvider.GetRequiredService<FoodStore>());
+        await using (await db.ReadOnceAsync())
+        {
+            // The reading shows the file as it is at its first question; the label changes after that.
+            await db.Foods.CountAsync();
+            await host.MustAsync(HttpMethod.Put, $"/api/foods/{Uri.EscapeDataString((string)food["id"]!)}", Label("milk"), (int)food["version"]!);
+
+            // As where nobody has asked since.
+            host.Services.GetRequiredService<Kept<FoodCatalogue>>().Forget();
+            Assert.Empty((await foods.CatalogueAsync()).Find((string)food["id"]!)!.Allergens);
+        }
+
+        await using var after = host.Services.CreateAsyncScope();
+        var now = await after.ServiceProvider.GetRequiredService<FoodStore>().CatalogueAsync();
+        Assert.Equal([Allergen.Milk], now.Find((string)food["id"]!)!.Allergens);
+    }
 
     [Fact]
     public async Task A_laid_food_is_not_changed_into_another_that_is_excluded()

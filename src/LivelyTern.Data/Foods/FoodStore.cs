@@ -19,7 +19,7 @@ public sealed record OwnFood(
 public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalogue> kept, TimeProvider clock)
 {
     /// <summary>The foods of the kitchen; a measure weighed at home comes before one from a table.</summary>
-    public Task<FoodCatalogue> CatalogueAsync() => kept.GetAsync(async () =>
+    public Task<FoodCatalogue> CatalogueAsync() => kept.GetAsync(db, async () =>
     {
         var rows = await db.Foods.AsNoTracking().Include(row => row.WeighedMeasures).ToListAsync();
         var choices = await db.FoodChoices.AsNoTracking().ToDictionaryAsync(row => row.Key, row => row.FoodId, StringComparer.Ordinal);

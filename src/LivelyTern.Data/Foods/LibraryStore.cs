@@ -131,7 +131,7 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
         return low < sorted.Count && sorted[low].StartsWith(beginning, StringComparison.Ordinal);
     }
 
-    private IReadOnlyList<string> KnownWords() => words.GetAsync(() =>
+    private IReadOnlyList<string> KnownWords() => words.GetAsync(db, () =>
     {
         using var command = Command("SELECT term FROM LibraryWords");
         using var reader = command.ExecuteReader();

@@ -26,7 +26,7 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
     public Task<RecipeRow?> FindAsync(Guid id) => db.Recipes.AsNoTracking().SingleOrDefaultAsync(row => row.Id == id);
 
     /// <summary>All recipes as written; the lines of a variant are its base's with its own changes.</summary>
-    public Task<WrittenBook> WrittenAsync() => kept.GetAsync(async () =>
+    public Task<WrittenBook> WrittenAsync() => kept.GetAsync(db, async () =>
     {
         var rows = await db.Recipes.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position)).ToDictionaryAsync(row => row.Id);
         return new WrittenBook(
