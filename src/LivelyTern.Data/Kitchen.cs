@@ -24,6 +24,7 @@ public static class Kitchen
         services.AddDbContext<TernDb>(db => db.UseSqlite(
             TernFile.ConnectionString(path), sqlite => sqlite.UseQuerySplittingBehavior(QuerySplittingBehavior.SingleQuery)));
         services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>().AddSingleton<ReadFoodRecords>();
+        services.AddSingleton<ReadBatches>().AddSingleton<ReadEntries>();
         services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<FoodRecords>();
         services.AddScoped<EaterStore>().AddScoped<RecipeStore>();
         services.AddScoped<BatchReader>().AddScoped<BatchStore>();

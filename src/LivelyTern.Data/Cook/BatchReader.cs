@@ -9,7 +9,7 @@ using Microsoft.EntityFrameworkCore;
 namespace LivelyTern.Data.Cook;
 
 /// <summary>Batches as the core knows them: what was cooked, what waits in its pan, what is to be cooked, and what could be.</summary>
-public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods, FoodRecords records)
+public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods, FoodRecords records, ReadBatches read)
 {
     private const int EarlierBatches = 12;
     private static readonly BatchState[] NotPacked = [BatchState.Planned, BatchState.Cooking, BatchState.Cooked];
@@ -29,9 +29,24 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
     {
         var wanted = ids.Distinct().ToList();
         if (wanted.Count == 0) return new Dictionary<Guid, Batch>();
-        var rows = await db.Batches.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position))
-            .Where(row => wanted.Contains(row.Id)).ToListAsync();
-        return (await ReadAsync(rows)).ToDictionary(batch => batch.Id);
+        var rows = await db.Batches.AsNoTracking().Where(row => wanted.Contains(row.Id)).ToListAsync();
+        var contents = rows.ToDictionary(row => row.Id, row => read.Find(row));
+        var unread = contents.Where(one => one.Value is null).Select(one => one.Key).ToList();
+        if (unread.Count > 0)
+        {
+            var lines = (await db.BatchLines.AsNoTracking().Where(line => unread.Contains(line.BatchId)).ToListAsync()).ToLookup(line => line.BatchId);
+            var stored = await StoredAsync(lines.SelectMany(own => own));
+            foreach (var row in rows.Where(row => contents[row.Id] is null))
+            {
+                var sum = SumOf(lines[row.Id], stored);
+                contents[row.Id] = sum;
+
+                // What a command has written and may yet take back is not remembered.
+                if (db.Database.CurrentTransaction is null || db.IsReading) read.Remember(row, sum);
+            }
+        }
+
+        return (await ReadAsync(rows, row => contents[row.Id]!)).ToDictionary(batch => batch.Id);
     }
 
     /// <summary>One batch with its lines.</summary>
@@ -43,9 +58,15 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
     /// </summary>
     public async Task<IReadOnlyList<Batch>> ReadAsync(IReadOnlyList<BatchRow> rows)
     {
+        ArgumentNullException.ThrowIfNull(rows);
+        var stored = await StoredAsync(rows.SelectMany(row => row.Lines));
+        return await ReadAsync(rows, row => SumOf(row.Lines, stored));
+    }
+
+    private async Task<IReadOnlyList<Batch>> ReadAsync(IReadOnlyList<BatchRow> rows, Func<BatchRow, Contents> contentsOf)
+    {
         if (rows.Count == 0) return [];
         var known = await foods.AllAsync();
-        var stored = await records.ReadAsync(rows.SelectMany(row => row.Lines).SelectMany(line => FoodsOf(line.Planned).Concat(FoodsOf(line.Really))));
         var unpacked = rows.Where(row => NotPacked.Contains(row.State)).ToList();
         var book = unpacked.Count == 0 ? null : await recipes.BookAsync();
         var earlier = await EarlierAsync([.. unpacked.Select(row => row.RecipeId).Distinct()]);
@@ -53,13 +74,14 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
 
         Batch Read(BatchRow row)
         {
-            var contents = BatchLine.Sum(row.Lines.Select(line => LineOf(line, stored))).AsKnownToday(known.Find);
-            var batch = new Batch(row.Id, row.RecipeName, new TapeMark(row.Letters, row.Tint), row.CookedOn, contents, Milligrams.ToGrams(row.CookedMilligrams))
+            var (mark, contents) = (new TapeMark(row.Letters, row.Tint), contentsOf(row).AsKnownToday(known.Find));
+            var batch = new Batch(row.Id, row.RecipeName, mark, row.CookedOn, contents, Milligrams.ToGrams(row.CookedMilligrams))
             {
                 State = row.State,
                 Portions = row.Portions,
             };
-            return NotPacked.Contains(row.State) ? AsExpected(row, batch, book!.Read(row.RecipeId), earlier.GetValueOrDefault(row.RecipeId, [])) : batch;
+            if (!NotPacked.Contains(row.State)) return batch;
+            return AsExpected(row, batch, book!.Read(row.RecipeId), earlier.GetValueOrDefault(row.RecipeId, []));
         }
     }
 
@@ -68,7 +90,7 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
     {
         ArgumentNullException.ThrowIfNull(row);
         if (row.State == BatchState.Planned && await LinesOfRecipeAsync(row) is var lines && lines.Any(line => line.Planned.Ingredients.Count > 0)) return lines;
-        var stored = await records.ReadAsync(row.Lines.SelectMany(line => FoodsOf(line.Planned).Concat(FoodsOf(line.Really))));
+        var stored = await StoredAsync(row.Lines);
         return [.. row.Lines.OrderBy(line => line.Position).Select(line => LineOf(line, stored))];
     }
 
@@ -139,6 +161,12 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
 
         return yields;
     }
+
+    private Task<IReadOnlyDictionary<long, Food>> StoredAsync(IEnumerable<BatchLineRow> lines) =>
+        records.ReadAsync(lines.SelectMany(line => FoodsOf(line.Planned).Concat(FoodsOf(line.Really))));
+
+    private static Contents SumOf(IEnumerable<BatchLineRow> lines, IReadOnlyDictionary<long, Food> stored) =>
+        BatchLine.Sum(lines.OrderBy(line => line.Position).Select(line => LineOf(line, stored)));
 
     private static IEnumerable<long> FoodsOf(StoredContents? contents) => contents?.Parts.Select(part => part.Food) ?? [];
 

@@ -7,7 +7,7 @@ using Microsoft.EntityFrameworkCore;
 namespace LivelyTern.Data.Eat;
 
 /// <summary>The ledger of what was eaten.</summary>
-public sealed class Ledger(TernDb db, TimeProvider clock) : IEatenLedger
+public sealed class Ledger(TernDb db, ReadEntries read, TimeProvider clock) : IEatenLedger
 {
     /// <inheritdoc/>
     public async Task WriteAsync(PlanChange change, Stock stock)
@@ -33,8 +33,16 @@ public sealed class Ledger(TernDb db, TimeProvider clock) : IEatenLedger
     }
 
     /// <inheritdoc/>
-    public async Task<IReadOnlyDictionary<Guid, EatenMeasures>> MeasuresAsync(IReadOnlyCollection<Guid> itemIds) =>
-        (await StandingAsync(itemIds)).ToDictionary(entry => entry.ItemId, entry => entry.Measures.ToMeasures());
+    public async Task<IReadOnlyDictionary<Guid, EatenMeasures>> MeasuresAsync(IReadOnlyCollection<Guid> itemIds)
+    {
+        if (itemIds.Count == 0) return new Dictionary<Guid, EatenMeasures>();
+        var standing = await Standing([.. itemIds]).Select(entry => new { entry.Id, entry.ItemId }).ToListAsync();
+        var counted = standing.ToDictionary(entry => entry.Id, entry => read.Find(entry.Id));
+        var unread = counted.Where(one => one.Value is null).Select(one => one.Key).ToList();
+        var found = unread.Count == 0 ? [] : await db.Entries.AsNoTracking().Where(entry => unread.Contains(entry.Id)).ToListAsync();
+        foreach (var entry in found) counted[entry.Id] = read.Remember(entry.Id, entry.Measures.ToMeasures());
+        return standing.ToDictionary(entry => entry.ItemId, entry => counted[entry.Id]!);
+    }
 
     /// <summary>
     /// Things that a program before this one marked as eaten get their entries, by the aim that holds for their day: the only figures there
@@ -49,7 +57,7 @@ public sealed class Ledger(TernDb db, TimeProvider clock) : IEatenLedger
             .Where(row => row.EatenAt != null && !db.Entries.Any(entry => entry.ItemId == row.Id))
             .Select(row => row.Day).Distinct().ToListAsync();
         if (days.Count == 0) return 0;
-        var ledger = new Ledger(db, clock);
+        var ledger = new Ledger(db, new(), clock);
         var known = (await db.Entries.AsNoTracking().Select(entry => entry.ItemId).Distinct().ToListAsync()).ToHashSet();
         var count = 0;
         foreach (var day in days)
@@ -81,13 +89,13 @@ public sealed class Ledger(TernDb db, TimeProvider clock) : IEatenLedger
     }
 
     // The entries that stand: not taken back, and corrected by no other.
-    private async Task<List<EntryRow>> StandingAsync(IReadOnlyCollection<Guid> itemIds)
-    {
-        if (itemIds.Count == 0) return [];
-        return await db.Entries.AsNoTracking()
+    private async Task<List<EntryRow>> StandingAsync(List<Guid> itemIds) =>
+        itemIds.Count == 0 ? [] : await Standing(itemIds).ToListAsync();
+
+    private IQueryable<EntryRow> Standing(List<Guid> itemIds) =>
+        db.Entries.AsNoTracking()
             .Where(entry => itemIds.Contains(entry.ItemId) && !entry.IsTakenBack)
-            .Where(entry => !db.Entries.Any(other => other.CorrectsId == entry.Id)).ToListAsync();
-    }
+            .Where(entry => !db.Entries.Any(other => other.CorrectsId == entry.Id));
 
     private EntryRow EntryOf(Aim.EaterRow eater, EaterDay where, PlanItem item, Stock stock)
     {
