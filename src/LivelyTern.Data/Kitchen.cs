@@ -31,7 +31,7 @@ public static class Kitchen
         services.AddScoped<BoxStore>();
         services.AddScoped<PutBoxes>();
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();
-        services.AddScoped<PackBatch>().AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
+        services.AddScoped<WeighBatch>().AddScoped<PackBatch>().AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
         services.AddScoped<Ledger>().AddScoped<IEatenLedger>(all => all.GetRequiredService<Ledger>());
         return services.AddScoped<DemoWeek>();
     }

@@ -62,6 +62,36 @@ public sealed class LivesTests : IDisposable
     }
 
     [Fact]
+    public async Task A_batch_weighed_to_be_packed_later_leaves_its_portions_what_they_were_planned_to_hold()
+    {
+        var (eater, recipe, _) = await host.LaidTableAsync();
+        var batch = (await host.PostAsync("/api/cook/planned", new { day = Today, dishes = new[] { new { recipeId = recipe, portions = 4 } } }))[0]!;
+        foreach (var day in new[] { Today, "2026-11-26" })
+            await host.PostAsync("/api/plan/portions", new { batchId = batch["id"], eaterId = eater, day, grams = 250 }, await host.PlanVersionAsync());
+        async Task<(decimal Grams, decimal Kcal)> PortionAsync(string day)
+        {
+            var item = (await DayAsync(eater, day))["items"]![0]!;
+            return ((decimal)item["grams"]!, (decimal)item["figures"]!["energy"]!["value"]!);
+        }
+
+        var planned = await PortionAsync("2026-11-26");
+        var seen = await host.PlanVersionAsync();
+        batch = await host.PostAsync($"/api/cook/planned/{batch["id"]}/cooked", null, (int)batch["version"]!);
+
+        // 745 g were expected; the scale says 7 kg, a slip, and then 700 g.
+        foreach (var full in new[] { 7000, 700 })
+            batch = await host.MustAsync(HttpMethod.Put, $"/api/cook/batches/{batch["id"]}/weight", new { fullGrams = full, panGrams = 0 }, (int)batch["version"]!);
+        var weighed = await PortionAsync("2026-11-26");
+        Assert.InRange(weighed.Grams, (250m * 700 / 745) - 0.002m, (250m * 700 / 745) + 0.002m);
+        Assert.InRange(weighed.Kcal, planned.Kcal - 0.01m, planned.Kcal + 0.01m);
+        Assert.Equal(412, (await host.SendAsync(HttpMethod.Put, "/api/plan/portions", new { batchId = batch["id"], eaterId = eater, grams = 300 }, seen)).Status);
+
+        // Into boxes it gives the same as weighed and packed at once.
+        var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 700, panGrams = 0, boxes = 3 }, (int)batch["version"]!);
+        Assert.Equal([235m, 235m, 230m], packed["boxes"]!.AsArray().Select(box => (decimal)box!["grams"]!));
+    }
+
+    [Fact]
     public async Task What_really_went_in_changes_the_boxes_ahead_and_nothing_that_was_eaten()
     {
         var (eater, _, boxes) = await host.LaidTableAsync();

@@ -145,6 +145,7 @@ public sealed class ManyHandsTests
                     : await host.SendAsync(HttpMethod.Put, $"/api/cook/planned/{id}", new { day = Any(Days), portions = chance.Next(1, 9) }, version);
             }
 
+            if (chance.Next(4) == 0) return await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/weight", new { fullGrams = chance.Next(700, 1300), panGrams = 100 }, version);
             return batch["boxes"]!.AsArray().Count > 0
                 ? await host.SendAsync(HttpMethod.Delete, $"/api/pack/batches/{id}/boxes", null, version)
                 : await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{id}/boxes", new { fullGrams = chance.Next(700, 1300), panGrams = 100, boxes = chance.Next(1, 9), pieces = chance.Next(3) == 0 ? (int?)chance.Next(4, 40) : null }, version);

@@ -103,16 +103,9 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         return await db.SaveAsync(row, row);
     });
 
-    /// <summary>What the scale said of a batch that is cooked and not packed; weighing again replaces it.</summary>
-    public Task<Outcome<BatchRow>> WeighAsync(Guid id, int version, Grams pan, Grams full) => db.InTurnAsync(async () =>
-    {
-        var read = await AtAsync(id, version);
-        if (!read.Succeeded) return read;
-        var weighed = await WeighAsync(read.Value!, pan, full);
-        return weighed.Succeeded ? await db.SaveAsync(read.Value!, read.Value!) : weighed.Problems.ToList();
-    });
-
-    /// <summary>The same, within a larger command; not saved yet.</summary>
+    /// <summary>
+    /// What the scale said of a batch that is cooked and not packed; weighing again replaces it. Within a larger command, not saved yet.
+    /// </summary>
     /// <returns>The cooked weight.</returns>
     internal async Task<Outcome<Grams>> WeighAsync(BatchRow row, Grams pan, Grams full)
     {

@@ -23,17 +23,12 @@ public sealed record PlanBatchesRequest(DateOnly Day, IReadOnlyList<PlannedDish>
 /// <summary>A recipe, for so many of its portions.</summary>
 public sealed record PlannedDish(Guid RecipeId, int Portions);
 
-/// <summary>What the scale said.</summary>
-/// <param name="FullGrams">The full pan.</param>
-/// <param name="PanGrams">The empty pan; 0 where the food itself was weighed.</param>
-public sealed record WeighRequest(decimal FullGrams, decimal PanGrams = 0);
-
 /// <summary>What really went in on one line.</summary>
 /// <param name="Text">"250 g spinach"; empty where it was left out; null where it went in as planned after all.</param>
 /// <param name="FoodId">The food chosen, or null where the words say enough.</param>
 public sealed record WentInRequest(string? Text, string? FoodId = null);
 
-/// <summary>Cook: batches planned, started, weighed.</summary>
+/// <summary>Cook: batches planned, started, what went in. Weighing one touches days, and stands with them.</summary>
 public static class CookEndpoints
 {
     private const int MostListed = 60;
@@ -56,8 +51,6 @@ public static class CookEndpoints
         cook.MapPost("/planned", PlanAsync).WithName("planBatches");
         cook.MapPost("/planned/{id:guid}/cooked", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>
             WriteAsync(id, ifMatch, store, reader, version => store.StartAsync(id, version, Today(clock)))).WithName("cookPlanned");
-        cook.MapPut("/batches/{id:guid}/weight", (Guid id, WeighRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader) =>
-            WriteAsync(id, ifMatch, store, reader, version => store.WeighAsync(id, version, new(body.PanGrams), new(body.FullGrams)))).WithName("weighBatch");
         cook.MapPut("/batches/{id:guid}/lines/{position:int}", WentInAsync).WithName("wentIn");
         cook.MapPost("/batches/{id:guid}/restore", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>
             WriteAsync(id, ifMatch, store, reader, version => store.RestoreAsync(id, version, Today(clock)))).WithName("restoreBatch");

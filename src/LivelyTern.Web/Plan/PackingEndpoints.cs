@@ -17,6 +17,11 @@ namespace LivelyTern.Web.Plan;
 /// <summary>Another day or amount for a batch still to be cooked.</summary>
 public sealed record ReplanRequest(DateOnly Day, int Portions);
 
+/// <summary>What the scale said.</summary>
+/// <param name="FullGrams">The full pan.</param>
+/// <param name="PanGrams">The empty pan; 0 where the food itself was weighed.</param>
+public sealed record WeighRequest(decimal FullGrams, decimal PanGrams = 0);
+
 /// <summary>What the scale said, and how to divide.</summary>
 /// <param name="FullGrams">The full pan.</param>
 /// <param name="Boxes">How many boxes.</param>
@@ -59,6 +64,8 @@ public static class PackingEndpoints
         var cook = api.MapGroup("/cook").WithTags("Cook");
         cook.MapPut("/planned/{id:guid}", (Guid id, ReplanRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, ReplanBatch replan, BatchStore store, BatchReader reader, PlanReader plan) =>
             CookEndpoints.WriteAsync(id, ifMatch, store, reader, version => replan.DoAsync(id, version, body.Day, plan.Today, body.Portions))).WithName("replanBatch");
+        cook.MapPut("/batches/{id:guid}/weight", (Guid id, WeighRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, WeighBatch weighing, BatchStore store, BatchReader reader) =>
+            CookEndpoints.WriteAsync(id, ifMatch, store, reader, version => weighing.DoAsync(id, version, new(body.PanGrams), new(body.FullGrams)))).WithName("weighBatch");
         cook.MapDelete("/batches/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, ReplanBatch replan, BatchStore store, BatchReader reader) =>
             CookEndpoints.WriteAsync(id, ifMatch, store, reader, version => replan.DiscardAsync(id, version))).WithName("discardBatch");
         api.MapDelete("/aim/eaters/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters, ArchiveEater archive) =>

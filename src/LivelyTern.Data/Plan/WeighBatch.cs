@@ -1,0 +1,35 @@
+using LivelyTern.Core.Measures;
+using LivelyTern.Data.Cook;
+
+namespace LivelyTern.Data.Plan;
+
+/// <summary>
+/// A batch is weighed, to be packed later. Its portions that lie on days become the share of it that they were planned to be: 250 g of an
+/// expected 1,000 g, from 900 g on the scale, are 225 g, and hold what was planned.
+/// </summary>
+public sealed class WeighBatch(TernDb db, BatchStore batches, BatchReader reader, PortionsOnDays portions)
+{
+    /// <summary>Weighs a batch that was read at a version; weighing again replaces what the scale said before.</summary>
+    /// <param name="id">The batch.</param>
+    /// <param name="version">The version it was read at.</param>
+    /// <param name="pan">The empty pan.</param>
+    /// <param name="full">The full pan.</param>
+    public Task<Outcome<BatchRow>> DoAsync(Guid id, int version, Grams pan, Grams full) => db.InTurnAsync(async () =>
+    {
+        var read = await batches.AtAsync(id, version);
+        if (!read.Succeeded) return read;
+        var row = read.Value!;
+        var planned = await portions.OfAsync(id);
+        var before = (await reader.ReadAsync(row)).Weight;
+        var cooked = await batches.WeighAsync(row, pan, full);
+        if (!cooked.Succeeded) return cooked.Problems.ToList();
+        if (before is { } expected && expected != cooked.Value)
+        {
+            var factor = cooked.Value / expected;
+            foreach (var item in planned) item.Milligrams = Milligrams.Of(Milligrams.ToGrams(item.Milligrams ?? 0) * factor);
+            await db.NextVersionAsync(PortionsOnDays.DaysOf(planned));
+        }
+
+        return await db.SaveAsync(row, row);
+    });
+}
