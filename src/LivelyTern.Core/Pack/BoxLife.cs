@@ -69,8 +69,8 @@ public enum BoxEventKind
 /// <summary>How a box stands. Only events change it: each holds how the box stands after it.</summary>
 /// <param name="State">Full, eaten, or gone.</param>
 /// <param name="Place">Where it is, or was last.</param>
-/// <param name="PlacedOn">Since which day.</param>
-/// <param name="FrozenOn">The day it went into the freezer; null where it never did.</param>
+/// <param name="PlacedOn">Since which day it is in the freezer, or out of it.</param>
+/// <param name="FrozenOn">The day it was frozen last; null where it never was.</param>
 /// <param name="For">Whose it is; null for whoever wants it.</param>
 public sealed record BoxLife(BoxState State, BoxPlace Place, DateOnly PlacedOn, DateOnly? FrozenOn, Guid? For)
 {
@@ -82,10 +82,17 @@ public sealed record BoxLife(BoxState State, BoxPlace Place, DateOnly PlacedOn, 
     /// <summary>Whether there is something in it to eat.</summary>
     public bool IsThere => State == BoxState.Packed;
 
-    /// <summary>The same box put somewhere on a day. What was frozen once is remembered as that: it is not frozen again for longer.</summary>
-    public BoxLife Put(BoxPlace place, DateOnly on) => place == Place
-        ? this
-        : this with { Place = place, PlacedOn = on, FrozenOn = place == BoxPlace.Freezer ? FrozenOn ?? on : FrozenOn };
+    /// <summary>
+    /// The same box put somewhere on a day. From the fridge to the counter it is no longer out of the freezer than before. Back in the freezer
+    /// on the day it came out it is as if it had stayed; on a later day it is frozen anew, that day.
+    /// </summary>
+    public BoxLife Put(BoxPlace place, DateOnly on)
+    {
+        if (place == BoxPlace.Freezer == (Place == BoxPlace.Freezer)) return this with { Place = place };
+        if (place != BoxPlace.Freezer) return this with { Place = place, PlacedOn = on };
+        var isBackAtOnce = FrozenOn is not null && PlacedOn == on;
+        return this with { Place = place, PlacedOn = on, FrozenOn = isBackAtOnce ? FrozenOn : on };
+    }
 }
 
 /// <summary>A change to a box.</summary>

@@ -29,7 +29,7 @@ public sealed class BoxRow : IVersioned
 
     public BoxPlace Place { get; set; }
 
-    /// <summary>Since which day it is there.</summary>
+    /// <summary>Since which day it is in the freezer, or out of it.</summary>
     public DateOnly PlacedOn { get; set; }
 
     public DateOnly? FrozenOn { get; set; }

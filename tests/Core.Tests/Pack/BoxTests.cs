@@ -50,6 +50,20 @@ public sealed class BoxTests
         Assert.Equal(isFrozen, useBy.IsFrozenFor(start.AddDays(1)));
     }
 
+    // Out on day 10, it is over on day 12 wherever it stands, and freezing it then makes it no better; back on the day it came out it is as it was.
+    [Fact]
+    public void Moving_a_thawed_box_about_or_freezing_it_again_late_makes_it_keep_no_longer()
+    {
+        UseBy Of(BoxLife life) => UseBy.Of(new Box(Guid.NewGuid(), BoxTests.Of("stew", Kitchen.Egg), new(200), null) with { Life = life }, Today);
+        var frozen = BoxLife.New(Today, null).Put(BoxPlace.Freezer, Today);
+        var (tenth, twelfth) = (Today.AddDays(10), Today.AddDays(12));
+        var thawed = frozen.Put(BoxPlace.Fridge, tenth).Put(BoxPlace.Counter, twelfth).Put(BoxPlace.TakenAlong, twelfth);
+        Assert.Equal(Today.AddDays(11), Of(thawed).Last);
+        Assert.True(Of(thawed.Put(BoxPlace.Freezer, twelfth)).IsOver(twelfth));
+        Assert.True(Of(frozen.Put(BoxPlace.Fridge, tenth).Put(BoxPlace.Freezer, tenth.AddDays(1))).IsOver(twelfth));
+        Assert.Equal(Of(frozen), Of(frozen.Put(BoxPlace.Fridge, tenth).Put(BoxPlace.Freezer, tenth)));
+    }
+
     // Random changes of days: a box is eaten exactly where its day says so, and belongs to whose day it lies on; the inverse leads back.
     [SeededProperty]
     public bool What_a_change_makes_of_a_box_follows_from_the_days_alone_and_its_inverse_leads_back(bool lay, bool eat, bool forBo, bool other)
