@@ -62,9 +62,15 @@ internal static class HouseholdBench
         {
             using var http = new HttpClient { BaseAddress = new Uri(Url) };
             while (!await IsUpAsync(http)) await Task.Delay(50);
-            await MeasureAsync("/health", 500, async () => await http.GetByteArrayAsync("/health"), 0);
-            await MeasureAsync("the overview", 500, async () => await http.GetByteArrayAsync("/api/overview"), 10);
-            await MeasureAsync("the week", 300, async () => await http.GetByteArrayAsync("/api/plan/weeks/2026-11-25"), 30);
+
+            // A host that was just started still compiles what it runs; the figures that are wanted are those of one that has been up for a while.
+            foreach (var (when, isWarm) in new[] { ("just started", false), ("warm", true) })
+            {
+                await MeasureAsync($"/health, {when}", 500, async () => await http.GetByteArrayAsync("/health"), 0);
+                await MeasureAsync($"the overview, {when}", 500, async () => await http.GetByteArrayAsync("/api/overview"), isWarm ? 10 : 0);
+                await MeasureAsync($"the week, {when}", 300, async () => await http.GetByteArrayAsync("/api/plan/weeks/2026-11-25"), isWarm ? 30 : 0);
+            }
+
             var week = JsonNode.Parse(await http.GetStringAsync("/api/plan/weeks/2026-11-25"))!;
             var item = week["eaters"]![0]!["days"]![2]!["items"]!.AsArray().First(one => one!["boxId"] is not null)!;
             var (version, isEaten) = ((int)week["version"]!, false);

@@ -21,7 +21,7 @@ public static class Kitchen
     /// <param name="path">The database file.</param>
     public static IServiceCollection AddKitchen(this IServiceCollection services, string path)
     {
-        services.AddDbContext<TernDb>(db => db.UseSqlite(
+        services.AddDbContextPool<TernDb>(db => db.UseSqlite(
             TernFile.ConnectionString(path), sqlite => sqlite.UseQuerySplittingBehavior(QuerySplittingBehavior.SingleQuery)));
         services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>().AddSingleton<ReadFoodRecords>();
         services.AddSingleton<ReadBatches>().AddSingleton<ReadEntries>();

@@ -1,10 +1,8 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
-using LivelyTern.Data.Cook;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Plan;
-using LivelyTern.Data.Recipes;
 using LivelyTern.Web.Plan;
 
 namespace LivelyTern.Web;
@@ -24,7 +22,8 @@ namespace LivelyTern.Web;
 /// <param name="Left">What is left of it today.</param>
 /// <param name="Excluded">What lies on days although its eater must never get it, and nobody has answered for.</param>
 public sealed record OverviewView(
-    DateOnly Today, int Eaters, int Foods, int Recipes, int? FitDays, int? LaidDays, int BatchesWaiting, int BatchesDue, DateOnly? NextPrepDay, int ShelfBoxes, Measure? Leading, decimal? Left, IReadOnlyList<ExcludedView> Excluded);
+    DateOnly Today, int Eaters, int Foods, int Recipes, int? FitDays, int? LaidDays, int BatchesWaiting, int BatchesDue,
+    DateOnly? NextPrepDay, int ShelfBoxes, Measure? Leading, decimal? Left, IReadOnlyList<ExcludedView> Excluded);
 
 /// <summary>Whether the host can reach its database: "ok".</summary>
 public sealed record Health(string Status);
@@ -38,18 +37,18 @@ public static class OverviewEndpoint
 
     // Counts are the file's own; of the days only this eater's week is read.
     private static async Task<OverviewView> ReadAsync(
-        Guid? eaterId, TernDb db, FoodStore foods, RecipeStore recipes, EaterStore eaters, BatchStore batches, PlanStore plan, ExcludedItems excluded, PlanReader reader)
+        Guid? eaterId, TernDb db, FoodStore foods, EaterStore eaters, PlanStore plan, ExcludedItems excluded, PlanReader reader)
     {
         await using var once = await db.ReadOnceAsync();
         var table = await eaters.ListAsync();
         var row = table.FirstOrDefault(other => eaterId is null || other.Id == eaterId) ?? (table.Count > 0 ? table[0] : null);
         var state = row is null ? null : await reader.StateAsync(row);
         decimal? left = state is not null && state.Left.TryGetValue(row!.Aim.Leading, out var rest) ? rest : null;
-        var (due, nextPrepDay) = await batches.AheadAsync(reader.Today);
+        var counts = await plan.CountAsync();
         return new OverviewView(
-            reader.Today, table.Count, (await foods.CatalogueAsync()).All.Count, await recipes.CountAsync(), state?.FitDays, state?.LaidDays,
-            await batches.CountWaitingAsync(), due, nextPrepDay, await plan.CountShelfAsync(), row?.Aim.Leading, left,
-            Excluded(await excluded.ListAsync(), table));
+            reader.Today, table.Count, (await foods.CatalogueAsync()).All.Count, counts.Recipes, state?.FitDays, state?.LaidDays,
+            counts.BatchesWaiting, counts.BatchesDue, counts.NextPrepDay, counts.ShelfBoxes, row?.Aim.Leading, left,
+            Excluded(await excluded.ListAsync(table), table));
     }
 
     private static List<ExcludedView> Excluded(IReadOnlyList<ExcludedItem> all, IReadOnlyList<EaterRow> table)

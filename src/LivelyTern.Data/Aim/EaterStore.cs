@@ -15,10 +15,10 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
 
     /// <summary>The eaters in their order, without those taken off.</summary>
     public async Task<IReadOnlyList<EaterRow>> ListAsync() =>
-        await db.Eaters.AsNoTracking().Where(row => row.ArchivedAt == null).OrderBy(row => row.Position).ToListAsync();
+        await db.Eaters.AsNoTracking().AsSplitQuery().Where(row => row.ArchivedAt == null).OrderBy(row => row.Position).ToListAsync();
 
     /// <summary>One eater, also one taken off; null where there is none.</summary>
-    public Task<EaterRow?> FindAsync(Guid id) => db.Eaters.AsNoTracking().SingleOrDefaultAsync(row => row.Id == id);
+    public Task<EaterRow?> FindAsync(Guid id) => db.Eaters.AsNoTracking().AsSplitQuery().SingleOrDefaultAsync(row => row.Id == id);
 
     /// <summary>Adds an eater at the end of the table.</summary>
     public async Task<Outcome<EaterRow>> AddAsync(string name, DayAim aim, bool clinicianSetIt)

@@ -18,16 +18,6 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         await db.Batches.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position)).Where(row => row.State != BatchState.Discarded)
             .OrderBy(row => row.State == BatchState.Packed).ThenByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Take(most).ToListAsync();
 
-    /// <summary>How many batches are cooked and not in boxes.</summary>
-    public Task<int> CountWaitingAsync() => db.Batches.CountAsync(row => row.State == BatchState.Cooking || row.State == BatchState.Cooked);
-
-    /// <summary>How many batches are planned for a day or before it and not cooked yet, and the first day after it for which others are.</summary>
-    public async Task<(int Due, DateOnly? Next)> AheadAsync(DateOnly day)
-    {
-        var planned = db.Batches.Where(row => row.State == BatchState.Planned);
-        return (await planned.CountAsync(row => row.CookedOn <= day), await planned.Where(row => row.CookedOn > day).MinAsync(row => (DateOnly?)row.CookedOn));
-    }
-
     /// <summary>One batch, also a discarded one, or null.</summary>
     public Task<BatchRow?> FindAsync(Guid id) =>
         db.Batches.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position)).SingleOrDefaultAsync(row => row.Id == id);

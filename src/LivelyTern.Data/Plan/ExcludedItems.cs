@@ -1,6 +1,7 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Plan;
+using LivelyTern.Data.Aim;
 using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Plan;
@@ -14,14 +15,15 @@ namespace LivelyTern.Data.Plan;
 public sealed record ExcludedItem(EaterDay Where, Guid ItemId, string Name, Never Why, bool IsAnswered);
 
 /// <summary>What came to be excluded for an eater after it was laid on their day.</summary>
-public sealed class ExcludedItems(TernDb db, PlanStore plan, DayChanges changes, TimeProvider clock)
+public sealed class ExcludedItems(TernDb db, EaterStore eaters, PlanStore plan, DayChanges changes, TimeProvider clock)
 {
     /// <summary>
     /// What lies uneaten on a day from today on although its eater must never get it: an exclusion, a label or a recipe came after it.
     /// </summary>
-    public async Task<IReadOnlyList<ExcludedItem>> ListAsync()
+    /// <param name="table">The eaters of the household.</param>
+    public async Task<IReadOnlyList<ExcludedItem>> ListAsync(IReadOnlyList<EaterRow> table)
     {
-        var careful = (await db.Eaters.AsNoTracking().Where(row => row.ArchivedAt == null).ToListAsync())
+        var careful = table
             .Where(row => row.KeptWays is { } ways && ways.NeverAllergens.Count + ways.NeverFoods.Count > 0).ToDictionary(row => row.Id);
         if (careful.Count == 0) return [];
         var (ids, today) = (careful.Keys.ToList(), DateOnly.FromDateTime(clock.GetLocalNow().DateTime));
@@ -44,7 +46,7 @@ public sealed class ExcludedItems(TernDb db, PlanStore plan, DayChanges changes,
     /// <returns>How many there were.</returns>
     public Task<Outcome<int>> LeaveAsync(IReadOnlyCollection<Guid> itemIds) => db.InTurnAsync<int>(async () =>
     {
-        var asked = (await ListAsync()).Where(one => itemIds.Contains(one.ItemId));
+        var asked = (await ListAsync(await eaters.ListAsync())).Where(one => itemIds.Contains(one.ItemId));
         var excluded = asked.ToDictionary(one => one.ItemId, one => one.Why.Key);
         var rows = await db.PlanItems.Where(row => excluded.Keys.Contains(row.Id)).ToListAsync();
         foreach (var row in rows) row.NeverAnswered = excluded[row.Id];
@@ -55,7 +57,7 @@ public sealed class ExcludedItems(TernDb db, PlanStore plan, DayChanges changes,
     /// <summary>Takes things off their days that lie where their eaters must never get them, as one change.</summary>
     public async Task<Outcome<MadeChange>> TakeOffAsync(IReadOnlyCollection<Guid> itemIds)
     {
-        var excluded = (await ListAsync()).Where(one => itemIds.Contains(one.ItemId)).ToList();
+        var excluded = (await ListAsync(await eaters.ListAsync())).Where(one => itemIds.Contains(one.ItemId)).ToList();
         if (excluded.Count == 0) return Stale.Gone("thing to take off");
         var steps = excluded.ConvertAll<Func<PlanBoard, Outcome<PlanChange>>>(one => now => now.TakeOff(one.ItemId));
         return await changes.MakeAsync(null, [.. excluded.Select(one => one.Where).Distinct()], [], board => board.InOne(steps));

@@ -14,6 +14,14 @@ using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Plan;
 
+/// <summary>What a kitchen holds, in numbers.</summary>
+/// <param name="Recipes">Recipes on the list.</param>
+/// <param name="BatchesWaiting">Batches cooked and not in boxes.</param>
+/// <param name="BatchesDue">Batches planned for today or before it and not cooked yet.</param>
+/// <param name="NextPrepDay">The first day after today for which others are planned; null where none is.</param>
+/// <param name="ShelfBoxes">Boxes that are there and lie on no day ahead.</param>
+public sealed record KitchenCounts(int Recipes, int BatchesWaiting, int BatchesDue, DateOnly? NextPrepDay, int ShelfBoxes);
+
 /// <summary>What lies on which day, what it is made of, and what could be laid.</summary>
 public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, FoodStore foods, FoodRecords records, TimeProvider clock)
 {
@@ -96,8 +104,18 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
     /// </summary>
     public async Task<IReadOnlyList<Box>> ShelfAsync() => await boxes.ReadAsync(await OnShelf().ToListAsync());
 
-    /// <summary>How many those are.</summary>
-    public Task<int> CountShelfAsync() => OnShelf().CountAsync();
+    /// <summary>What the kitchen holds in numbers, in one question to the file.</summary>
+    public Task<KitchenCounts> CountAsync()
+    {
+        var (today, shelf) = (Today, OnShelf());
+        var planned = db.Batches.Where(row => row.State == BatchState.Planned);
+        return db.PlanVersions.AsNoTracking().Select(_ => new KitchenCounts(
+            db.Recipes.Count(row => row.ArchivedAt == null),
+            db.Batches.Count(row => row.State == BatchState.Cooking || row.State == BatchState.Cooked),
+            planned.Count(row => row.CookedOn <= today),
+            planned.Where(row => row.CookedOn > today).Min(row => (DateOnly?)row.CookedOn),
+            shelf.Count())).SingleAsync();
+    }
 
     private IQueryable<BoxRow> OnShelf()
     {

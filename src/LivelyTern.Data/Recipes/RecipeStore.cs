@@ -19,9 +19,6 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
     /// <summary>Recipes by name, without those taken away.</summary>
     public async Task<IReadOnlyList<RecipeRow>> ListAsync() => await db.Recipes.AsNoTracking().Where(row => row.ArchivedAt == null).OrderBy(row => row.Name).ToListAsync();
 
-    /// <summary>How many recipes there are.</summary>
-    public Task<int> CountAsync() => db.Recipes.CountAsync(row => row.ArchivedAt == null);
-
     /// <summary>One recipe, also one taken away; null where there is none.</summary>
     public Task<RecipeRow?> FindAsync(Guid id) => db.Recipes.AsNoTracking().SingleOrDefaultAsync(row => row.Id == id);
 
