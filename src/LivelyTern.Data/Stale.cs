@@ -23,8 +23,7 @@ public static class Stale
 
     /// <summary>
     /// A command: what it reads, judges and writes is one transaction that no other writer of the file comes into, neither of this program
-    /// nor of another. What
-    /// it refuses leaves nothing behind. Within a larger transaction it is a part of that.
+    /// nor of another. What it refuses leaves nothing behind. Within a larger transaction it is a part of that.
     /// </summary>
     internal static async Task<Outcome<T>> InTurnAsync<T>(this TernDb db, Func<Task<Outcome<T>>> command)
     {
@@ -42,8 +41,7 @@ public static class Stale
 
     /// <summary>
     /// One reading: all that is asked until it is disposed is answered from the file as it was at the first question, whatever is written
-    /// meanwhile. Within a
-    /// transaction it is a part of that.
+    /// meanwhile. Within a transaction it is a part of that.
     /// </summary>
     public static async Task<IAsyncDisposable?> ReadOnceAsync(this TernDb db)
     {

@@ -7,8 +7,7 @@ namespace LivelyTern.Data;
 
 /// <summary>
 /// What is kept as JSON has a type of its own, apart from the core's records, with the version of its shape in it, and is read strictly: a
-/// member that is
-/// missing or not known is an error, never a null, so that no renaming here silently reads old rows as nothing.
+/// member that is missing or not known is an error, never a null, so that no renaming here silently reads old rows as nothing.
 /// </summary>
 internal static class StoredJson
 {

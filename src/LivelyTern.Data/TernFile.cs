@@ -41,10 +41,8 @@ public static class TernFile
 
     /// <summary>
     /// All that is pending, in one transaction: if it breaks off, by an error or with the power, the file is as it was. Foreign keys are
-    /// off for
-    /// that connection, so that a table that is built anew takes none of the rows along that point to it; they are looked through before
-    /// the end.
-    /// Each statement that a migration writes itself ends with a semicolon.
+    /// off for that connection, so that a table that is built anew takes none of the rows along that point to it; they are looked through
+    /// before the end. Each statement that a migration writes itself ends with a semicolon.
     /// </summary>
     private static async Task MigrateAsync(string path)
     {

@@ -5,8 +5,7 @@ namespace LivelyTern.Data;
 
 /// <summary>
 /// Writers of one file go in the order they came. SQLite lets one write at a time and knows no order: who finds the file taken looks again
-/// now
-/// and then, and beside an import, which leaves it free for a few milliseconds only, might find it taken each time until it gives up.
+/// now and then, and beside an import, which leaves it free for a few milliseconds only, might find it taken each time until it gives up.
 /// </summary>
 /// <remarks>Holds within this process. Another process is still kept apart by SQLite's own lock.</remarks>
 public static class WriteTurn

@@ -4,8 +4,7 @@ namespace LivelyTern.Solving;
 
 /// <summary>
 /// Betters a plan by many small random steps, of which worse ones are taken now and then and ever more rarely. A round of it takes the same
-/// steps for the same
-/// seed on any machine.
+/// steps for the same seed on any machine.
 /// </summary>
 internal sealed class Annealing(FitTables tables, FitBoard board, ulong seed)
 {

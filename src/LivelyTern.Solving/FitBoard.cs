@@ -4,8 +4,7 @@ namespace LivelyTern.Solving;
 
 /// <summary>
 /// Boxes being laid: every step keeps the rules of <see cref="FitTables.Breach"/>, each day is completed with the best fillers found for
-/// it, and the
-/// board knows what the whole costs. Steps since the last <see cref="Keep"/> can be taken back.
+/// it, and the board knows what the whole costs. Steps since the last <see cref="Keep"/> can be taken back.
 /// </summary>
 internal sealed class FitBoard
 {

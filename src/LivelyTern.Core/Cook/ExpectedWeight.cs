@@ -24,8 +24,7 @@ public sealed record ExpectedWeight(Grams Weight, Grams Spread, ExpectedFrom Fro
 {
     /// <summary>
     /// The cook's own history first: 4,200 and 4,400 g from 5,000 g raw each is a yield of 0.86, so 3,000 g raw are expected to weigh 2,580
-    /// g, give
-    /// or take 85. Without one, the recipe's own cooked weight in proportion; without that, what goes in.
+    /// g, give or take 85. Without one, the recipe's own cooked weight in proportion; without that, what goes in.
     /// </summary>
     /// <param name="raw">What goes into this batch.</param>
     /// <param name="recipeYield">Cooked by raw weight as the recipe has it; null where it states none.</param>

@@ -57,8 +57,7 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
 
     /// <summary>
     /// The same contents with the allergens known today: a food holds what it was known to hold when it went in, and what its label says
-    /// now. The
-    /// figures stay those of then.
+    /// now. The figures stay those of then.
     /// </summary>
     /// <param name="find">A food as it is known today, or null.</param>
     public Contents AsKnownToday(Func<string, Food?> find)
@@ -84,9 +83,8 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
             .Select(ingredient => ingredient.Food.Name).Distinct(StringComparer.Ordinal)];
 
     // Labels of two conventions in one dish: carbohydrate is brought to "total, fibre within" for all, and net is what is left without
-    // fibre
-    // and polyols. 100 g of a European bread with 40 g carbohydrate and 8 g fibre hold 48 g in total and 40 g net. Polyols that a label
-    // does not state are none: it has to name them where they were put in (Regulation (EU) No 1169/2011, Annex VII part C; 21 CFR
+    // fibre and polyols. 100 g of a European bread with 40 g carbohydrate and 8 g fibre hold 48 g in total and 40 g net. Polyols that a
+    // label does not state are none: it has to name them where they were put in (Regulation (EU) No 1169/2011, Annex VII part C; 21 CFR
     // 101.9(c)(6)(iv)).
     private Totals InOneConvention(Totals sums)
     {

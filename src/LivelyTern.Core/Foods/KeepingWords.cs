@@ -9,8 +9,8 @@ public static class KeepingWords
     };
 
     /// <summary>
-    /// Rice where a grain is called so: "Mill Lane basmati" keeps as rice. What only might be rice is better taken for it, since that is the
-    /// shorter time.
+    /// Rice where a grain is called so: "Mill Lane basmati" keeps as rice. What only might be rice is better taken for it, since that is
+    /// the shorter time.
     /// </summary>
     /// <param name="name">The food's name.</param>
     /// <param name="group">Its kind.</param>

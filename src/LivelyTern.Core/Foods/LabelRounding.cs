@@ -5,9 +5,9 @@ namespace LivelyTern.Core.Foods;
 
 /// <summary>
 /// What a North American label prints of a serving: kcal below 5 as 0, to 50 in fives, above in tens; fat below 0.5 g as 0, below 5 g in
-/// halves,
-/// above in whole grams; carbohydrate, sugars, fibre and protein below 0.5 g as 0, below 1 g as "less than 1", above in whole grams; sodium
-/// below 5 mg as 0, to 140 mg in fives, above in tens. Source: 21 CFR 101.9(c). Nothing is ever computed from what is printed.
+/// halves, above in whole grams; carbohydrate, sugars, fibre and protein below 0.5 g as 0, below 1 g as "less than 1", above in whole
+/// grams; sodium below 5 mg as 0, to 140 mg in fives, above in tens. Source: 21 CFR 101.9(c). Nothing is ever computed from what is
+/// printed.
 /// </summary>
 public static class LabelRounding
 {

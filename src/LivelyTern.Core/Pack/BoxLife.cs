@@ -83,8 +83,8 @@ public sealed record BoxLife(BoxState State, BoxPlace Place, DateOnly PlacedOn, 
     public bool IsThere => State == BoxState.Packed;
 
     /// <summary>
-    /// The same box put somewhere on a day. From the fridge to the counter it is no longer out of the freezer than before. Back in the freezer
-    /// on the day it came out it is as if it had stayed; on a later day it is frozen anew, that day.
+    /// The same box put somewhere on a day. From the fridge to the counter it is no longer out of the freezer than before. Back in the
+    /// freezer on the day it came out it is as if it had stayed; on a later day it is frozen anew, that day.
     /// </summary>
     public BoxLife Put(BoxPlace place, DateOnly on)
     {

@@ -14,8 +14,8 @@ public readonly record struct DividedPortion(Grams Weight, int? Pieces);
 public sealed record DividedBatch(IReadOnlyList<DividedPortion> Portions, int OverPieces, Grams Over)
 {
     /// <summary>
-    /// The boxes a weighed batch goes into: by weight, or by pieces, each piece its share of the weight; as planned where portions of it lie
-    /// on days.
+    /// The boxes a weighed batch goes into: by weight, or by pieces, each piece its share of the weight; as planned where portions of it
+    /// lie on days.
     /// </summary>
     /// <param name="cooked">What it weighs.</param>
     /// <param name="boxes">How many boxes.</param>

@@ -46,10 +46,9 @@ public static class Divide
 
     /// <summary>
     /// As the plan has it: each planned portion gets its share of the batch, whatever the batch weighs in the end, so that it holds what
-    /// was planned; what is
-    /// not planned goes into the boxes there are beyond those, else it is over. Portions of 300, 300 and 400 g of an expected 1,000 g, from
-    /// 900 g
-    /// on the scale, are 270, 270 and 360 g. Where more was planned than the batch makes, all get a little less.
+    /// was planned; what is not planned goes into the boxes there are beyond those, else it is over. Portions of 300, 300 and 400 g of an
+    /// expected 1,000 g, from 900 g on the scale, are 270, 270 and 360 g. Where more was planned than the batch makes, all get a little
+    /// less.
     /// </summary>
     /// <param name="batch">Grams of the finished batch.</param>
     /// <param name="expected">Grams it was planned by.</param>

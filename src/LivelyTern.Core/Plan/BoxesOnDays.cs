@@ -6,8 +6,8 @@ namespace LivelyTern.Core.Plan;
 public static class BoxesOnDays
 {
     /// <summary>
-    /// A box that is eaten on its day is eaten, one that is not eaten after all is full again; one that lies on somebody's day is theirs, and
-    /// nobody's when it is taken off.
+    /// A box that is eaten on its day is eaten, one that is not eaten after all is full again; one that lies on somebody's day is theirs,
+    /// and nobody's when it is taken off.
     /// </summary>
     /// <param name="change">The change.</param>
     /// <param name="lives">How the boxes stand before it, by id.</param>

@@ -8,8 +8,7 @@ namespace LivelyTern.Core.Plan;
 
 /// <summary>
 /// The one gate onto a day. Whoever lays, changes, moves, copies, fits, mends, undoes: what comes onto an eater's day is judged here, by
-/// the
-/// allergens known today, and what must never lie there does not.
+/// the allergens known today, and what must never lie there does not.
 /// </summary>
 public static class DayGate
 {

@@ -140,8 +140,7 @@ public sealed class DayMends
 
     /// <summary>
     /// Up to five smallest changes that bring the day into its bands and push no other day out; none where it fits or is past. Where
-    /// something lies on
-    /// it that the eater must never get, taking that off comes before all else.
+    /// something lies on it that the eater must never get, taking that off comes before all else.
     /// </summary>
     public IReadOnlyList<Mend> Suggest()
     {
@@ -161,8 +160,7 @@ public sealed class DayMends
 
     /// <summary>
     /// Boxes and plain foods that can be added without passing any most, what brings the day nearest to its aim first; for a slot with a
-    /// share of
-    /// the day, what brings that slot nearest to its share. A slot in which no box is eaten is offered plain foods only.
+    /// share of the day, what brings that slot nearest to its share. A slot in which no box is eaten is offered plain foods only.
     /// </summary>
     /// <param name="most">How many.</param>
     /// <param name="slot">One of the eater's slots, by name; null for the day as a whole.</param>

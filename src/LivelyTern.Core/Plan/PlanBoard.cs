@@ -124,7 +124,8 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
     }
 
     /// <summary>
-    /// The plan without the boxes whose day went by uneaten: they are on the shelf again, and can be laid anew. Where one is, it leaves the day that went by.
+    /// The plan without the boxes whose day went by uneaten: they are on the shelf again, and can be laid anew. Where one is, it leaves the
+    /// day that went by.
     /// </summary>
     /// <param name="today">The household's day.</param>
     /// <param name="which">Only these boxes; null for all.</param>

@@ -57,8 +57,7 @@ public sealed class ImportTally
 
 /// <summary>
 /// Writes a library: in parts of some thousand rows, each in its turn, so that other writing waits for one part at most, and out of sight
-/// until
-/// it is whole. What is stopped or breaks off is taken back.
+/// until it is whole. What is stopped or breaks off is taken back.
 /// </summary>
 public sealed class LibraryWriter(TernDb db, Kept<LibraryWords> words, TimeProvider clock)
 {

@@ -66,8 +66,8 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
     }
 
     /// <summary>
-    /// Something happens to a box: an event that is never rewritten, and how the box stands from now on. There is no other way to change how
-    /// it stands. Not saved yet.
+    /// Something happens to a box: an event that is never rewritten, and how the box stands from now on. There is no other way to change
+    /// how it stands. Not saved yet.
     /// </summary>
     internal void Happened(BoxRow box, BoxEventKind kind, BoxLife life)
     {

@@ -47,7 +47,8 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
         return await BoardAsync(await shown.ToListAsync());
     }
 
-    /// <summary>Portions that are stored of a batch that is in its boxes, which no command here leaves behind: they are on no board, and are named.</summary>
+    /// <summary>Portions that are stored of a batch that is in its boxes, which no command here leaves behind: they are on no board, and
+    /// are named.</summary>
     public async Task<IReadOnlyList<(EaterDay Where, string Name)>> LeftOutAsync(DateOnly from, DateOnly to)
     {
         var odd =
@@ -127,8 +128,7 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
 
     /// <summary>
     /// What this household fills gaps with: what its eaters say they like, then plain foods as they were laid over the last weeks, the most
-    /// often laid
-    /// first, then a few to start from.
+    /// often laid first, then a few to start from.
     /// </summary>
     /// <param name="likes">Amounts the eaters like.</param>
     /// <param name="known">The foods to read them against.</param>

@@ -5,8 +5,7 @@ namespace LivelyTern.Solving.Columns;
 
 /// <summary>
 /// The relaxation of a week as a choice of one column for each day: as many parts of columns as one likes, by GLOP, columns brought in as
-/// they pay. It says
-/// how good a plan can be at best far closer than that of <see cref="WeekModel"/>, and what a column would add to it.
+/// they pay. It says how good a plan can be at best far closer than that of <see cref="WeekModel"/>, and what a column would add to it.
 /// </summary>
 internal sealed class ColumnRelaxation : IDisposable
 {

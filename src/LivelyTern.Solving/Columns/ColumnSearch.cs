@@ -4,8 +4,7 @@ namespace LivelyTern.Solving.Columns;
 
 /// <summary>
 /// Finds the best plan, and proves it: the relaxation says what each column would add to the bound, a plan with a column that adds more
-/// than a known plan
-/// does cannot be better than that one, and what is left is few.
+/// than a known plan does cannot be better than that one, and what is left is few.
 /// </summary>
 internal static class ColumnSearch
 {

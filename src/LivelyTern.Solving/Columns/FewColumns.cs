@@ -77,8 +77,7 @@ internal sealed class FewColumns : IDisposable
 
     /// <summary>
     /// The cost of the best found, what none of these costs less than, and whether more time would not change either; both costs as large
-    /// as can be where none of
-    /// these is a plan.
+    /// as can be where none of these is a plan.
     /// </summary>
     /// <param name="tell">Told of plans and bounds.</param>
     public (long Cost, long Least, bool IsDone) Solve(Action<FitPlan?, long> tell)

@@ -5,8 +5,7 @@ namespace LivelyTern.Solving.Columns;
 
 /// <summary>
 /// All choices of fillers that a day of one eater could take, written out once, so that the very best for given boxes is found. Where they
-/// are too many, those
-/// of few servings are written out, and more servings are known only by what they could do at best.
+/// are too many, those of few servings are written out, and more servings are known only by what they could do at best.
 /// </summary>
 internal sealed class FillerChoices
 {

@@ -4,8 +4,7 @@ namespace LivelyTern.Web.Http;
 
 /// <summary>
 /// Answers only those who asked for this house by its own name, and takes writes only from its own pages or from a script: a page elsewhere
-/// on the net that
-/// has its name point here, or sends a form here, is refused before a byte of it is read.
+/// on the net that has its name point here, or sends a form here, is refused before a byte of it is read.
 /// </summary>
 /// <remarks>A browser says where a request comes from in <c>Origin</c> and <c>Sec-Fetch-Site</c> (WHATWG Fetch, W3C Fetch Metadata); a
 /// script says nothing.</remarks>

@@ -5,8 +5,7 @@ namespace LivelyTern.Web.Plan;
 
 /// <summary>
 /// Work that keeps a core busy for a while, one after another: a fit sent whole, a menu. It holds no request's thread, a few wait their
-/// turn, and whoever
-/// comes after those is told to come again.
+/// turn, and whoever comes after those is told to come again.
 /// </summary>
 public sealed class SolverTurns : IDisposable
 {

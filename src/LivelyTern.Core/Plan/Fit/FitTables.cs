@@ -22,8 +22,7 @@ public readonly record struct WholeBand(int? Min, int? Target, int? Max, int Out
 
 /// <summary>
 /// A fit in whole numbers, as the solvers count it and as <c>docs/fit.md</c> writes it down: whole kcal and grams; tenths of a gram of salt
-/// and
-/// saturated fat, tenths of a point. Each entry is rounded once, half away from zero.
+/// and saturated fat, tenths of a point. Each entry is rounded once, half away from zero.
 /// </summary>
 public sealed class FitTables
 {

@@ -6,9 +6,8 @@ namespace LivelyTern.Core.Plan.Menus;
 
 /// <summary>
 /// Chooses dishes so that the days can fit: one after another the dish that lowers the cost of a first plan most, then dishes in each
-/// other's place
-/// while that lowers it. What is cooked often, what shares foods and what uses up the house count beside it, as <c>docs/fit.md</c> writes
-/// down.
+/// other's place while that lowers it. What is cooked often, what shares foods and what uses up the house count beside it, as
+/// <c>docs/fit.md</c> writes down.
 /// </summary>
 public sealed class MenuSearch
 {

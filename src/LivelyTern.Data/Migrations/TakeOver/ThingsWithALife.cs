@@ -105,7 +105,8 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
         }
     }
 
-    // Which line of the recipe brought it was not written down then: each food is a line of its own, and what was not understood is another.
+    // Which line of the recipe brought it was not written down then: each food is a line of its own, and what was not understood is
+    // another.
     private void AddLine(string batch, int position, OldShapes.OldIngredient? part)
     {
         StoredPart[] parts = part is null ? [] : [new(Keep(part.Food), part.Weight.Value, part.IsTrace)];
