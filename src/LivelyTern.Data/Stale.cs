@@ -13,7 +13,8 @@ public static class Stale
     public const string Code = "stale";
 
     /// <summary>The refusal itself.</summary>
-    public static Problem Problem { get; } = new(Code, "", "This was changed elsewhere since you opened it. Look at it as it is now, then make your change again.");
+    public static Problem Problem { get; } = new(
+        Code, "", "This was changed elsewhere since you opened it. Look at it as it is now, then make your change again.");
 
     /// <summary>The code of something that is not there.</summary>
     public const string GoneCode = "not-found";

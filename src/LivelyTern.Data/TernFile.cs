@@ -71,7 +71,8 @@ public static class TernFile
     private static string FreshName(string wanted)
     {
         var name = wanted;
-        for (var i = 2; File.Exists(name); i++) name = Path.ChangeExtension(wanted, string.Create(CultureInfo.InvariantCulture, $".{i}.db"));
+        for (var i = 2; File.Exists(name); i++)
+            name = Path.ChangeExtension(wanted, string.Create(CultureInfo.InvariantCulture, $".{i}.db"));
         return name;
     }
 

@@ -9,7 +9,8 @@ namespace LivelyTern.Devices;
 /// <param name="Label">Its label as printed.</param>
 /// <param name="PackageGrams">What a package holds, in grams.</param>
 /// <param name="Allergens">The allergens it names.</param>
-public sealed record Product(string Gtin, string Name, FoodGroup Group, Label Label, decimal? PackageGrams, IReadOnlyList<Allergen> Allergens);
+public sealed record Product(
+    string Gtin, string Name, FoodGroup Group, Label Label, decimal? PackageGrams, IReadOnlyList<Allergen> Allergens);
 
 /// <summary>Looks a product up by the number under its barcode.</summary>
 public interface IProductLookUp
@@ -44,7 +45,8 @@ public sealed class SimulatedLookUp : IProductLookUp
         Task.FromResult(Shelf.FirstOrDefault(product => string.Equals(product.Gtin, gtin, StringComparison.Ordinal)));
 
     // The last digit is the check digit of those before it.
-    private static Product Of(string number, string name, FoodGroup group, Label label, decimal? package, params IReadOnlyList<Allergen> allergens)
+    private static Product Of(
+        string number, string name, FoodGroup group, Label label, decimal? package, params IReadOnlyList<Allergen> allergens)
     {
         var digits = number[..^1];
         return new((digits + Gtin.CheckDigit(digits)).PadLeft(14, '0'), name, group, label, package, allergens);

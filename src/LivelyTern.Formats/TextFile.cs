@@ -19,7 +19,8 @@ public static class TextFile
         var head = new byte[Looked];
         var length = stream.ReadAtLeast(head, Looked, throwOnEndOfStream: false);
         var rest = new Rejoined(head.AsMemory(0, length), stream);
-        return new StreamReader(rest, EncodingOf(head.AsSpan(0, length), isWhole: length < Looked), detectEncodingFromByteOrderMarks: true, 1 << 16);
+        return new StreamReader(
+            rest, EncodingOf(head.AsSpan(0, length), isWhole: length < Looked), detectEncodingFromByteOrderMarks: true, 1 << 16);
     }
 
     /// <summary>The text of these bytes.</summary>

@@ -105,7 +105,8 @@ internal sealed class Annealing(FitTables tables, FitBoard board, ulong seed)
         return b;
     }
 
-    private int AnySize(int e, int b) => !problem.Batches[b].IsPacked && board.SizeOf(e, b) is >= 0 and var own ? own : Pick(problem.Batches[b].Sizes.Count);
+    private int AnySize(int e, int b) =>
+        !problem.Batches[b].IsPacked && board.SizeOf(e, b) is >= 0 and var own ? own : Pick(problem.Batches[b].Sizes.Count);
 
     private int Pick(int count) => (int)(Next() % (ulong)count);
 

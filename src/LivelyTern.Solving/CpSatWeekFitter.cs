@@ -47,9 +47,11 @@ public sealed class CpSatWeekFitter : IWeekFitter
             new Annealing(tables, board, Seed).Round(20_000, Hot, Over);
             return board.ToPlan();
         });
-        var whole = Task.Factory.StartNew(() => Whole(tables, soon, effort, Over, Tell), CancellationToken.None, TaskCreationOptions.LongRunning, TaskScheduler.Default);
+        var whole = Task.Factory.StartNew(
+            () => Whole(tables, soon, effort, Over, Tell), CancellationToken.None, TaskCreationOptions.LongRunning, TaskScheduler.Default);
         Tell(soon.Value, 0);
-        var improved = Improve(tables, board, effort, () => Over() || (whole.IsCompletedSuccessfully && whole.Result.IsBest), plan => Tell(plan, 0));
+        var improved = Improve(
+            tables, board, effort, () => Over() || (whole.IsCompletedSuccessfully && whole.Result.IsBest), plan => Tell(plan, 0));
         var proven = whole.GetAwaiter().GetResult();
 
         var plan = (proven.IsBest || proven.Cost.Total <= tables.Cost(improved).Total ? proven.Plan : improved).InOrder();
@@ -127,8 +129,11 @@ public sealed class CpSatWeekFitter : IWeekFitter
         {
             var model = new WeekModel(tables, soon.Value, (_, _) => true);
             using var solver = SolverWatch.Solver(effort);
-            using var watch = new SolverWatch(solver, over, bound => Found(null, bound), (bound, callback) => Found(model.Read(variable => callback.BooleanValue(variable)), bound));
-            if (solver.Solve(model.Model, watch) is CpSolverStatus.Optimal or CpSolverStatus.Feasible) Found(model.Read(solver.BooleanValue), SolverWatch.Whole(solver.BestObjectiveBound));
+            using var watch = new SolverWatch(
+                solver, over, bound => Found(null, bound),
+                (bound, callback) => Found(model.Read(variable => callback.BooleanValue(variable)), bound));
+            if (solver.Solve(model.Model, watch) is CpSolverStatus.Optimal or CpSolverStatus.Feasible)
+                Found(model.Read(solver.BooleanValue), SolverWatch.Whole(solver.BestObjectiveBound));
         }
     }
 }

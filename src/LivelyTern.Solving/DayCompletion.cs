@@ -105,7 +105,8 @@ internal sealed class DayCompletion
                 // The same servings in another order stand next to each other.
                 if (c > 0 && candidates[c].Key == last) continue;
                 last = candidates[c].Key;
-                there[states++].Take(here[candidates[c].From], candidates[c], each[own + candidates[c].Filler], added[own + candidates[c].Filler]);
+                there[states++].Take(
+                    here[candidates[c].From], candidates[c], each[own + candidates[c].Filler], added[own + candidates[c].Filler]);
             }
 
             (here, there) = (there, here);

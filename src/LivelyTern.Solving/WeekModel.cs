@@ -180,7 +180,8 @@ internal sealed class WeekModel
                 if (days.Count == 0) continue;
                 if (stays is { } size)
                 {
-                    foreach (var variable in days.SelectMany(d => sizes.Where(s => s != size).Select(s => box[(e, d, b, s)]))) Model.Add(variable == 0);
+                    foreach (var variable in days.SelectMany(d => sizes.Where(s => s != size).Select(s => box[(e, d, b, s)])))
+                        Model.Add(variable == 0);
                     continue;
                 }
 
@@ -207,7 +208,8 @@ internal sealed class WeekModel
             {
                 var here = box.Where(pair => pair.Key.B == b && pair.Key.S == s).Select(pair => pair.Value).ToList();
                 foreach (var variable in here) taken.AddTerm(variable, batch.IsPacked ? 1 : tables.GramsOf[b][s]);
-                if (batch.IsPacked && here.Count > 0) Model.Add(LinearExpr.Sum(here) <= batch.Sizes[s].Boxes!.Value - stays.Count(laid => laid.Size == s));
+                if (batch.IsPacked && here.Count > 0)
+                    Model.Add(LinearExpr.Sum(here) <= batch.Sizes[s].Boxes!.Value - stays.Count(laid => laid.Size == s));
             }
 
             var there = tables.Left(new FitPlan(stays, []), b);
@@ -227,7 +229,8 @@ internal sealed class WeekModel
                 var here = box.Where(pair => pair.Key.E == e && tables.DishOf[pair.Key.B] == dish.Key).Select(pair => pair.Value).ToList();
                 var stays = given.Boxes.Count(laid => laid.Eater == e && tables.DishOf[laid.Batch] == dish.Key && !isFree(e, laid.Day));
                 var days = Enumerable.Range(0, problem.DayCount).Count(d => isFree(e, d) && dish.Any(b => tables.MayEat(e, b, d)));
-                if (days + stays > problem.Eaters[e].AlikeWelcome && here.Count > 0) Slack(LinearExpr.Sum(here) + (stays - problem.Eaters[e].AlikeWelcome), days + stays, tables.AgainCost);
+                if (days + stays > problem.Eaters[e].AlikeWelcome && here.Count > 0)
+                    Slack(LinearExpr.Sum(here) + (stays - problem.Eaters[e].AlikeWelcome), days + stays, tables.AgainCost);
                 else cost.Add(Math.Max(0, stays - problem.Eaters[e].AlikeWelcome) * tables.AgainCost);
             }
         }

@@ -43,14 +43,18 @@ public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? 
         foreach (var (bound, name) in new[] { (Min, "min"), (Target, "target"), (Max, "max") })
         {
             if (bound < 0) yield return new("bound-negative", $"{field}.{name}", "This can't be below zero.");
-            if (bound > Largest) yield return new("bound-absurd", $"{field}.{name}", $"More than {Largest:0} a day can't be meant: check the number.");
+            if (bound > Largest)
+                yield return new("bound-absurd", $"{field}.{name}", $"More than {Largest:0} a day can't be meant: check the number.");
         }
 
         if (Tolerance < 0) yield return new("bound-negative", $"{field}.tolerance", "This can't be below zero.");
-        if (Tolerance is not null && Target is null) yield return new("tolerance-alone", $"{field}.target", "Give or take from what? Set the target.");
+        if (Tolerance is not null && Target is null)
+            yield return new("tolerance-alone", $"{field}.target", "Give or take from what? Set the target.");
         if (Min > Max) yield return new("bounds-crossed", $"{field}.max", $"The most ({Max:0.##}) is below the least ({Min:0.##}).");
-        else if (Min > Target) yield return new("bounds-crossed", $"{field}.target", $"The target ({Target:0.##}) is below the least ({Min:0.##}).");
-        else if (Target > Max) yield return new("bounds-crossed", $"{field}.target", $"The target ({Target:0.##}) is above the most ({Max:0.##}).");
+        else if (Min > Target)
+            yield return new("bounds-crossed", $"{field}.target", $"The target ({Target:0.##}) is below the least ({Min:0.##}).");
+        else if (Target > Max)
+            yield return new("bounds-crossed", $"{field}.target", $"The target ({Target:0.##}) is above the most ({Max:0.##}).");
     }
 
     /// <summary>Reads a total against the band. 1,685 against 1,450 to 1,600 is 85 over; 1,336 has room for 114 to 264.</summary>

@@ -105,23 +105,33 @@ public sealed record EatingWays
         foreach (var (other, i) in OtherDays.Select((other, i) => (other, i)))
         {
             var at = $"ways.otherDays[{i}]";
-            if (other.Name.Trim().Length is 0 or > 40) yield return new("other-day-name", $"{at}.name", "Say in up to 40 letters what day that is.");
+            if (other.Name.Trim().Length is 0 or > 40)
+                yield return new("other-day-name", $"{at}.name", "Say in up to 40 letters what day that is.");
             if (other.Weekday is null == other.Date is null) yield return new("other-day-when", at, "Choose either a weekday or a date.");
             if (other.Bands.Count == 0) yield return new("other-day-empty", at, "Say what that day may hold.");
             var aim = usual with { Bands = other.Bands };
             foreach (var problem in aim.Problems(clinicianSetIt).Where(problem => problem.Field.StartsWith("bands.", StringComparison.Ordinal))) yield return problem with { Field = $"{at}.{problem.Field}" };
         }
 
-        if (OtherDays.Count > 200) yield return new("other-days-many", "ways.otherDays", "Up to 200 other days: take off those that are past.");
-        if (OtherDays.Select(other => (other.Weekday, other.Date)).Distinct().Count() != OtherDays.Count) yield return new("other-day-twice", "ways.otherDays", "A day is named twice: keep one of the two.");
+        if (OtherDays.Count > 200)
+            yield return new("other-days-many", "ways.otherDays", "Up to 200 other days: take off those that are past.");
+        if (OtherDays.Select(other => (other.Weekday, other.Date)).Distinct().Count() != OtherDays.Count)
+            yield return new("other-day-twice", "ways.otherDays", "A day is named twice: keep one of the two.");
         if (OwnSlots.Count > 8) yield return new("slots-many", "ways.ownSlots", "A day has up to 8 slots.");
-        if (OwnSlots.Any(slot => slot.Name.Trim().Length is 0 or > 24)) yield return new("slot-name", "ways.ownSlots", "Give each slot a name of up to 24 letters.");
-        else if (OwnSlots.Select(slot => slot.Name.Trim()).Distinct(StringComparer.OrdinalIgnoreCase).Count() != OwnSlots.Count) yield return new("slot-twice", "ways.ownSlots", "Two slots have the same name.");
-        if (OwnSlots.Any(slot => slot.Share is < 0 or > 1) || OwnSlots.Sum(slot => slot.Share ?? 0) > 1.0001m) yield return new("slot-shares", "ways.ownSlots", "The shares of the day come to more than the whole.");
-        if (Reserve is < 0 or > Band.Largest) yield return new("reserve-absurd", "ways.reserve", "A weekly reserve lies between 0 and 20,000.");
-        if (AlikeWelcome is < 1 or > 99) yield return new("alike-absurd", "ways.alikeWelcome", "Say how many boxes of one batch are welcome in a week, from 1.");
-        if (NeverFoods.Count + RatherNot.Count + Likes.Count > 600) yield return new("ways-many", "ways", "Up to 600 foods can be named here.");
+        if (OwnSlots.Any(slot => slot.Name.Trim().Length is 0 or > 24))
+            yield return new("slot-name", "ways.ownSlots", "Give each slot a name of up to 24 letters.");
+        else if (OwnSlots.Select(slot => slot.Name.Trim()).Distinct(StringComparer.OrdinalIgnoreCase).Count() != OwnSlots.Count)
+            yield return new("slot-twice", "ways.ownSlots", "Two slots have the same name.");
+        if (OwnSlots.Any(slot => slot.Share is < 0 or > 1) || OwnSlots.Sum(slot => slot.Share ?? 0) > 1.0001m)
+            yield return new("slot-shares", "ways.ownSlots", "The shares of the day come to more than the whole.");
+        if (Reserve is < 0 or > Band.Largest)
+            yield return new("reserve-absurd", "ways.reserve", "A weekly reserve lies between 0 and 20,000.");
+        if (AlikeWelcome is < 1 or > 99)
+            yield return new("alike-absurd", "ways.alikeWelcome", "Say how many boxes of one batch are welcome in a week, from 1.");
+        if (NeverFoods.Count + RatherNot.Count + Likes.Count > 600)
+            yield return new("ways-many", "ways", "Up to 600 foods can be named here.");
         if (Likes.Any(text => text.Length > 200)) yield return new("line-long", "ways.likes", "An amount holds up to 200 letters.");
-        if (NeverFoods.Intersect(RatherNot, StringComparer.Ordinal).Any()) yield return new("never-and-rather", "ways.ratherNot", "A food is named both as never and as rather not: keep one.");
+        if (NeverFoods.Intersect(RatherNot, StringComparer.Ordinal).Any())
+            yield return new("never-and-rather", "ways.ratherNot", "A food is named both as never and as rather not: keep one.");
     }
 }

@@ -19,7 +19,8 @@ public enum Sex
 /// <param name="HeightCm">Centimetres.</param>
 /// <param name="BodyFatShare">Fat as a share of the weight, 0 to 1; null where it was not measured.</param>
 /// <param name="IsPregnantOrBreastfeeding">Then no deficit is worked out.</param>
-public sealed record Body(Sex Sex, decimal Age, decimal WeightKg, decimal HeightCm, decimal? BodyFatShare = null, bool IsPregnantOrBreastfeeding = false)
+public sealed record Body(
+    Sex Sex, decimal Age, decimal WeightKg, decimal HeightCm, decimal? BodyFatShare = null, bool IsPregnantOrBreastfeeding = false)
 {
     /// <summary>Weight over height squared, kg/m2.</summary>
     public decimal Bmi => WeightKg / (HeightCm / 100 * (HeightCm / 100));
@@ -29,7 +30,8 @@ public sealed record Body(Sex Sex, decimal Age, decimal WeightKg, decimal Height
         if (Age is < 2 or > 120) yield return new("body-age", "body.age", "An age lies between 2 and 120 years.");
         if (WeightKg is < 10 or > 400) yield return new("body-weight", "body.weightKg", "A weight lies between 10 and 400 kg.");
         if (HeightCm is < 60 or > 250) yield return new("body-height", "body.heightCm", "A height lies between 60 and 250 cm.");
-        if (BodyFatShare is < 0.02m or > 0.75m) yield return new("body-fat", "body.bodyFatShare", "Body fat lies between 2 and 75 % of the weight.");
+        if (BodyFatShare is < 0.02m or > 0.75m)
+            yield return new("body-fat", "body.bodyFatShare", "Body fat lies between 2 and 75 % of the weight.");
     }
 }
 
@@ -57,7 +59,8 @@ public sealed record MacroSplit(decimal Protein, decimal Fat, decimal Carbohydra
 /// <param name="RateKgPerWeek">The rate it was worked out for, after every limit.</param>
 /// <param name="Split">Macros at that target.</param>
 /// <param name="Cautions">What was limited or should be known.</param>
-public sealed record NeedAnswer(IReadOnlyList<NeedEstimate> Estimates, decimal Target, decimal RateKgPerWeek, MacroSplit Split, IReadOnlyList<Caution> Cautions);
+public sealed record NeedAnswer(
+    IReadOnlyList<NeedEstimate> Estimates, decimal Target, decimal RateKgPerWeek, MacroSplit Split, IReadOnlyList<Caution> Cautions);
 
 /// <summary>How much energy a body needs, by published equations, and how far below that an aim may go.</summary>
 public static class EnergyNeed
@@ -114,13 +117,17 @@ public static class EnergyNeed
     /// <param name="rateKgPerWeek">Kilograms a week to lose; below zero to gain; 0 to stay.</param>
     /// <param name="proteinPerKg">Grams of protein for each kilogram of weight.</param>
     /// <param name="fatShare">The share of the energy that is fat, 0 to 1.</param>
-    public static Outcome<NeedAnswer> Of(Body body, decimal activity, decimal rateKgPerWeek, decimal proteinPerKg = 1.2m, decimal fatShare = 0.3m)
+    public static Outcome<NeedAnswer> Of(
+        Body body, decimal activity, decimal rateKgPerWeek, decimal proteinPerKg = 1.2m, decimal fatShare = 0.3m)
     {
         ArgumentNullException.ThrowIfNull(body);
         var problems = body.Problems().ToList();
-        if (activity is < 1 or > 3) problems.Add(new("body-activity", "activity", "Activity is a multiple of resting energy between 1 and 3."));
-        if (rateKgPerWeek is < -2 or > 10) problems.Add(new("body-rate", "rateKgPerWeek", "A rate lies between 2 kg gained and 10 kg lost a week."));
-        if (proteinPerKg is < 0 or > 4) problems.Add(new("body-protein", "proteinPerKg", "Protein lies between 0 and 4 g for a kilogram of weight."));
+        if (activity is < 1 or > 3)
+            problems.Add(new("body-activity", "activity", "Activity is a multiple of resting energy between 1 and 3."));
+        if (rateKgPerWeek is < -2 or > 10)
+            problems.Add(new("body-rate", "rateKgPerWeek", "A rate lies between 2 kg gained and 10 kg lost a week."));
+        if (proteinPerKg is < 0 or > 4)
+            problems.Add(new("body-protein", "proteinPerKg", "Protein lies between 0 and 4 g for a kilogram of weight."));
         if (fatShare is < 0.1m or > 0.8m) problems.Add(new("body-fat-share", "fatShare", "Fat makes between 10 and 80 % of the energy."));
         if (problems.Count > 0) return problems;
 
@@ -128,8 +135,13 @@ public static class EnergyNeed
         var rate = Limit(body, rateKgPerWeek, cautions);
         NeedEstimate[] estimates =
         [
-            Estimate("weight, height and age", "10 w + 6.25 h − 5 a, + 5 for men, − 161 for women", "Mifflin et al., American Journal of Clinical Nutrition, 1990", ByWeightHeightAge(body)),
-            Estimate("weight, height and age, older data", body.Sex == Sex.Male ? "88.362 + 13.397 w + 4.799 h − 5.677 a" : "447.593 + 9.247 w + 3.098 h − 4.330 a", "Roza and Shizgal, American Journal of Clinical Nutrition, 1984 (from memory)", ByRevisedEquations(body)),
+            Estimate(
+                "weight, height and age", "10 w + 6.25 h − 5 a, + 5 for men, − 161 for women",
+                "Mifflin et al., American Journal of Clinical Nutrition, 1990", ByWeightHeightAge(body)),
+            Estimate(
+                "weight, height and age, older data",
+                body.Sex == Sex.Male ? "88.362 + 13.397 w + 4.799 h − 5.677 a" : "447.593 + 9.247 w + 3.098 h − 4.330 a",
+                "Roza and Shizgal, American Journal of Clinical Nutrition, 1984 (from memory)", ByRevisedEquations(body)),
             Estimate("lean mass", "370 + 21.6 × lean kg", "Katch and McArdle (from memory)", ByLeanMass(body)),
         ];
         var mean = estimates.Where(estimate => estimate.Need is not null).Average(estimate => estimate.Need!.Value) - (rate * KilocaloriesPerKilogram / 7);

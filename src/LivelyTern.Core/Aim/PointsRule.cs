@@ -38,21 +38,32 @@ public sealed record PointsRule(
     public static IReadOnlyList<PointsRule> StartingRules { get; } =
     [
         Starting,
-        new("Fat weighs more", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.016m, [Nutrient.SaturatedFat] = 0.2m, [Nutrient.Fibre] = -0.04m }, 0.5m, [FoodGroup.Vegetables, FoodGroup.Fruit], []),
-        new("Protein counts half", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.025m, [Nutrient.Protein] = -0.05m }, 1m, [FoodGroup.Vegetables, FoodGroup.Eggs, FoodGroup.Pulses], []),
+        new(
+            "Fat weighs more",
+            new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.016m, [Nutrient.SaturatedFat] = 0.2m, [Nutrient.Fibre] = -0.04m },
+            0.5m, [FoodGroup.Vegetables, FoodGroup.Fruit], []),
+        new(
+            "Protein counts half", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.025m, [Nutrient.Protein] = -0.05m }, 1m,
+            [FoodGroup.Vegetables, FoodGroup.Eggs, FoodGroup.Pulses], []),
     ];
 
     /// <summary>What is wrong with the rule, field by field.</summary>
     public IEnumerable<Problem> Problems()
     {
         if (Name.Length > 60) yield return new("rule-name", "rule.name", "Give the rule a name of up to 60 letters.");
-        if (Step is not 0 and not (>= 0.01m and <= 100m)) yield return new("step-absurd", "rule.step", "Round points to a step between 0.01 and 100, or to 0 for no rounding.");
-        if (PerUnit.Count == 0) yield return new("rule-empty", "rule.perUnit", "Say what a point is: points for one kcal, or for a gram of something.");
+        if (Step is not 0 and not (>= 0.01m and <= 100m))
+            yield return new("step-absurd", "rule.step", "Round points to a step between 0.01 and 100, or to 0 for no rounding.");
+        if (PerUnit.Count == 0)
+            yield return new("rule-empty", "rule.perUnit", "Say what a point is: points for one kcal, or for a gram of something.");
         if (PerUnit.Any(unit => Math.Abs(unit.Value) > 1000)) yield return new("rule-absurd", "rule.perUnit", "More than 1,000 points for one gram or one kcal can't be meant: check the number.");
-        if (FixedValues.Count > 200) yield return new("rule-fixed-many", "rule.fixedValues", "A rule holds up to 200 foods with fixed points.");
+        if (FixedValues.Count > 200)
+            yield return new("rule-fixed-many", "rule.fixedValues", "A rule holds up to 200 foods with fixed points.");
         if (FixedValues.Any(value => value.ServingGrams is not (> 0 and <= 5000) || value.Points is not (>= 0 and <= 1000)))
-            yield return new("rule-fixed-absurd", "rule.fixedValues", "A fixed value needs points from 0 to 1,000 and a serving above 0 g and up to 5 kg.");
-        if (FreeFoods.Count > 1000) yield return new("rule-free-many", "rule.freeFoods", "A rule holds up to 1,000 single free foods: tick groups instead.");
+            yield return new(
+                "rule-fixed-absurd", "rule.fixedValues",
+                "A fixed value needs points from 0 to 1,000 and a serving above 0 g and up to 5 kg.");
+        if (FreeFoods.Count > 1000)
+            yield return new("rule-free-many", "rule.freeFoods", "A rule holds up to 1,000 single free foods: tick groups instead.");
     }
 
     /// <summary>Whether a food counts nothing under this rule. It still adds all its energy.</summary>
@@ -62,7 +73,8 @@ public sealed record PointsRule(
         return FixedOf(food) is null && (FreeGroups.Contains(food.Group) || FreeFoods.Contains(food.Id, StringComparer.Ordinal));
     }
 
-    private FixedPoints? FixedOf(Food food) => FixedValues.FirstOrDefault(value => string.Equals(value.FoodId, food.Id, StringComparison.Ordinal));
+    private FixedPoints? FixedOf(Food food) =>
+        FixedValues.FirstOrDefault(value => string.Equals(value.FoodId, food.Id, StringComparison.Ordinal));
 
     /// <summary>
     /// The points of one entry before rounding, from the exact total of what is eaten. Incomplete where a counted food lacks a

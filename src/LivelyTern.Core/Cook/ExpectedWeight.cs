@@ -32,7 +32,8 @@ public sealed record ExpectedWeight(Grams Weight, Grams Spread, ExpectedFrom Fro
     public static ExpectedWeight Of(Grams raw, decimal? recipeYield, IReadOnlyList<decimal> earlier)
     {
         ArgumentNullException.ThrowIfNull(earlier);
-        if (earlier.Count == 0) return new(Whole(raw * (recipeYield ?? 1)), Grams.Zero, recipeYield is null ? ExpectedFrom.WhatGoesIn : ExpectedFrom.Recipe);
+        if (earlier.Count == 0)
+            return new(Whole(raw * (recipeYield ?? 1)), Grams.Zero, recipeYield is null ? ExpectedFrom.WhatGoesIn : ExpectedFrom.Recipe);
         var mean = earlier.Average();
         var variance = earlier.Count < 2 ? 0 : earlier.Sum(factor => (factor - mean) * (factor - mean)) / (earlier.Count - 1);
         return new(Whole(raw * mean), raw * (decimal)Math.Sqrt((double)variance), ExpectedFrom.EarlierBatches);

@@ -100,7 +100,9 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
             // Where there is next to no carbohydrate an unknown fibre figure hides nothing.
             var knowsFibre = per100g.Fibre is not null || (isTotal && per100g.Carbohydrate < 0.5m);
             total += new Total((isTotal ? carbohydrate : carbohydrate + fibre) * hundreds, food.Per100g.Carbohydrate is not null && (isTotal || knowsFibre));
-            net += new Total((carbohydrate - (isTotal ? fibre : 0) - (per100g.Polyols ?? 0)) * hundreds, food.Per100g.Carbohydrate is not null && (!isTotal || knowsFibre));
+            net += new Total(
+                (carbohydrate - (isTotal ? fibre : 0) - (per100g.Polyols ?? 0)) * hundreds,
+                food.Per100g.Carbohydrate is not null && (!isTotal || knowsFibre));
         }
 
         return sums.With(Nutrient.Carbohydrate, total).WithNet(net);

@@ -30,11 +30,14 @@ public static class Doubts
         if (food.Energy is null) doubts.Add(new("energy-missing", "It has no energy figure."));
         var parts = (food.Protein ?? 0) + (food.Fat ?? 0) + (food.Carbohydrate ?? 0) + (food.Salt ?? 0) + (food.Alcohol ?? 0)
             + (convention == CarbohydrateConvention.WithoutFibre ? food.Fibre ?? 0 : 0);
-        if (parts > MostParts) doubts.Add(new("parts-over-100", $"Protein, fat, carbohydrate, fibre, salt and alcohol sum to {parts:0.#} g in 100 g."));
-        if (food.SaturatedFat > food.Fat + 0.1m) doubts.Add(new("saturates-over-fat", $"More saturated fat ({food.SaturatedFat:0.#} g) than fat ({food.Fat:0.#} g)."));
+        if (parts > MostParts)
+            doubts.Add(new("parts-over-100", $"Protein, fat, carbohydrate, fibre, salt and alcohol sum to {parts:0.#} g in 100 g."));
+        if (food.SaturatedFat > food.Fat + 0.1m)
+            doubts.Add(new("saturates-over-fat", $"More saturated fat ({food.SaturatedFat:0.#} g) than fat ({food.Fat:0.#} g)."));
         if (food.Sugars + (food.Polyols ?? 0) > food.Carbohydrate + 1m) doubts.Add(new("sugars-over-carbohydrate", $"More sugars ({food.Sugars:0.#} g) than carbohydrate ({food.Carbohydrate:0.#} g)."));
         if (convention == CarbohydrateConvention.Total && food.Fibre > food.Carbohydrate + 1m) doubts.Add(new("fibre-over-carbohydrate", $"More fibre ({food.Fibre:0.#} g) than the total carbohydrate it is part of ({food.Carbohydrate:0.#} g)."));
-        if (food.Energy > HighestKcal) doubts.Add(new("energy-absurd", $"{food.Energy:0} kcal in 100 g is more than pure fat holds (900)."));
+        if (food.Energy > HighestKcal)
+            doubts.Add(new("energy-absurd", $"{food.Energy:0} kcal in 100 g is more than pure fat holds (900)."));
         if (food is { Energy: { } energy, Protein: not null, Fat: not null, Carbohydrate: not null })
         {
             var byFactors = EnergyFactors.Kilocalories(food, convention == CarbohydrateConvention.Total);

@@ -201,7 +201,8 @@ public sealed record Food(
     public bool IsOwn { get; init; }
 
     /// <summary>Total carbohydrate per 100 g, fibre within, from either convention; null where a part of it is not known.</summary>
-    public decimal? TotalCarbohydrate => Convention == CarbohydrateConvention.Total ? Per100g.Carbohydrate : Per100g.Carbohydrate + Per100g.Fibre;
+    public decimal? TotalCarbohydrate =>
+        Convention == CarbohydrateConvention.Total ? Per100g.Carbohydrate : Per100g.Carbohydrate + Per100g.Fibre;
 
     /// <summary>The measure that a bare count means: in "2 eggs", one egg. Null where none is known.</summary>
     public HouseholdMeasure? Piece => Measures.FirstOrDefault(measure => measure.Volume is null);

@@ -18,7 +18,9 @@ public sealed class FoodCatalogue : IFoods
     /// <param name="choices">What the cook last chose for a text, by <see cref="FoodWords.Key"/>: the id of a food.</param>
     /// <param name="recent">Ids of the foods used last, the latest first.</param>
     /// <param name="putAway">Foods found by their id only, for what was written with them.</param>
-    public FoodCatalogue(IEnumerable<Food> foods, IReadOnlyDictionary<string, string>? choices = null, IReadOnlyList<string>? recent = null, IReadOnlyList<Food>? putAway = null)
+    public FoodCatalogue(
+        IEnumerable<Food> foods, IReadOnlyDictionary<string, string>? choices = null, IReadOnlyList<string>? recent = null,
+        IReadOnlyList<Food>? putAway = null)
     {
         ArgumentNullException.ThrowIfNull(foods);
         byId = new(StringComparer.Ordinal);

@@ -32,7 +32,8 @@ public sealed record FoodLine(
     public IReadOnlyList<string> Instead { get; init; } = [];
 
     /// <summary>Where it names two things and says how much of both, "salt and pepper, to taste": a line for each. Else itself.</summary>
-    public IReadOnlyList<string> Apart => Instead.Count > 1 && Text.TrimEnd().EndsWith(ToTaste, StringComparison.OrdinalIgnoreCase) ? Instead : [Text];
+    public IReadOnlyList<string> Apart =>
+        Instead.Count > 1 && Text.TrimEnd().EndsWith(ToTaste, StringComparison.OrdinalIgnoreCase) ? Instead : [Text];
 
     /// <summary>The heaviest single line a kitchen can mean, 100 kg.</summary>
     public static readonly Grams Heaviest = new(100_000m);
@@ -87,12 +88,15 @@ public sealed record FoodLine(
         if (Trace(line) is var (traced, said))
             return Resolve(text, traced, foods, chosen, (food, name, note) => new FoodLine(text, new(food, Grams.Zero, IsTrace: true), true, null, [], null) { Parts = new(null, null, name, FoodNaming.Join(note, said)) });
         if (Vague.Match(line) is { Success: true } vague && AtTheEnd(line) is null)
-            return Unread(text, "amount-missing", $"Say how much “{vague.Groups["many"].Value}” is: a number in its place.", new(null, null, vague.Groups["food"].Value, ""));
+            return Unread(
+                text, "amount-missing", $"Say how much “{vague.Groups["many"].Value}” is: a number in its place.",
+                new(null, null, vague.Groups["food"].Value, ""));
         if ((AmountText.Read(line) ?? AtTheEnd(line)) is not { } amount) return NoAmount(text, line.Trim(), foods, chosen);
         if (amount.From < 0 || amount.To < 0)
             return Unread(text, "amount-negative", "An amount can't be below zero.", new(amount, null, amount.Rest, ""));
         if (amount.To < amount.From)
-            return Unread(text, "amount-backwards", "The range runs backwards: put the smaller number first.", new(amount, null, amount.Rest, ""));
+            return Unread(
+                text, "amount-backwards", "The range runs backwards: put the smaller number first.", new(amount, null, amount.Rest, ""));
         amount = Level(Packed(amount));
         if (!amount.AgreesWithAlso) return Differ(text, amount, new(amount, null, amount.Rest, ""));
         if (amount is { Unit: null, From: > 0 } && DrawnAfter.Match(amount.Rest) is { Success: true } after && Drawn(text, amount, after.Groups["whole"].Value, after, foods, chosen, isSure: false) is { } part) return part;
@@ -168,7 +172,8 @@ public sealed record FoodLine(
             ? amount with { Unit = one.Unit, Rest = one.Rest }
             : amount;
 
-    private static FoodLine Stated(string text, Food food, LineParts parts, StatedWeight stated) => Weighed(text, food, stated.Of(parts.Amount!.Quantity), stated.Amount.IsAbout || (stated.IsEach && parts.Amount.IsAbout), parts);
+    private static FoodLine Stated(string text, Food food, LineParts parts, StatedWeight stated) =>
+        Weighed(text, food, stated.Of(parts.Amount!.Quantity), stated.Amount.IsAbout || (stated.IsEach && parts.Amount.IsAbout), parts);
 
     // The first word, the first two ("large bunch", "heaped tbsp") or the last of the name ("basil leaves"), with the other words.
     private static IEnumerable<(string Measure, string After)> CountedIn(string text)
@@ -184,7 +189,8 @@ public sealed record FoodLine(
         if (words.Length >= 2) yield return (words[0], AmountText.WithoutOf(string.Join(' ', words[1..])));
         var end = text.AsSpan().IndexOfAny(',', '(') is >= 0 and var at ? at : text.Length;
         var name = text[..end].TrimEnd();
-        if (name.LastIndexOf(' ') is > 0 and var last && IsAsked(name[(last + 1)..])) yield return (name[(last + 1)..], name[..last] + text[end..]);
+        if (name.LastIndexOf(' ') is > 0 and var last && IsAsked(name[(last + 1)..]))
+            yield return (name[(last + 1)..], name[..last] + text[end..]);
     }
 
     // Whether it is a measure by its words alone, so that it is asked for where the food has none of that name.
@@ -198,7 +204,8 @@ public sealed record FoodLine(
     // Only where nothing else can be meant: a unit or a size follows the number, or a mark stands before it ("flour type 550" has neither).
     private static AmountText? AtTheEnd(string line)
     {
-        if (Trailing.Match(line.Trim()) is not { Success: true } match || AmountText.Read(match.Groups["amount"].Value) is not { } amount) return null;
+        if (Trailing.Match(line.Trim()) is not { Success: true } match || AmountText.Read(match.Groups["amount"].Value) is not { } amount)
+            return null;
         var food = match.Groups["food"].Value.Trim();
         var isMarked = match.Groups["mark"].Value.Trim().Length > 0;
         return amount.Unit is not null ? (amount.Rest.Length == 0 ? amount with { Rest = food } : null)
@@ -207,7 +214,8 @@ public sealed record FoodLine(
             : null;
     }
 
-    private static FoodLine Resolve(string text, string name, IFoods foods, Food? chosen, Func<Food, string, string, FoodLine> read, bool isTinned = false)
+    private static FoodLine Resolve(
+        string text, string name, IFoods foods, Food? chosen, Func<Food, string, string, FoodLine> read, bool isTinned = false)
     {
         var (before, note, meant) = FoodNaming.Read(name, foods, chosen, isTinned);
         var parts = new LineParts(null, null, before, note);
@@ -249,12 +257,15 @@ public sealed record FoodLine(
 
     private static FoodLine NoAmount(string text, string line, IFoods foods, Food? chosen)
     {
-        var missing = Unread(text, "amount-missing", "Say how much of it: a number, perhaps a unit, then the food, as in “150 g strawberries”.", new(null, null, line, ""));
+        var missing = Unread(
+            text, "amount-missing", "Say how much of it: a number, perhaps a unit, then the food, as in “150 g strawberries”.",
+            new(null, null, line, ""));
         return FoodNaming.Read(line, foods, chosen).Meant is [var food] && IsPinched(food) ? missing with { Instead = [$"{line}, {ToTaste}"] } : missing;
     }
 
     // Salt, pepper, herbs: what a spoon or a leaf holds is a few grams. Not a sauce, nor a recipe of one's own.
-    private static bool IsPinched(Food food) => food is { Group: FoodGroup.Seasonings, Per100g.Energy: not null } && food.Measures.Any(measure => measure.Weight.Value <= 7);
+    private static bool IsPinched(Food food) =>
+        food is { Group: FoodGroup.Seasonings, Per100g.Energy: not null } && food.Measures.Any(measure => measure.Weight.Value <= 7);
 
     // The juice of a lemon is a food of its own, measured in lemons. Where it is said after the fruit, it has to be one that is known, and
     // not the fruit that was chosen.
@@ -279,14 +290,16 @@ public sealed record FoodLine(
     private static FoodLine Weighed(string text, Food food, Grams weight, bool isAbout, LineParts parts, bool isPackage = false)
     {
         // What a tin states is with its liquid: two tins of 400 g, drained, are 480 g of chickpeas.
-        if ((isPackage || parts.Amount?.Pack is not null) && food.DrainedShare is { } drained && Says(text, "drained")) (weight, isAbout) = (weight * drained, true);
+        if ((isPackage || parts.Amount?.Pack is not null) && food.DrainedShare is { } drained && Says(text, "drained"))
+            (weight, isAbout) = (weight * drained, true);
         if (food.Refuse > 0 && AsBought.Any(said => Says(text, said))) (weight, isAbout) = (weight * (1 - food.Refuse), true);
         return weight > Heaviest
             ? Unread(text, "amount-absurd", $"That is {weight.Value / 1000m:0} kg of {food.Name}: check the number and its unit.", parts)
             : new(text, new(food, weight), isAbout, null, [], null) { Parts = parts };
     }
 
-    private static Regex Pattern(string pattern) => new(pattern, RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
+    private static Regex Pattern(string pattern) =>
+        new(pattern, RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
 
     private static bool Says(string text, string word) => text.Contains(word, StringComparison.OrdinalIgnoreCase);
 

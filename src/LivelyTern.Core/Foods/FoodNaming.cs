@@ -24,7 +24,9 @@ internal sealed record FoodNaming(string Name, string Note, IReadOnlyList<Food> 
     ];
 
     // "Oil for frying", "butter or margarine": what follows is not part of the name.
-    private static readonly Regex Tail = new(@"^(?<name>\S.*?)\s+(?<tail>(?:for|cut|or|plus (?:extra|more)|to serve|to garnish|at room|such as)\b.*)$", RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
+    private static readonly Regex Tail = new(
+        @"^(?<name>\S.*?)\s+(?<tail>(?:for|cut|or|plus (?:extra|more)|to serve|to garnish|at room|such as)\b.*)$",
+        RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
 
     /// <summary>Reads the words after an amount.</summary>
     /// <param name="text">"chicken breasts (boneless), sliced".</param>
@@ -57,7 +59,8 @@ internal sealed record FoodNaming(string Name, string Note, IReadOnlyList<Food> 
     }
 
     /// <summary>Two notes as one.</summary>
-    public static string Join(string first, string second) => first.Length == 0 ? second : second.Length == 0 ? first : $"{first}, {second}";
+    public static string Join(string first, string second) =>
+        first.Length == 0 ? second : second.Length == 0 ? first : $"{first}, {second}";
 
     // "onions, chopped" and "chickpeas (drained)": the note after the comma or in brackets is not part of the name, but "red lentils, dry"
     // is one name.
@@ -66,7 +69,8 @@ internal sealed record FoodNaming(string Name, string Note, IReadOnlyList<Food> 
         var name = text.Trim();
         var at = name.AsSpan().IndexOfAny(',', '(');
         if (at <= 0) return (name, "");
-        static string Said(string text) => string.Join(", ", text.Split([',', '(', ')'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
+        static string Said(string text) =>
+            string.Join(", ", text.Split([',', '(', ')'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
         var (before, note) = (name[..at].TrimEnd(), Said(name[(at + 1)..]));
         if (chosen is not null) return (before, note);
         if (foods.IsName(name)) return (name, "");

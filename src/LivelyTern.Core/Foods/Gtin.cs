@@ -22,8 +22,10 @@ public static class Gtin
     {
         ArgumentNullException.ThrowIfNull(typed);
         var digits = typed.Replace(" ", "", StringComparison.Ordinal).Replace("-", "", StringComparison.Ordinal);
-        if (digits.Length == 0 || !digits.All(char.IsAsciiDigit)) return new Problem("gtin-digits", "gtin", "A barcode's number has digits only.");
-        if (digits.Length is not (8 or 12 or 13 or 14)) return new Problem("gtin-length", "gtin", $"A barcode's number has 8, 12, 13 or 14 digits: this has {digits.Length}.");
+        if (digits.Length == 0 || !digits.All(char.IsAsciiDigit))
+            return new Problem("gtin-digits", "gtin", "A barcode's number has digits only.");
+        if (digits.Length is not (8 or 12 or 13 or 14))
+            return new Problem("gtin-length", "gtin", $"A barcode's number has 8, 12, 13 or 14 digits: this has {digits.Length}.");
         if (CheckDigit(digits[..^1]) != digits[^1] - '0')
             return new Problem("gtin-check", "gtin", "A digit is wrong: the last one does not fit the others. Read the number again.");
         return digits.PadLeft(14, '0');

@@ -10,7 +10,9 @@ namespace LivelyTern.Core.Foods;
 /// <param name="Convention">What its carbohydrate contains.</param>
 /// <param name="Measures">Its household measures, "cup=240;tbsp=15" in grams, or null.</param>
 /// <param name="Gtin">The number under its barcode, 14 digits, or null.</param>
-public sealed record ImportedFood(string Code, string Name, FoodGroup Group, Nutrients Per100g, CarbohydrateConvention Convention, string? Measures = null, string? Gtin = null);
+public sealed record ImportedFood(
+    string Code, string Name, FoodGroup Group, Nutrients Per100g, CarbohydrateConvention Convention, string? Measures = null,
+    string? Gtin = null);
 
 /// <summary>A row of a file, read.</summary>
 /// <param name="Row">Its place, from 1, as an editor counts the lines after the header.</param>
@@ -32,7 +34,8 @@ public sealed record ImportedRow(long Row, ImportedFood? Food, string? Refused, 
             if (food.Per100g[nutrient] is not { } value) continue;
             any = true;
             if (value < 0) return Refuse(row, $"{Say(nutrient)} is below zero");
-            if (nutrient == Nutrient.Energy ? value > MostKcal : value > 101m) return Refuse(row, $"{Say(nutrient)} is {value:0.#} in 100 g, more than can be");
+            if (nutrient == Nutrient.Energy ? value > MostKcal : value > 101m)
+                return Refuse(row, $"{Say(nutrient)} is {value:0.#} in 100 g, more than can be");
         }
 
         return any ? new(row, food, null, Foods.Doubts.Of(food.Per100g, food.Convention)) : Refuse(row, "it has no figures");
@@ -48,5 +51,6 @@ public sealed record ImportedRow(long Row, ImportedFood? Food, string? Refused, 
             .Select(pair => new HouseholdMeasure(pair[0], new Grams(decimal.Parse(pair[1], System.Globalization.CultureInfo.InvariantCulture)), source)),
     ];
 
-    private static string Say(Nutrient nutrient) => nutrient switch { Nutrient.SaturatedFat => "saturated fat", _ => nutrient.ToString().ToLowerInvariant() };
+    private static string Say(Nutrient nutrient) =>
+        nutrient switch { Nutrient.SaturatedFat => "saturated fat", _ => nutrient.ToString().ToLowerInvariant() };
 }

@@ -66,8 +66,10 @@ public sealed record Label(
         var problems = new List<Problem>();
         if (Basis == LabelBasis.PerServing && ServingGrams is not (> 0 and <= MostServing))
             problems.Add(new("serving-weight", "label.servingGrams", "Say what a serving weighs, in grams: it stands beside the figures."));
-        if (Kilocalories is null && Kilojoules is null) problems.Add(new("energy-missing", "label.kilocalories", "Type the energy from the label, in kcal or in kJ."));
-        if (ServingGrams is <= 0 or > MostServing && Basis == LabelBasis.Per100g) problems.Add(new("serving-weight", "label.servingGrams", "A serving weighs more than 0 g and at most 5 kg."));
+        if (Kilocalories is null && Kilojoules is null)
+            problems.Add(new("energy-missing", "label.kilocalories", "Type the energy from the label, in kcal or in kJ."));
+        if (ServingGrams is <= 0 or > MostServing && Basis == LabelBasis.Per100g)
+            problems.Add(new("serving-weight", "label.servingGrams", "A serving weighs more than 0 g and at most 5 kg."));
         var grams = Basis == LabelBasis.Per100g ? 100m : ServingGrams ?? 100m;
         foreach (var (field, value, most) in new (string, decimal?, decimal)[]
         {

@@ -26,7 +26,8 @@ public static class LabelRounding
         _ => throw new ArgumentOutOfRangeException(nameof(nutrient)),
     };
 
-    private static string Steps(decimal amount, decimal nothingBelow, decimal fivesTo) => Say(amount < nothingBelow ? 0 : Rounding.ToStep(amount, amount <= fivesTo ? 5 : 10));
+    private static string Steps(decimal amount, decimal nothingBelow, decimal fivesTo) =>
+        Say(amount < nothingBelow ? 0 : Rounding.ToStep(amount, amount <= fivesTo ? 5 : 10));
 
     private static string Say(decimal number) => number.ToString("0.#", CultureInfo.InvariantCulture);
 }

@@ -38,7 +38,8 @@ public sealed record StatedWeight(AmountText Amount, bool IsEach, string Before,
         for (var i = 0; i < said.Length; i++)
         {
             var isEach = said[i].EndsWith(Each, StringComparison.OrdinalIgnoreCase);
-            if (AmountText.Alone(isEach ? said[i][..^Each.Length] : said[i]) is { Unit.Kind: UnitKind.Mass, From: > 0 } amount) return new(amount, isEach, string.Join(", ", said[..i]), string.Join(", ", said[(i + 1)..]));
+            if (AmountText.Alone(isEach ? said[i][..^Each.Length] : said[i]) is { Unit.Kind: UnitKind.Mass, From: > 0 } amount)
+                return new(amount, isEach, string.Join(", ", said[..i]), string.Join(", ", said[(i + 1)..]));
         }
 
         return null;

@@ -35,7 +35,8 @@ public static class Slips
             {
                 var same = typed[i - 1] == word[j - 1] ? 0 : 1;
                 row[j] = Math.Min(Math.Min(row[j - 1], back[j]) + 1, back[j - 1] + same);
-                if (i > 1 && j > 1 && typed[i - 1] == word[j - 2] && typed[i - 2] == word[j - 1]) row[j] = Math.Min(row[j], twoBack[j - 2] + 1);
+                if (i > 1 && j > 1 && typed[i - 1] == word[j - 2] && typed[i - 2] == word[j - 1])
+                    row[j] = Math.Min(row[j], twoBack[j - 2] + 1);
                 least = Math.Min(least, row[j]);
             }
 

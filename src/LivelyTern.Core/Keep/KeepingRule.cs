@@ -18,7 +18,8 @@ public sealed record KeepingRule(string Kind, int FridgeDays, int FreezerDays, s
     /// <summary>
     /// Cooked rice is kept a day. Source: UK Food Standards Agency (from memory); the strictest of the two guideline sets.
     /// </summary>
-    public static KeepingRule Rice { get; } = new("cooked rice", 1, 60, "UK Food Standards Agency: cooked rice within 24 hours (from memory)");
+    public static KeepingRule Rice { get; } = new(
+        "cooked rice", 1, 60, "UK Food Standards Agency: cooked rice within 24 hours (from memory)");
 
     /// <summary>
     /// Days in the fridge after a box came out of the freezer. Source: UK Food Standards Agency, within 24 hours of defrosting (from

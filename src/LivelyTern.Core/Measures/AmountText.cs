@@ -30,7 +30,8 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
 
     // "1,000 g" is a thousand; "1,5 kg" and "0,125 l" are decimal commas.
-    private static readonly Regex Thousands = new(@"^[1-9]\d{0,2}(,\d{3})+(\.\d+)?$", RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking);
+    private static readonly Regex Thousands = new(
+        @"^[1-9]\d{0,2}(,\d{3})+(\.\d+)?$", RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking);
 
     private static readonly Dictionary<char, decimal> Fractions = new()
     {
@@ -225,7 +226,8 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
 
     internal static string WithoutOf(string rest) => rest.TrimStart(' ', ',') is var text && Of.FirstOrDefault(word => text.StartsWith(word, StringComparison.OrdinalIgnoreCase)) is { } of ? text[of.Length..].TrimStart() : text;
 
-    private static bool BeginsWithNumber(string text) => text.TrimStart() is [var first, ..] && (char.IsAsciiDigit(first) || Fractions.ContainsKey(first));
+    private static bool BeginsWithNumber(string text) =>
+        text.TrimStart() is [var first, ..] && (char.IsAsciiDigit(first) || Fractions.ContainsKey(first));
 
     // "1 lb 2 oz", "1 cup plus 2 tbsp": smaller units of the same kind are added.
     private static AmountText WithMore(AmountText amount, int depth)

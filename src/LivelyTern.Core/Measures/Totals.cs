@@ -22,7 +22,8 @@ public sealed class Totals
 {
     private readonly ImmutableArray<Total> values;
 
-    private Totals(ImmutableArray<Total> values, Total netCarbohydrate = default) => (this.values, NetCarbohydrate) = (values, netCarbohydrate);
+    private Totals(ImmutableArray<Total> values, Total netCarbohydrate = default) =>
+        (this.values, NetCarbohydrate) = (values, netCarbohydrate);
 
     /// <summary>
     /// Carbohydrate less fibre and polyols, in grams. Where a fibre figure is not known nothing is taken off for it and the total is
@@ -82,5 +83,6 @@ public sealed class Totals
     public Totals WithNet(Total net) => new(values, net);
 
     /// <summary>Marks every nutrient as "at least": something went in that nobody could read.</summary>
-    public Totals AtLeast() => new([.. values.Select(total => total with { IsComplete = false })], NetCarbohydrate with { IsComplete = false });
+    public Totals AtLeast() =>
+        new([.. values.Select(total => total with { IsComplete = false })], NetCarbohydrate with { IsComplete = false });
 }

@@ -28,13 +28,15 @@ public sealed record Unit(string Name, UnitKind Kind, decimal InBase, IReadOnlyL
     public static Unit Gram { get; } = new("g", UnitKind.Mass, 1m, ["g", "gram", "grams", "gr"], Metric);
 
     /// <summary>The millilitre.</summary>
-    public static Unit Millilitre { get; } = new("ml", UnitKind.Volume, 1m, ["ml", "millilitre", "millilitres", "milliliter", "milliliters"], Metric);
+    public static Unit Millilitre { get; } = new(
+        "ml", UnitKind.Volume, 1m, ["ml", "millilitre", "millilitres", "milliliter", "milliliters"], Metric);
 
     /// <summary>The US cup, 236.5882365 mL.</summary>
     public static Unit Cup { get; } = new("cup", UnitKind.Volume, 236.5882365m, ["cup", "cups", "us cup", "us cups"], Customary);
 
     /// <summary>The US tablespoon, 14.78676478 mL.</summary>
-    public static Unit Tablespoon { get; } = new("tbsp", UnitKind.Volume, 14.78676478m, ["tbsp", "tbsps", "tbs", "tablespoon", "tablespoons"], Customary);
+    public static Unit Tablespoon { get; } = new(
+        "tbsp", UnitKind.Volume, 14.78676478m, ["tbsp", "tbsps", "tbs", "tablespoon", "tablespoons"], Customary);
 
     /// <summary>The US teaspoon, 4.92892159 mL.</summary>
     public static Unit Teaspoon { get; } = new("tsp", UnitKind.Volume, 4.92892159m, ["tsp", "tsps", "teaspoon", "teaspoons"], Customary);

@@ -43,7 +43,9 @@ public sealed record Box(Guid Id, BatchShare Main, IReadOnlyList<BoxPart> Others
 {
     /// <summary>A box of one batch only, as it comes from the bench.</summary>
     public Box(Guid id, Batch batch, Grams weight, int? pieces)
-        : this(id, new BatchShare(batch, weight, pieces), [], BoxLife.New((batch ?? throw new ArgumentNullException(nameof(batch))).CookedOn, null))
+        : this(
+            id, new BatchShare(batch, weight, pieces), [],
+            BoxLife.New((batch ?? throw new ArgumentNullException(nameof(batch))).CookedOn, null))
     {
     }
 

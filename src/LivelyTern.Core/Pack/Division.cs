@@ -24,12 +24,14 @@ public static class Divide
     {
         var problems = Count(portions).ToList();
         if (batch.Value < 0) problems.Add(new("weight-negative", "grams", "A batch can't weigh less than nothing."));
-        else if (batch.Value > 100_000m) problems.Add(new("weight-absurd", "grams", "A batch of more than 100 kg can't be meant: check the number."));
+        else if (batch.Value > 100_000m)
+            problems.Add(new("weight-absurd", "grams", "A batch of more than 100 kg can't be meant: check the number."));
         if (problems.Count > 0) return problems;
 
         var whole = (int)Math.Floor(batch.Value);
         var (each, rest) = Math.DivRem(whole, portions);
-        return new Division<Grams>([.. Enumerable.Range(0, portions).Select(i => new Grams(i < rest ? each + 1 : each))], batch - new Grams(whole));
+        return new Division<Grams>(
+            [.. Enumerable.Range(0, portions).Select(i => new Grams(i < rest ? each + 1 : each))], batch - new Grams(whole));
     }
 
     /// <summary>By pieces: 13 meatballs into 4 boxes are 3 each and one over.</summary>
@@ -102,13 +104,15 @@ public static class Divide
     {
         var counted = Count(boxes).ToList();
         if (pieces is < 1 or > 10_000) counted.Add(new("pieces-absurd", "pieces", "Count between 1 and 10,000 pieces."));
-        else if (counted.Count == 0 && pieces < boxes) counted.Add(new("pieces-too-few", "pieces", $"{pieces} pieces don't fill {boxes} boxes: take fewer boxes."));
+        else if (counted.Count == 0 && pieces < boxes)
+            counted.Add(new("pieces-too-few", "pieces", $"{pieces} pieces don't fill {boxes} boxes: take fewer boxes."));
         return counted;
     }
 
     private static IEnumerable<Problem> Count(int portions)
     {
         if (portions < 1) yield return new("portions-none", "portions", "Divide into at least one portion.");
-        if (portions > MostPortions) yield return new("portions-absurd", "portions", $"More than {MostPortions} portions can't be meant: check the number.");
+        if (portions > MostPortions)
+            yield return new("portions-absurd", "portions", $"More than {MostPortions} portions can't be meant: check the number.");
     }
 }

@@ -40,7 +40,8 @@ public static class DayGate
         ArgumentNullException.ThrowIfNull(stock);
         if (!stock.Has(item))
             return new("batch-moved-on", "batchId", "That batch has been packed or discarded since: look at the shelf as it is now.");
-        if (IsGone(item, stock)) return new("box-gone", "boxId", "That box is no longer here: it was given away, thrown away or emptied back.");
+        if (IsGone(item, stock))
+            return new("box-gone", "boxId", "That box is no longer here: it was given away, thrown away or emptied back.");
         if (NotCookedYet(day, item, stock) is { } early) return early;
         if (WhyNever(ways, item, stock, find) is not { } never) return null;
         var sentence = $"{eater} must never get that ({item.Name(stock)}): it holds {never.InWords}. Choose something else, or change it under Aim.";

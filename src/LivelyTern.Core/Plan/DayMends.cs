@@ -76,7 +76,8 @@ public sealed record Mend(
 /// <param name="Name">The dish or food.</param>
 /// <param name="Measures">What it holds for this eater.</param>
 /// <param name="After">The day with it.</param>
-public sealed record StillFits(string? Text, Guid? BoxId, Guid? BatchId, string Name, IReadOnlyDictionary<Measure, Total> Measures, DayReading After);
+public sealed record StillFits(
+    string? Text, Guid? BoxId, Guid? BatchId, string Name, IReadOnlyDictionary<Measure, Total> Measures, DayReading After);
 
 /// <summary>Why something lies where it lies.</summary>
 /// <param name="IsLocked">It was locked there.</param>
@@ -86,7 +87,9 @@ public sealed record StillFits(string? Text, Guid? BoxId, Guid? BatchId, string 
 /// <param name="IsFrozen">Whether it has to be frozen until then.</param>
 /// <param name="OthersTried">How many other dishes on the shelf were tried in its place.</param>
 /// <param name="OthersFit">How many of them would keep the day in its bands.</param>
-public sealed record WhyHere(bool IsLocked, bool IsFitted, IReadOnlyDictionary<Measure, BandReading> OutWithout, DateOnly? UseBy, bool IsFrozen, int OthersTried, int OthersFit);
+public sealed record WhyHere(
+    bool IsLocked, bool IsFitted, IReadOnlyDictionary<Measure, BandReading> OutWithout, DateOnly? UseBy, bool IsFrozen, int OthersTried,
+    int OthersFit);
 
 /// <summary>
 /// One eater's one day, and what could be done about it: every suggestion is tried on the plan as it lies before it is made.
@@ -178,7 +181,8 @@ public sealed class DayMends
     // What a slot lacks of its share of the leading measure; null where it has no share or the day no goal.
     private decimal? LackOf(Slot? part)
     {
-        if (part?.Share is not { } share || aim[aim.Leading] is not { } band || (band.Target ?? band.Max ?? band.Min) is not { } goal) return null;
+        if (part?.Share is not { } share || aim[aim.Leading] is not { } band || (band.Target ?? band.Max ?? band.Min) is not { } goal)
+            return null;
         return (share * goal) - items.Select((item, i) => string.Equals(item.Slot, part.Name, StringComparison.OrdinalIgnoreCase) ? now.Entries[i][aim.Leading].AtLeast : 0).Sum();
     }
 
@@ -192,7 +196,9 @@ public sealed class DayMends
         var box = stock.BoxOf(items[at]);
         var useBy = box is null ? null : UseBy.Of(box, today);
         var others = box is null ? [] : shelf.Where(other => other.Batch.Id != box.Batch.Id).ToList();
-        return new(items[at].IsLocked, items[at].IsFitted, outWithout, useBy?.Last, useBy?.IsFrozenFor(where.Day) ?? false, others.Count, others.Count(other => Replacing(at, other.Contents).Fits));
+        return new(
+            items[at].IsLocked, items[at].IsFitted, outWithout, useBy?.Last, useBy?.IsFrozenFor(where.Day) ?? false, others.Count,
+            others.Count(other => Replacing(at, other.Contents).Fits));
     }
 
     private bool MayHave(Box box, DateOnly day)
@@ -256,10 +262,12 @@ public sealed class DayMends
     {
         foreach (var box in shelf)
         {
-            if (DayReading.Of([.. contents, box.Contents], aim) is { Fits: true } added) yield return Make(MendKind.LayBox, null, added, 25) with { BoxId = box.Id, OtherName = box.Batch.RecipeName };
+            if (DayReading.Of([.. contents, box.Contents], aim) is { Fits: true } added)
+                yield return Make(MendKind.LayBox, null, added, 25) with { BoxId = box.Id, OtherName = box.Batch.RecipeName };
             foreach (var i in Free.Where(i => items[i].IsOfBatch))
             {
-                if (Replacing(i, box.Contents) is { Fits: true } changed) yield return Make(MendKind.ChangeBox, i, changed, 40) with { BoxId = box.Id, OtherName = box.Batch.RecipeName };
+                if (Replacing(i, box.Contents) is { Fits: true } changed)
+                    yield return Make(MendKind.ChangeBox, i, changed, 40) with { BoxId = box.Id, OtherName = box.Batch.RecipeName };
             }
         }
     }
@@ -294,7 +302,8 @@ public sealed class DayMends
         var band = aim[measure];
         var step = measure == Measure.Energy ? 10m : 1m;
         var moved = reading.Over is { } over ? band with { Max = band.Max + (Math.Ceiling(over / step) * step), Tolerance = null } : band with { Min = Math.Max(0, (band.Min ?? 0) - (Math.Ceiling((reading.RoomFrom ?? 0) / step) * step)), Tolerance = null };
-        if (measure == Measure.Energy && reading.Over is null && (moved.Min < EnergyFloor.Kilocalories || EnergyFloor.IsBelow(moved))) yield break;
+        if (measure == Measure.Energy && reading.Over is null && (moved.Min < EnergyFloor.Kilocalories || EnergyFloor.IsBelow(moved)))
+            yield break;
         if (moved.Target < moved.Min || moved.Target > moved.Max) moved = moved with { Target = null };
         yield return Make(MendKind.MoveBound, null, now, 1000) with { Bound = measure, NewBand = moved };
     }

@@ -21,7 +21,8 @@ public static class DaySlots
     /// <param name="laid">What is new, without a slot.</param>
     /// <param name="slots">The eater's slots.</param>
     /// <param name="energy">Kcal of an item.</param>
-    public static IEnumerable<PlanItem> Place(IReadOnlyList<PlanItem> stays, IReadOnlyList<PlanItem> laid, IReadOnlyList<Slot> slots, Func<PlanItem, decimal> energy)
+    public static IEnumerable<PlanItem> Place(
+        IReadOnlyList<PlanItem> stays, IReadOnlyList<PlanItem> laid, IReadOnlyList<Slot> slots, Func<PlanItem, decimal> energy)
     {
         ArgumentNullException.ThrowIfNull(stays);
         ArgumentNullException.ThrowIfNull(laid);

@@ -24,7 +24,8 @@ public sealed record MealOut(Ingredient Food, decimal GiveOrTake)
         ArgumentNullException.ThrowIfNull(items);
         var problems = Problems(name.Trim(), items).ToList();
         if (problems.Count > 0) return problems;
-        decimal? Sum(Nutrient nutrient) => items.All(item => item.Figures.ContainsKey(nutrient)) ? items.Sum(item => item.Figures[nutrient]) : null;
+        decimal? Sum(Nutrient nutrient) =>
+            items.All(item => item.Figures.ContainsKey(nutrient)) ? items.Sum(item => item.Figures[nutrient]) : null;
         var give = items.Sum(item => ((item.HighKcal ?? item.Figures[Nutrient.Energy]) - item.Figures[Nutrient.Energy]) / 2);
         return new MealOut(Printed(name.Trim(), nutrient => nutrient == Nutrient.Energy ? Sum(nutrient) + give : Sum(nutrient)), give);
     }
@@ -44,12 +45,16 @@ public sealed record MealOut(Ingredient Food, decimal GiveOrTake)
     private static IEnumerable<Problem> Problems(string name, IReadOnlyList<MenuItem> items)
     {
         if (name.Length is 0 or > 80) yield return new("name-missing", "name", "Give the meal a name of up to 80 letters.");
-        if (items.Count is 0 or > MostItems) yield return new("event-empty", "items", $"Enter what is eaten there, or an estimate: between 1 and {MostItems} lines.");
+        if (items.Count is 0 or > MostItems)
+            yield return new("event-empty", "items", $"Enter what is eaten there, or an estimate: between 1 and {MostItems} lines.");
         foreach (var (item, i) in items.Take(MostItems).Select((item, i) => (item, i)))
         {
-            if (item.Figures.Any(figure => figure.Value is < 0 or > Most)) yield return new("figure-absurd", $"items[{i}]", $"A figure lies between 0 and {Most:0}.");
-            else if (!item.Figures.TryGetValue(Nutrient.Energy, out var low)) yield return new("energy-missing", $"items[{i}]", "Give at least the kcal: a menu states them, or estimate.");
-            else if (item.HighKcal < low || item.HighKcal > Most) yield return new("range-crossed", $"items[{i}].highKcal", "The most is below the least: check the two numbers.");
+            if (item.Figures.Any(figure => figure.Value is < 0 or > Most))
+                yield return new("figure-absurd", $"items[{i}]", $"A figure lies between 0 and {Most:0}.");
+            else if (!item.Figures.TryGetValue(Nutrient.Energy, out var low))
+                yield return new("energy-missing", $"items[{i}]", "Give at least the kcal: a menu states them, or estimate.");
+            else if (item.HighKcal < low || item.HighKcal > Most)
+                yield return new("range-crossed", $"items[{i}].highKcal", "The most is below the least: check the two numbers.");
         }
     }
 }

@@ -17,7 +17,8 @@ public sealed record Portion(Guid BatchId, Grams Weight)
     public Grams Weight { get; init; } = Weight.ToMilligram();
 
     /// <summary>Why a portion can't weigh this; null where it can.</summary>
-    public static Problem? Not(Grams weight) => weight.Value is <= 0 or > 10_000m ? new("portion-absurd", "grams", "A portion weighs more than 0 g and up to 10 kg.") : null;
+    public static Problem? Not(Grams weight) =>
+        weight.Value is <= 0 or > 10_000m ? new("portion-absurd", "grams", "A portion weighs more than 0 g and up to 10 kg.") : null;
 }
 
 /// <summary>Something laid on a day: a packed box, a portion of a batch that is not packed yet, or a plain food by weight.</summary>
@@ -202,7 +203,8 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
         ArgumentNullException.ThrowIfNull(to);
         ArgumentNullException.ThrowIfNull(newId);
         var foods = this[from].Where(item => item.Food is not null && !item.IsEvent && (slot is null || string.Equals(item.Slot, slot, StringComparison.Ordinal))).ToList();
-        if (foods.Count == 0) return new Problem("copy-nothing", "from", "There is no plain food on that day to copy: a box is there only once.");
+        if (foods.Count == 0)
+            return new Problem("copy-nothing", "from", "There is no plain food on that day to copy: a box is there only once.");
         if (to.Contains(from)) return new Problem("copy-onto-itself", "to", "A day is copied onto another day.");
         return Changing([.. to.Distinct().Select(day => (day, this[day].AddRange(foods.Select(food => food with { Id = newId(), EatenAt = null, IsLocked = false, IsFitted = false }))))]);
     }

@@ -13,7 +13,8 @@ public sealed record Stock(IReadOnlyDictionary<Guid, Box> Boxes, IReadOnlyDictio
     public static Stock None { get; } = Of([]);
 
     /// <summary>Boxes only.</summary>
-    public static Stock Of(IEnumerable<Box> boxes) => new(boxes.DistinctBy(box => box.Id).ToDictionary(box => box.Id), new Dictionary<Guid, Batch>());
+    public static Stock Of(IEnumerable<Box> boxes) =>
+        new(boxes.DistinctBy(box => box.Id).ToDictionary(box => box.Id), new Dictionary<Guid, Batch>());
 
     /// <summary>The box an item is, or will be: a portion is a box of its batch with the item's own id. Null for a plain food.</summary>
     public Box? BoxOf(PlanItem item)

@@ -26,14 +26,16 @@ public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<
     /// <summary>
     /// The portions that cover what lies on days at the ordinary size, at least one: what the batch would have to be made for.
     /// </summary>
-    public int PortionsLaid => Math.Max(1, (int)Math.Ceiling((Laid / new Grams(Math.Max(1, Whole.Value / Math.Max(1, Batch.Portions)))) - 0.02m));
+    public int PortionsLaid =>
+        Math.Max(1, (int)Math.Ceiling((Laid / new Grams(Math.Max(1, Whole.Value / Math.Max(1, Batch.Portions)))) - 0.02m));
 
     /// <summary>
     /// Into how many boxes it goes: those of its portions on days, and ordinary ones for the rest, where that is more than a small
     /// remainder.
     /// </summary>
     /// <param name="portions">How many of its portions lie on days.</param>
-    public int BoxesFor(int portions) => Math.Max(1, portions + Math.Max(0, (int)Math.Round(Left / Ordinary, MidpointRounding.AwayFromZero)));
+    public int BoxesFor(int portions) =>
+        Math.Max(1, portions + Math.Max(0, (int)Math.Round(Left / Ordinary, MidpointRounding.AwayFromZero)));
 
     /// <summary>
     /// Sizes to choose from when days are fitted: from half an ordinary portion to 1.7 of it, and those in use, smallest first.
@@ -41,5 +43,6 @@ public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<
     public IReadOnlyList<Grams> ToChooseFrom() =>
         [.. OfOrdinary.Select(factor => ToStep(Ordinary * factor)).Concat(SizeOf.Values).Where(size => size > Grams.Zero).Distinct().Order()];
 
-    private static Grams ToStep(Grams weight) => new(Math.Max(1, Rounding.ToStep(weight.Value, weight.Value switch { >= 100 => 10, >= 20 => 5, _ => 1 })));
+    private static Grams ToStep(Grams weight) =>
+        new(Math.Max(1, Rounding.ToStep(weight.Value, weight.Value switch { >= 100 => 10, >= 20 => 5, _ => 1 })));
 }

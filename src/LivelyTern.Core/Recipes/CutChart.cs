@@ -11,7 +11,8 @@ namespace LivelyTern.Core.Recipes;
 /// <param name="ExactPoints">Points before rounding.</param>
 /// <param name="IsStep">Whether a portion has fewer points than when cut into one fewer.</param>
 /// <param name="ToNextStep">The grams by which a portion would have to be smaller to lose a point; null where it has none to lose.</param>
-public sealed record Cut(int Portions, Grams Grams, IReadOnlyDictionary<Measure, Total> Figures, Total ExactPoints, bool IsStep, Grams? ToNextStep);
+public sealed record Cut(
+    int Portions, Grams Grams, IReadOnlyDictionary<Measure, Total> Figures, Total ExactPoints, bool IsStep, Grams? ToNextStep);
 
 /// <summary>The largest portion that is still at most so much.</summary>
 /// <param name="Grams">Its weight, in whole grams.</param>
@@ -70,7 +71,8 @@ public static class CutChart
         return new LargestPortion(new(grams), portions, FiguresOf(totals, exact, rule, grams / weight.Value));
     }
 
-    private static Dictionary<Measure, Total> FiguresOf(IReadOnlyDictionary<Measure, Total> totals, Total exact, PointsRule rule, decimal share)
+    private static Dictionary<Measure, Total> FiguresOf(
+        IReadOnlyDictionary<Measure, Total> totals, Total exact, PointsRule rule, decimal share)
     {
         var figures = totals.ToDictionary(total => total.Key, total => total.Value * share);
         figures[Measure.Points] = exact with { AtLeast = Rounding.ToStep(exact.AtLeast * share, rule.Step) };

@@ -48,7 +48,9 @@ public static class Family
             var isOrphan = change.Kind == VariantKind.Replace && !lines.Any(line => Same(line.Key, change.Key));
             if (change.Kind != VariantKind.Add && !isOrphan) continue;
             var before = result.FindIndex(line => Same(line.Key, change.After));
-            result.Insert(change.After is null ? (isOrphan ? result.Count : 0) : before < 0 ? result.Count : before + 1, change.Line! with { Key = change.Key });
+            result.Insert(
+                change.After is null ? (isOrphan ? result.Count : 0) : before < 0 ? result.Count : before + 1,
+                change.Line! with { Key = change.Key });
         }
 
         return result;

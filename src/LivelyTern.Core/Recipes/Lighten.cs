@@ -61,8 +61,10 @@ public static class Lighten
         ArgumentNullException.ThrowIfNull(recipe);
         ArgumentNullException.ThrowIfNull(goal);
         ArgumentNullException.ThrowIfNull(foods);
-        if (goal.LessKcal is not (> 0 and <= 5000)) return new Problem("goal-none", "lessKcal", "Say how many kcal to take off a portion: more than 0.");
-        if (goal.KeepProtein is < 0 or > 1000) return new Problem("goal-protein", "keepProtein", "Grams of protein to keep: from 0 to 1,000.");
+        if (goal.LessKcal is not (> 0 and <= 5000))
+            return new Problem("goal-none", "lessKcal", "Say how many kcal to take off a portion: more than 0.");
+        if (goal.KeepProtein is < 0 or > 1000)
+            return new Problem("goal-protein", "keepProtein", "Grams of protein to keep: from 0 to 1,000.");
         var portion = recipe.Portion;
         var totals = portion.Totals;
         var single = Changes(recipe, goal, foods).Select(change => Try([change])).Where(tried => tried.Idea.Kcal <= -1).OrderBy(Score).ToList();
@@ -77,7 +79,9 @@ public static class Lighten
         (LightenIdea Idea, IReadOnlyList<Change> Changes) Try(IReadOnlyList<Change> changes)
         {
             var after = new Contents([.. portion.Ingredients, .. changes.SelectMany(change => change.Delta.Scale(1m / recipe.Yield.Portions).Ingredients)], portion.SomethingUnread);
-            var (kcal, protein) = (after.Totals[Nutrient.Energy].AtLeast - totals[Nutrient.Energy].AtLeast, after.Totals[Nutrient.Protein].AtLeast - totals[Nutrient.Protein].AtLeast);
+            var (kcal, protein) = (
+                after.Totals[Nutrient.Energy].AtLeast - totals[Nutrient.Energy].AtLeast,
+                after.Totals[Nutrient.Protein].AtLeast - totals[Nutrient.Protein].AtLeast);
             var reaches = -kcal >= goal.LessKcal && after.Totals[Nutrient.Protein].AtLeast >= goal.KeepProtein;
             return (new([.. changes.Select(change => change.Step)], after, kcal, protein, reaches), changes);
         }
@@ -105,9 +109,12 @@ public static class Lighten
             if (contents.Totals[Nutrient.Energy].AtLeast <= 0) continue;
             foreach (var other in ingredient.Food.Use is { } use ? foods.Where(food => string.Equals(food.Use, use, StringComparison.Ordinal) && !string.Equals(food.Id, ingredient.Food.Id, StringComparison.Ordinal)) : [])
             {
-                if (!IsLighter(other, ingredient.Food) || (goal.Excluded is { } excluded && other.Allergens.Intersect(excluded).Any())) continue;
+                if (!IsLighter(other, ingredient.Food) || (goal.Excluded is { } excluded && other.Allergens.Intersect(excluded).Any()))
+                    continue;
                 var note = line.Read.Parts.Note.Length > 0 ? ", " + line.Read.Parts.Note : "";
-                var text = string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{AmountText.Say(Math.Round(ingredient.Weight.Value, 0, MidpointRounding.AwayFromZero))} g {other.Name}{note}");
+                var text = string.Create(
+                    System.Globalization.CultureInfo.InvariantCulture,
+                    $"{AmountText.Say(Math.Round(ingredient.Weight.Value, 0, MidpointRounding.AwayFromZero))} g {other.Name}{note}");
                 yield return new(
                     new(i, LightenKind.Swap, text, other.Id, $"{other.Name} for {ingredient.Food.Name}, gram for gram: {other.Per100g.Energy:0} instead of {ingredient.Food.Per100g.Energy:0} kcal in 100 g"),
                     new([new(other, ingredient.Weight), .. contents.Scale(-1).Ingredients]), 0.2m);
@@ -120,7 +127,8 @@ public static class Lighten
                     contents.Scale(keep - 1), GivenUp(ingredient, raw) * (1 - keep));
             }
 
-            yield return new(new(i, LightenKind.Without, "", null, $"without {ingredient.Food.Name}"), contents.Scale(-1), GivenUp(ingredient, raw));
+            yield return new(
+                new(i, LightenKind.Without, "", null, $"without {ingredient.Food.Name}"), contents.Scale(-1), GivenUp(ingredient, raw));
         }
     }
 
@@ -131,5 +139,6 @@ public static class Lighten
         return (isExtra ? 0.3m : 1.5m) + (raw > 0 ? 2m * ingredient.Weight.Value / raw : 0);
     }
 
-    private static bool IsLighter(Food other, Food than) => other.Per100g.Energy is { } energy && than.Per100g.Energy is { } before && energy < before * 0.95m;
+    private static bool IsLighter(Food other, Food than) =>
+        other.Per100g.Energy is { } energy && than.Per100g.Energy is { } before && energy < before * 0.95m;
 }

@@ -31,7 +31,8 @@ public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, Recipe
     public Grams Weight => Yield.CookedGrams is { } cooked ? new(cooked) : Batch.RawWeight;
 
     /// <summary>The nutrients of which more is taken out than went in: a slip in a line that takes out.</summary>
-    public IReadOnlyList<Nutrient> TakenTooMuch => Lines.Any(line => line.Written.IsTakenOut) ? [.. Nutrients.All.Where(nutrient => Batch.Totals[nutrient].AtLeast < 0)] : [];
+    public IReadOnlyList<Nutrient> TakenTooMuch =>
+        Lines.Any(line => line.Written.IsTakenOut) ? [.. Nutrients.All.Where(nutrient => Batch.Totals[nutrient].AtLeast < 0)] : [];
 
     /// <summary>
     /// For each line its share of the batch in each measure: 0.7 where it brings seven tenths, below zero where it is taken out. A measure
@@ -46,6 +47,7 @@ public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, Recipe
         return [.. Lines.Select(line => line.Contents is { } part ? SharesOf(MeasureTotals.Of(part, exact), whole) : new Dictionary<Measure, decimal>())];
     }
 
-    private static Dictionary<Measure, decimal> SharesOf(IReadOnlyDictionary<Measure, Total> own, IReadOnlyDictionary<Measure, Total> whole) =>
+    private static Dictionary<Measure, decimal> SharesOf(
+        IReadOnlyDictionary<Measure, Total> own, IReadOnlyDictionary<Measure, Total> whole) =>
         own.Where(total => total.Value.IsComplete && whole[total.Key].AtLeast != 0).ToDictionary(total => total.Key, total => total.Value.AtLeast / whole[total.Key].AtLeast);
 }

@@ -120,7 +120,8 @@ public sealed class RecipeBook : IFoods
             return new(line, Unread(line, "recipe-loop", $"{written[closing].Name} can't be a part of itself: take this line out, or choose something else for it."), null);
         }
 
-        if (sub is { } gone && !written.ContainsKey(gone)) return new(line, Unread(line, "recipe-gone", "The recipe chosen for this line is no longer here."), null);
+        if (sub is { } gone && !written.ContainsKey(gone))
+            return new(line, Unread(line, "recipe-gone", "The recipe chosen for this line is no longer here."), null);
         var reading = FoodLine.Read(line.Text, this, line.FoodId is null ? null : Find(line.FoodId));
         return new(line, reading, reading.Ingredient is { } ingredient ? Bring(ingredient, line.IsTakenOut) : null);
     }
@@ -167,5 +168,6 @@ public sealed class RecipeBook : IFoods
 
     private static string NameKey(string text) => string.Join(' ', FoodWords.All(text));
 
-    private static FoodLine Unread(WrittenLine line, string code, string sentence) => new(line.Text, null, false, new(code, "line", sentence), [], null);
+    private static FoodLine Unread(WrittenLine line, string code, string sentence) =>
+        new(line.Text, null, false, new(code, "line", sentence), [], null);
 }

@@ -16,7 +16,8 @@ public sealed record ScaleBy(decimal? Factor = null, int? Portions = null, int? 
 /// <param name="Yield">What it makes now.</param>
 /// <param name="DepthFactor">How deep it stands in its pan against before: 1.25 is a quarter deeper. Null where no pan is known.</param>
 /// <param name="Unscaled">The places of the lines whose amount could not be scaled: a trace, or not understood.</param>
-public sealed record ScaledRecipe(decimal Factor, IReadOnlyList<WrittenLine> Lines, RecipeYield Yield, decimal? DepthFactor, IReadOnlyList<int> Unscaled);
+public sealed record ScaledRecipe(
+    decimal Factor, IReadOnlyList<WrittenLine> Lines, RecipeYield Yield, decimal? DepthFactor, IReadOnlyList<int> Unscaled);
 
 /// <summary>Half of it, twelve portions of it, what the jar still holds of one thing, or another pan.</summary>
 public static class Scaling
@@ -56,7 +57,8 @@ public static class Scaling
 
     private static Outcome<decimal> FactorOf(Recipe recipe, ScaleBy by)
     {
-        if (by.Factor is { } factor) return factor > 0 ? factor : new Problem("factor-none", "by.factor", "Scale by a number above zero: 0.5 is half, 2 is double.");
+        if (by.Factor is { } factor)
+            return factor > 0 ? factor : new Problem("factor-none", "by.factor", "Scale by a number above zero: 0.5 is half, 2 is double.");
         if (by.Portions is { } portions) return portions is >= 1 and <= RecipeYield.MostPortions ? (decimal)portions / recipe.Yield.Portions : new Problem("portions-none", "by.portions", "A batch makes at least one portion.");
         if (by.Pan is { } pan)
         {

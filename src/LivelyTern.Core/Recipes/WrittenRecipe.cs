@@ -25,7 +25,8 @@ public enum RecipePart
 /// <param name="Part">What it is for.</param>
 /// <param name="IsTakenOut">Whether it is taken out again: fat poured off, trimmings, marinade thrown away.</param>
 /// <param name="Key">Names the line through later versions and in variants.</param>
-public sealed record WrittenLine(string Text, string? FoodId = null, RecipePart Part = RecipePart.Main, bool IsTakenOut = false, string Key = "");
+public sealed record WrittenLine(
+    string Text, string? FoodId = null, RecipePart Part = RecipePart.Main, bool IsTakenOut = false, string Key = "");
 
 /// <summary>What a step needs for itself while it lasts.</summary>
 public enum Occupies
@@ -71,7 +72,9 @@ public enum Occupies
 /// <param name="Occupies">What it needs for itself.</param>
 /// <param name="TemperatureC">Degrees Celsius of the oven or the like.</param>
 /// <param name="DoneWhen">How to see that it is done.</param>
-public sealed record RecipeStep(string Text, int HandsOn = 0, int Unattended = 0, IReadOnlyList<Occupies>? Occupies = null, int? TemperatureC = null, string? DoneWhen = null);
+public sealed record RecipeStep(
+    string Text, int HandsOn = 0, int Unattended = 0, IReadOnlyList<Occupies>? Occupies = null, int? TemperatureC = null,
+    string? DoneWhen = null);
 
 /// <summary>The shape of a pan.</summary>
 public enum PanShape
@@ -116,10 +119,13 @@ public sealed record RecipeYield(int Portions, int? Pieces = null, decimal? Cook
     public IEnumerable<Problem> Problems()
     {
         if (Portions < 1) yield return new("portions-none", "portions", "A batch makes at least one portion.");
-        if (Portions > MostPortions) yield return new("portions-absurd", "portions", $"More than {MostPortions} portions can't be meant: check the number.");
+        if (Portions > MostPortions)
+            yield return new("portions-absurd", "portions", $"More than {MostPortions} portions can't be meant: check the number.");
         if (Pieces is < 1 or > 10_000) yield return new("pieces-absurd", "pieces", "Pieces are a whole number from 1 to 10,000.");
-        if (CookedGrams is <= 0 or > 100_000m) yield return new("cooked-weight", "cookedGrams", "A finished batch weighs more than 0 g and at most 100 kg.");
-        if (VolumeMl is <= 0 or > 100_000m) yield return new("volume", "volumeMl", "A finished batch fills more than 0 ml and at most 100 l.");
+        if (CookedGrams is <= 0 or > 100_000m)
+            yield return new("cooked-weight", "cookedGrams", "A finished batch weighs more than 0 g and at most 100 kg.");
+        if (VolumeMl is <= 0 or > 100_000m)
+            yield return new("volume", "volumeMl", "A finished batch fills more than 0 ml and at most 100 l.");
         foreach (var problem in Pan?.Problems("pan") ?? []) yield return problem;
     }
 }
@@ -129,7 +135,8 @@ public sealed record RecipeYield(int Portions, int? Pieces = null, decimal? Cook
 /// <param name="Lines">Its lines.</param>
 /// <param name="Yield">What it makes.</param>
 /// <param name="Steps">How it is made.</param>
-public sealed record WrittenRecipe(string Name, IReadOnlyList<WrittenLine> Lines, RecipeYield Yield, IReadOnlyList<RecipeStep>? Steps = null)
+public sealed record WrittenRecipe(
+    string Name, IReadOnlyList<WrittenLine> Lines, RecipeYield Yield, IReadOnlyList<RecipeStep>? Steps = null)
 {
     /// <summary>The most lines a recipe holds.</summary>
     public const int MostLines = 200;
@@ -162,7 +169,8 @@ public sealed record WrittenRecipe(string Name, IReadOnlyList<WrittenLine> Lines
                 yield return new("step-long", $"steps[{i}].text", $"A step holds up to {LongestStep} letters.");
             if (step.HandsOn is < 0 or > MostMinutes || step.Unattended is < 0 or > MostMinutes)
                 yield return new("step-minutes", $"steps[{i}].handsOn", "A step takes between no minutes and a week.");
-            if (step.TemperatureC is < -40 or > 500) yield return new("step-temperature", $"steps[{i}].temperatureC", "A temperature between −40 and 500 °C.");
+            if (step.TemperatureC is < -40 or > 500)
+                yield return new("step-temperature", $"steps[{i}].temperatureC", "A temperature between −40 and 500 °C.");
         }
     }
 
@@ -178,7 +186,8 @@ public sealed record WrittenRecipe(string Name, IReadOnlyList<WrittenLine> Lines
         if (lines.Count > MostLines) yield return new("lines-many", "lines", $"A recipe holds up to {MostLines} lines.");
         for (var i = 0; i < Math.Min(lines.Count, MostLines); i++)
         {
-            if (lines[i].Text is not { Length: <= LongestLine }) yield return new("line-long", $"lines[{i}]", $"A line holds up to {LongestLine} letters.");
+            if (lines[i].Text is not { Length: <= LongestLine })
+                yield return new("line-long", $"lines[{i}]", $"A line holds up to {LongestLine} letters.");
         }
     }
 }

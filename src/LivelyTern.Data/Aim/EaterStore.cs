@@ -43,7 +43,8 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     /// <param name="clinicianSetIt">A clinician set an energy aim below the floor.</param>
     /// <param name="ways">How they eat; null leaves it as it is.</param>
     /// <param name="body">The body to be kept; null leaves it as it is.</param>
-    public async Task<Outcome<EaterRow>> ChangeAsync(Guid id, int version, string name, DayAim aim, bool clinicianSetIt, EatingWays? ways = null, Body? body = null)
+    public async Task<Outcome<EaterRow>> ChangeAsync(
+        Guid id, int version, string name, DayAim aim, bool clinicianSetIt, EatingWays? ways = null, Body? body = null)
     {
         ArgumentNullException.ThrowIfNull(aim);
         if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("eater");

@@ -33,7 +33,8 @@ public sealed record StoredWays(
 }
 
 /// <summary>A body as it is kept.</summary>
-public sealed record StoredBody(int V, Sex Sex, decimal Age, decimal WeightKg, decimal HeightCm, decimal? BodyFatShare, bool IsPregnantOrBreastfeeding)
+public sealed record StoredBody(
+    int V, Sex Sex, decimal Age, decimal WeightKg, decimal HeightCm, decimal? BodyFatShare, bool IsPregnantOrBreastfeeding)
 {
     public static StoredBody Of(Body body)
     {

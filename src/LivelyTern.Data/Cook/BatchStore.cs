@@ -45,10 +45,12 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
     /// <param name="day">The prep day, not past.</param>
     /// <param name="today">The household's day.</param>
     /// <param name="dishes">Recipes and portions.</param>
-    public Task<Outcome<IReadOnlyList<BatchRow>>> PlanAsync(DateOnly day, DateOnly today, IReadOnlyList<(Guid RecipeId, int Portions)> dishes) =>
+    public Task<Outcome<IReadOnlyList<BatchRow>>> PlanAsync(
+        DateOnly day, DateOnly today, IReadOnlyList<(Guid RecipeId, int Portions)> dishes) =>
         db.InTurnAsync<IReadOnlyList<BatchRow>>(async () =>
         {
-            if (dishes.Count is 0 or > MostAtOnce) return new Problem("batches-many", "dishes", $"Plan between 1 and {MostAtOnce} batches at a time.");
+            if (dishes.Count is 0 or > MostAtOnce)
+                return new Problem("batches-many", "dishes", $"Plan between 1 and {MostAtOnce} batches at a time.");
             var rows = new List<BatchRow>();
             foreach (var (recipeId, portions) in dishes)
             {
@@ -155,7 +157,9 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
     /// <param name="position">Which line, from 0; one past the last adds a line.</param>
     /// <param name="text">As typed.</param>
     /// <param name="read">The same, read.</param>
-    public Task<Outcome<BatchRow>> WentInAsync(Guid id, int version, int position, string? text, Contents? read) => db.InTurnAsync<BatchRow>(async () =>
+    public Task<Outcome<BatchRow>> WentInAsync(
+        Guid id, int version, int position, string? text, Contents? read) =>
+        db.InTurnAsync<BatchRow>(async () =>
     {
         var found = await AtAsync(id, version);
         if (!found.Succeeded) return found;
@@ -170,7 +174,8 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         }
 
         (line.ReallyText, line.Really) = (text, read is null ? null : await reader.StoreAsync(read));
-        if (row.CookedMilligrams is { } cooked) row.Yield = YieldOf((await reader.ReadAsync(row)).Contents.RawWeight, Milligrams.ToGrams(cooked));
+        if (row.CookedMilligrams is { } cooked)
+            row.Yield = YieldOf((await reader.ReadAsync(row)).Contents.RawWeight, Milligrams.ToGrams(cooked));
         return await db.SaveAsync(row, row);
     });
 
@@ -211,7 +216,8 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         {
             var planned = await reader.StoreAsync(lines[i].Planned);
             var line = row.Lines.Find(one => one.Position == i);
-            if (line is null) row.Lines.Add(line = new BatchLineRow { BatchId = row.Id, Position = i, Text = lines[i].Text, Planned = planned });
+            if (line is null)
+                row.Lines.Add(line = new BatchLineRow { BatchId = row.Id, Position = i, Text = lines[i].Text, Planned = planned });
             (line.Text, line.IsTakenOut, line.Planned) = (lines[i].Text, lines[i].IsTakenOut, planned);
         }
     }

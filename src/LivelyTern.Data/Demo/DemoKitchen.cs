@@ -69,7 +69,9 @@ internal static class DemoKitchen
             Steps =
             [
                 new("Soften the onions in the oil with the curry powder.", HandsOn: 10, Occupies: [Occupies.Ring]),
-                new("Add lentils, tomatoes, coconut milk and water; simmer.", HandsOn: 5, Unattended: 25, Occupies: [Occupies.Ring], DoneWhen: "the lentils fall apart"),
+                new(
+                    "Add lentils, tomatoes, coconut milk and water; simmer.", HandsOn: 5, Unattended: 25, Occupies: [Occupies.Ring],
+                    DoneWhen: "the lentils fall apart"),
                 new("Stir in the spinach, cool in shallow boxes.", HandsOn: 5, Unattended: 30),
             ],
         },
@@ -79,7 +81,9 @@ internal static class DemoKitchen
             Steps =
             [
                 new("Brown the mushrooms, then soften onions and carrots.", HandsOn: 20, Occupies: [Occupies.Ring]),
-                new("Add barley and stock, simmer with the lid on.", HandsOn: 3, Unattended: 45, Occupies: [Occupies.Ring], DoneWhen: "the barley is soft with a bite"),
+                new(
+                    "Add barley and stock, simmer with the lid on.", HandsOn: 3, Unattended: 45, Occupies: [Occupies.Ring],
+                    DoneWhen: "the barley is soft with a bite"),
             ],
         },
         new("FF", "Fish and fennel tray bake", 8, null, 940, 4460,
@@ -89,7 +93,9 @@ internal static class DemoKitchen
             [
                 new("Slice potatoes and fennel thin, toss with the oil.", HandsOn: 15, Occupies: [Occupies.Board]),
                 new("Roast the vegetables.", HandsOn: 2, Unattended: 30, Occupies: [Occupies.Oven, Occupies.Tray], TemperatureC: 200),
-                new("Lay the fish on top and finish.", HandsOn: 3, Unattended: 12, Occupies: [Occupies.Oven, Occupies.Tray], TemperatureC: 200, DoneWhen: "63 °C inside the thickest piece"),
+                new(
+                    "Lay the fish on top and finish.", HandsOn: 3, Unattended: 12, Occupies: [Occupies.Oven, Occupies.Tray],
+                    TemperatureC: 200, DoneWhen: "63 °C inside the thickest piece"),
             ],
         },
         new("FB", "Baked falafel", 6, 24, 610, 1720,
@@ -97,8 +103,12 @@ internal static class DemoKitchen
         {
             Tin = new(PanShape.Rectangular, 40, 30), Steps =
             [
-                new("Blend everything but the flour, fold it in, chill.", HandsOn: 12, Unattended: 20, Occupies: [Occupies.Blender, Occupies.Fridge]),
-                new("Shape 24 balls, bake, turn once.", HandsOn: 15, Unattended: 25, Occupies: [Occupies.Oven, Occupies.Tray], TemperatureC: 200, DoneWhen: "firm and brown below"),
+                new(
+                    "Blend everything but the flour, fold it in, chill.", HandsOn: 12, Unattended: 20,
+                    Occupies: [Occupies.Blender, Occupies.Fridge]),
+                new(
+                    "Shape 24 balls, bake, turn once.", HandsOn: 15, Unattended: 25, Occupies: [Occupies.Oven, Occupies.Tray],
+                    TemperatureC: 200, DoneWhen: "firm and brown below"),
             ],
         },
         new("CE", "Chickpea and spinach egg squares", 6, 12, 870, 2590,
@@ -107,7 +117,9 @@ internal static class DemoKitchen
             Tin = new(PanShape.Rectangular, 33, 23), Steps =
             [
                 new("Thaw and press the spinach, soften the onions.", HandsOn: 12, Occupies: [Occupies.Ring]),
-                new("Beat the eggs, mix all, bake.", HandsOn: 8, Unattended: 35, Occupies: [Occupies.Oven, Occupies.Tray], TemperatureC: 180, DoneWhen: "71 °C in the middle"),
+                new(
+                    "Beat the eggs, mix all, bake.", HandsOn: 8, Unattended: 35, Occupies: [Occupies.Oven, Occupies.Tray],
+                    TemperatureC: 180, DoneWhen: "71 °C in the middle"),
             ],
         },
         new("SB", "Seed bars", 20, 20, 0, 830,
@@ -116,7 +128,9 @@ internal static class DemoKitchen
             Tin = new(PanShape.Rectangular, 30, 20), Steps =
             [
                 new("Warm honey, dates and peanut butter, mix with the rest, press into the tin.", HandsOn: 15, Occupies: [Occupies.Ring]),
-                new("Bake, cool, cut into 20.", HandsOn: 8, Unattended: 50, Occupies: [Occupies.Oven, Occupies.Tray], TemperatureC: 160, DoneWhen: "golden at the edge"),
+                new(
+                    "Bake, cool, cut into 20.", HandsOn: 8, Unattended: 50, Occupies: [Occupies.Oven, Occupies.Tray], TemperatureC: 160,
+                    DoneWhen: "golden at the edge"),
             ],
         },
     ];

@@ -16,7 +16,9 @@ namespace LivelyTern.Data.Demo;
 /// The demo: three keepers of a lighthouse station, last week behind them and this week in progress. It is laid through the same stores
 /// and the same core that users go through, on days counted from today.
 /// </summary>
-public sealed class DemoWeek(TernDb db, EaterStore eaters, RecipeStore recipes, BatchStore batches, PackBatch packing, DayChanges days, FoodStore foods, TimeProvider clock)
+public sealed class DemoWeek(
+    TernDb db, EaterStore eaters, RecipeStore recipes, BatchStore batches, PackBatch packing, DayChanges days, FoodStore foods,
+    TimeProvider clock)
 {
     /// <summary>Lays the demo into an empty file; a file that holds anything is left as it is.</summary>
     public async Task SeedAsync()
@@ -103,7 +105,9 @@ public sealed class DemoWeek(TernDb db, EaterStore eaters, RecipeStore recipes, 
         return slots[place].Name;
     }
 
-    private async Task LayAsync(string meal, EaterDay where, DateTimeOffset? eatenAt, Dictionary<string, Queue<Guid>> shelf, FoodCatalogue catalogue, string? slot = null)
+    private async Task LayAsync(
+        string meal, EaterDay where, DateTimeOffset? eatenAt, Dictionary<string, Queue<Guid>> shelf, FoodCatalogue catalogue,
+        string? slot = null)
     {
         var item = shelf.TryGetValue(meal, out var boxes)
             ? new PlanItem(Guid.CreateVersion7(), boxes.Dequeue(), null, null, eatenAt)

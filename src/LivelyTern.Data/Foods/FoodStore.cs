@@ -44,10 +44,13 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
     {
         ArgumentNullException.ThrowIfNull(name);
         var measure = (Unit.Find(name)?.Name ?? name).Trim();
-        if (measure.Length is 0 or > 30) return new Problem("measure-name", "measure", "Name the measure in a word or two, such as cup or slice.");
-        if (Unit.Find(measure) is { Kind: UnitKind.Mass }) return new Problem("measure-mass", "measure", $"{measure} is a weight already: it needs no weighing.");
+        if (measure.Length is 0 or > 30)
+            return new Problem("measure-name", "measure", "Name the measure in a word or two, such as cup or slice.");
+        if (Unit.Find(measure) is { Kind: UnitKind.Mass })
+            return new Problem("measure-mass", "measure", $"{measure} is a weight already: it needs no weighing.");
         if (weight.Value <= 0) return new Problem("weight-nothing", "grams", "Type what one of it weighs: more than 0 g.");
-        if (weight.Value > 20_000m) return new Problem("weight-absurd", "grams", "More than 20 kg for one measure can't be meant: check the number.");
+        if (weight.Value > 20_000m)
+            return new Problem("weight-absurd", "grams", "More than 20 kg for one measure can't be meant: check the number.");
         await TakeAsync([foodId]);
         var remembered = await db.InTurnAsync<Food>(async () =>
         {
@@ -160,7 +163,8 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
         if (name.Length is 0 or > 120) problems.Add(new("name-missing", "name", "Give the food a name of up to 120 letters."));
         else if (await IsTakenAsync(name, id))
             problems.Add(new("name-taken", "name", $"You have a food called {name} already: change that one, or say what is different about this one."));
-        if (own.PackageGrams is <= 0 or > 100_000) problems.Add(new("package-weight", "packageGrams", "A package holds more than 0 g and at most 100 kg."));
+        if (own.PackageGrams is <= 0 or > 100_000)
+            problems.Add(new("package-weight", "packageGrams", "A package holds more than 0 g and at most 100 kg."));
         string? gtin = null;
         if (!string.IsNullOrWhiteSpace(own.Gtin))
         {

@@ -38,7 +38,9 @@ public static class FoodTable
         var group = Enum.Parse<FoodGroup>(Text("group"));
         return new Food(
             Text("id"), Text("name"), Text("aliases").Split('|', StringSplitOptions.RemoveEmptyEntries), group,
-            new Nutrients(Number("energy"), Number("protein"), Number("fat"), Number("saturatedFat"), Number("carbohydrate"), Number("sugars"), Number("fibre"), Number("salt"), Number("polyols"), Number("alcohol") ?? 0),
+            new Nutrients(
+                Number("energy"), Number("protein"), Number("fat"), Number("saturatedFat"), Number("carbohydrate"), Number("sugars"),
+                Number("fibre"), Number("salt"), Number("polyols"), Number("alcohol") ?? 0),
             CarbohydrateConvention.Total, ImportedRow.MeasuresOf(Text("measures"), Source), Source)
         {
             Refuse = Number("refuse") ?? 0,

@@ -38,7 +38,8 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
     }
 
     /// <summary>The libraries, newest first, with those whose import is still on its way.</summary>
-    public async Task<IReadOnlyList<LibraryRow>> ListAsync() => await db.Libraries.AsNoTracking().OrderByDescending(row => row.Id).ToListAsync();
+    public async Task<IReadOnlyList<LibraryRow>> ListAsync() =>
+        await db.Libraries.AsNoTracking().OrderByDescending(row => row.Id).ToListAsync();
 
     /// <summary>Whether there is a library to look into; asked of the file once for each request.</summary>
     public async Task<bool> AnyAsync() => any ??= await db.Libraries.AnyAsync(row => row.IsWhole);
@@ -65,7 +66,8 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
         var ids = new List<string>();
         while (ids.Count < MostNamed && reader.Read())
         {
-            if (all.SetEquals(FoodWords.All(reader.GetString(1)))) ids.Add(Prefix + reader.GetInt64(0).ToString(CultureInfo.InvariantCulture));
+            if (all.SetEquals(FoodWords.All(reader.GetString(1))))
+                ids.Add(Prefix + reader.GetInt64(0).ToString(CultureInfo.InvariantCulture));
         }
 
         return [.. ids.Select(Find).OfType<Food>()];

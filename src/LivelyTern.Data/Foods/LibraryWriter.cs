@@ -71,7 +71,8 @@ public sealed class LibraryWriter(TernDb db, Kept<LibraryWords> words, TimeProvi
     /// <param name="source">Its source and licence, in words.</param>
     /// <param name="rows">The rows.</param>
     /// <param name="stop">Stops it: then nothing of it stays.</param>
-    public async Task<(LibraryRow Library, ImportReport Report)> WriteAsync(string name, string source, IEnumerable<ImportedRow> rows, CancellationToken stop)
+    public async Task<(LibraryRow Library, ImportReport Report)> WriteAsync(
+        string name, string source, IEnumerable<ImportedRow> rows, CancellationToken stop)
     {
         ArgumentNullException.ThrowIfNull(rows);
         var library = new LibraryRow { Name = name, Source = source, ImportedAt = clock.GetUtcNow() };
@@ -129,7 +130,8 @@ public sealed class LibraryWriter(TernDb db, Kept<LibraryWords> words, TimeProvi
             await connection.OpenAsync();
             // Names are kept in pieces. One is written anew only when nearly all of it is gone, as a library's own pieces soon are, and not
             // after every tenth.
-            using (await TurnAsync()) await ExecuteAsync(connection, "INSERT INTO LibraryNames (LibraryNames, rank) VALUES ('deletemerge', 90)");
+            using (await TurnAsync()) await ExecuteAsync(
+                connection, "INSERT INTO LibraryNames (LibraryNames, rank) VALUES ('deletemerge', 90)");
             for (var gone = 1; gone > 0;)
             {
                 using var turn = await TurnAsync();
@@ -156,12 +158,15 @@ public sealed class LibraryWriter(TernDb db, Kept<LibraryWords> words, TimeProvi
 
     private Task<IDisposable> TurnAsync(CancellationToken stop = default) => WriteTurn.TakeAsync(db.Database.GetConnectionString(), stop);
 
-    private static Task ReadAsync(IEnumerable<ImportedRow> rows, ImportTally tally, ChannelWriter<ImportedRow[]> parts, CancellationToken stop) => Task.Run(
+    private static Task ReadAsync(
+        IEnumerable<ImportedRow> rows, ImportTally tally, ChannelWriter<ImportedRow[]> parts, CancellationToken stop) =>
+        Task.Run(
         async () =>
         {
             try
             {
-                foreach (var part in rows.Select(tally.Count).Where(row => row.Food is not null).Chunk(Part)) await parts.WriteAsync(part, stop);
+                foreach (var part in rows.Select(tally.Count).Where(row => row.Food is not null).Chunk(Part))
+                    await parts.WriteAsync(part, stop);
                 parts.Complete();
             }
             catch (Exception error)

@@ -45,7 +45,8 @@ public sealed record StoredFood(
         ArgumentNullException.ThrowIfNull(food);
         var known = Nutrients.All.Where(nutrient => food.Per100g[nutrient] is not null);
         return new(
-            Shape, food.Id, food.Name, food.Aliases, food.Group, known.ToDictionary(nutrient => nutrient, nutrient => food.Per100g[nutrient]!.Value),
+            Shape, food.Id, food.Name, food.Aliases, food.Group, known.ToDictionary(
+                nutrient => nutrient, nutrient => food.Per100g[nutrient]!.Value),
             food.Convention, [.. food.Measures.Select(own => new StoredMeasure(own.Name, own.Weight.Value, own.Source))], food.Source,
             food.Refuse, food.DrainedShare, food.CookedFrom is { } raw ? new(raw.RawId, raw.YieldFactor, raw.Source) : null,
             food.PackageGrams, food.Allergens, food.Storage, food.Keeping, food.Use, food.HasIncompleteProtein, food.Gtin, food.IsOwn);

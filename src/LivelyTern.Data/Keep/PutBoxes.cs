@@ -23,7 +23,8 @@ public sealed class PutBoxes(TernDb db, BoxStore boxes)
             var rows = await db.Boxes.Where(row => which.Keys.Contains(row.Id)).ToListAsync();
             if (rows.Count != which.Count || rows.Exists(row => row.State == BoxState.EmptiedBack)) return Stale.Gone("box");
             if (rows.Exists(row => row.Version != which[row.Id])) return Stale.Problem;
-            if (rows.Exists(row => !row.Life.IsThere)) return new Problem("box-gone", "boxes", "That box is eaten or gone: there is nothing to put away.");
+            if (rows.Exists(row => !row.Life.IsThere))
+                return new Problem("box-gone", "boxes", "That box is eaten or gone: there is nothing to put away.");
             foreach (var row in rows.Where(row => row.Place != place)) boxes.Happened(row, BoxEventKind.Put, row.Life.Put(place, today));
             await db.SaveChangesAsync();
             return rows.ToDictionary(row => row.Id, row => row.Version);

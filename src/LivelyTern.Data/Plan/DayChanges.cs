@@ -16,7 +16,8 @@ namespace LivelyTern.Data.Plan;
 public sealed record MadeChange(Guid Id, int Version, IReadOnlyList<EaterDay> Days);
 
 /// <summary>Changes to days, each one transaction with all that follows from it, and the log by which they are undone.</summary>
-public sealed class DayChanges(TernDb db, PlanStore plan, BoxStore boxes, FoodStore foods, FoodRecords records, IEatenLedger ledger, TimeProvider clock)
+public sealed class DayChanges(
+    TernDb db, PlanStore plan, BoxStore boxes, FoodStore foods, FoodRecords records, IEatenLedger ledger, TimeProvider clock)
 {
     /// <summary>How long a change can be undone.</summary>
     private static readonly TimeSpan LogKept = TimeSpan.FromDays(60);
@@ -78,7 +79,8 @@ public sealed class DayChanges(TernDb db, PlanStore plan, BoxStore boxes, FoodSt
     {
         plan.Forget();
         var eaters = days.Select(day => day.EaterId).Distinct().ToList();
-        if (eaters.Count > 0 && await db.Eaters.CountAsync(row => eaters.Contains(row.Id) && row.ArchivedAt == null) != eaters.Count) return Stale.Gone("eater");
+        if (eaters.Count > 0 && await db.Eaters.CountAsync(row => eaters.Contains(row.Id) && row.ArchivedAt == null) != eaters.Count)
+            return Stale.Gone("eater");
 
         var board = await BoardAroundAsync(days, concerning);
         var worked = change(board.WithoutOverdue(Today, concerning));
@@ -216,7 +218,8 @@ public sealed class DayChanges(TernDb db, PlanStore plan, BoxStore boxes, FoodSt
             item.Id, item.BoxId, item.Portion is { } portion ? new(portion.BatchId, Milligrams.Of(portion.Weight)) : null,
             item.Food is { } food ? new(item.Text, ids[food.Food], food.Weight.Value, food.IsTrace, item.GiveOrTake) : null,
             item.EatenAt, item.Slot, item.IsLocked, item.IsFitted);
-        StoredDayChange Day(DayChange day) => new(day.Where.EaterId, day.Where.Day, [.. day.Before.Select(Item)], [.. day.After.Select(Item)]);
+        StoredDayChange Day(DayChange day) =>
+            new(day.Where.EaterId, day.Where.Day, [.. day.Before.Select(Item)], [.. day.After.Select(Item)]);
         StoredBoxChange Box(BoxChange box) => new(box.BoxId, box.Kind, StoredBoxLife.Of(box.Before), StoredBoxLife.Of(box.After));
         return new(StoredPlanChange.Shape, [.. change.Days.Select(Day)], [.. change.Boxes.Select(Box)]);
     }

@@ -8,7 +8,8 @@ using Microsoft.EntityFrameworkCore;
 namespace LivelyTern.Data.Plan;
 
 /// <summary>A batch is weighed and goes into boxes; the portions of it that lie on days become those very boxes.</summary>
-public sealed class PackBatch(TernDb db, BatchStore batches, BatchReader reader, BoxStore boxes, PortionsOnDays portions, TimeProvider clock)
+public sealed class PackBatch(
+    TernDb db, BatchStore batches, BatchReader reader, BoxStore boxes, PortionsOnDays portions, TimeProvider clock)
 {
     /// <summary>Weighs and packs a batch that was read at a version.</summary>
     /// <param name="id">The batch.</param>
@@ -17,7 +18,9 @@ public sealed class PackBatch(TernDb db, BatchStore batches, BatchReader reader,
     /// <param name="full">The full pan.</param>
     /// <param name="count">How many boxes.</param>
     /// <param name="pieces">How many pieces were made, where they are counted; null to divide by weight.</param>
-    public Task<Outcome<BatchRow>> DoAsync(Guid id, int version, Grams pan, Grams full, int count, int? pieces) => db.InTurnAsync(async () =>
+    public Task<Outcome<BatchRow>> DoAsync(
+        Guid id, int version, Grams pan, Grams full, int count, int? pieces) =>
+        db.InTurnAsync(async () =>
     {
         var read = await batches.AtAsync(id, version);
         if (!read.Succeeded) return read;
@@ -61,7 +64,8 @@ public sealed class PackBatch(TernDb db, BatchStore batches, BatchReader reader,
     // What is eaten or gone can't go back into the pan.
     private static Problem? Gone(List<BoxRow> filled)
     {
-        var (eaten, gone) = (filled.Count(box => box.State == BoxState.Eaten), filled.Count(box => box.State is BoxState.GivenAway or BoxState.ThrownAway));
+        var (eaten, gone) = (
+            filled.Count(box => box.State == BoxState.Eaten), filled.Count(box => box.State is BoxState.GivenAway or BoxState.ThrownAway));
         if (eaten > 0) return new("boxes-eaten", "", $"{eaten} of its boxes {(eaten == 1 ? "has" : "have")} been eaten: what is in the others stays in them.");
         if (gone > 0) return new("boxes-gone", "", $"{gone} of its boxes {(gone == 1 ? "was" : "were")} given or thrown away: what is in the others stays in them.");
         return filled.Exists(box => box.Parts.Count > 1) ? new("boxes-composed", "", "Some of its boxes hold something else besides: they stay as they are.") : null;

@@ -145,7 +145,8 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
         var often = rows.Where(row => row is { FoodRecordId: not null, FoodGrams: > 0 }).GroupBy(row => row.Text!.Trim(), StringComparer.OrdinalIgnoreCase)
             .OrderByDescending(same => same.Count()).ThenBy(same => same.Key, StringComparer.Ordinal).Take(most).ToList();
         var stored = await records.ReadAsync(often.Select(same => same.First().FoodRecordId!.Value));
-        FillerOffer Laid(string text, long record, decimal grams) => new(text, new Ingredient(stored[record], new(grams)).AsKnownToday(known.Find));
+        FillerOffer Laid(string text, long record, decimal grams) =>
+            new(text, new Ingredient(stored[record], new(grams)).AsKnownToday(known.Find));
         var laid = often.Select(same => Laid(same.Key, same.First().FoodRecordId!.Value, same.First().FoodGrams!.Value));
         var offers = likes.Select(Read).OfType<FillerOffer>().Concat(laid)
             .DistinctBy(offer => offer.Text, StringComparer.OrdinalIgnoreCase).Take(most).ToList();

@@ -12,11 +12,13 @@ public sealed class PortionsOnDays(TernDb db)
         await db.PlanItems.Where(item => item.BatchId == batchId).OrderBy(item => item.EaterId).ThenBy(item => item.Day).ThenBy(item => item.Position).ToListAsync();
 
     /// <summary>What portions weigh.</summary>
-    public static IReadOnlyList<Grams> Weights(IEnumerable<PlanItemRow> portions) => [.. portions.Select(item => Milligrams.ToGrams(item.Milligrams ?? 0))];
+    public static IReadOnlyList<Grams> Weights(IEnumerable<PlanItemRow> portions) =>
+        [.. portions.Select(item => Milligrams.ToGrams(item.Milligrams ?? 0))];
 
     /// <summary>Those of these boxes that lie on days, by box.</summary>
     public async Task<IReadOnlyDictionary<Guid, PlanItemRow>> LaidAsync(IReadOnlyCollection<Guid> boxIds) =>
         await db.PlanItems.Where(item => item.BoxId != null && boxIds.Contains(item.BoxId.Value)).ToDictionaryAsync(item => item.BoxId!.Value);
 
-    internal static IEnumerable<EaterDay> DaysOf(IEnumerable<PlanItemRow> items) => items.Select(item => new EaterDay(item.EaterId, item.Day));
+    internal static IEnumerable<EaterDay> DaysOf(IEnumerable<PlanItemRow> items) =>
+        items.Select(item => new EaterDay(item.EaterId, item.Day));
 }

@@ -23,6 +23,7 @@ public sealed class ReplanBatch(TernDb db, BatchStore batches)
         var laid = await db.PlanItems.CountAsync(item => item.BatchId == id);
         var discarded = await batches.DiscardAsync(id, version);
         if (!discarded.Succeeded || laid == 0) return discarded;
-        return new Problem("portions-laid", "", $"{laid} of its portions {(laid == 1 ? "lies" : "lie")} on the plan: take them off their days first.");
+        return new Problem(
+            "portions-laid", "", $"{laid} of its portions {(laid == 1 ? "lies" : "lie")} on the plan: take them off their days first.");
     });
 }

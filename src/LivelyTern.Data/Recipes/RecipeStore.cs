@@ -17,7 +17,8 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
     private static readonly TimeSpan OneSitting = TimeSpan.FromMinutes(2);
 
     /// <summary>Recipes by name, without those taken away.</summary>
-    public async Task<IReadOnlyList<RecipeRow>> ListAsync() => await db.Recipes.AsNoTracking().Where(row => row.ArchivedAt == null).OrderBy(row => row.Name).ToListAsync();
+    public async Task<IReadOnlyList<RecipeRow>> ListAsync() =>
+        await db.Recipes.AsNoTracking().Where(row => row.ArchivedAt == null).OrderBy(row => row.Name).ToListAsync();
 
     /// <summary>One recipe, also one taken away; null where there is none.</summary>
     public Task<RecipeRow?> FindAsync(Guid id) => db.Recipes.AsNoTracking().SingleOrDefaultAsync(row => row.Id == id);
@@ -60,14 +61,17 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
     public async Task<Outcome<RecipeRow>> ChangeAsync(Guid id, int version, WrittenRecipe recipe)
     {
         ArgumentNullException.ThrowIfNull(recipe);
-        if (await db.Recipes.Include(row => row.Lines).SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("recipe");
+        if (await db.Recipes.Include(row => row.Lines).SingleOrDefaultAsync(row => row.Id == id) is not { } row)
+            return Stale.Gone("recipe");
         if (row.Version != version) return Stale.Problem;
         var problems = Problems(recipe);
         if (problems.Count > 0) return problems;
         var book = await BookAsync();
         recipe = Pinned(recipe, book.Read(recipe, id));
         if (book.LoopOf(recipe, id) is { } loop)
-            return new Problem("recipe-loop", "lines", $"A recipe can't be a part of itself: {string.Join(" → ", loop)}. Choose something else for that line.");
+            return new Problem(
+                "recipe-loop", "lines",
+                $"A recipe can't be a part of itself: {string.Join(" → ", loop)}. Choose something else for that line.");
         await KeepFirstAsync(row, book);
         await SetAsync(row, Keyed(recipe));
         var outcome = await db.SaveAsync(row, row);
@@ -94,7 +98,8 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
     private static List<Problem> Problems(WrittenRecipe recipe)
     {
         var problems = recipe.Problems().ToList();
-        if ((recipe.Name ?? "").Trim().Length is 0 or > 120) problems.Add(new("name-missing", "name", "Give the recipe a name of up to 120 letters."));
+        if ((recipe.Name ?? "").Trim().Length is 0 or > 120)
+            problems.Add(new("name-missing", "name", "Give the recipe a name of up to 120 letters."));
         return problems;
     }
 
@@ -108,7 +113,8 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
     private async Task SetAsync(RecipeRow row, WrittenRecipe recipe)
     {
         (row.Name, row.Portions, row.ChangedAt) = (recipe.Name.Trim(), recipe.Yield.Portions, clock.GetUtcNow());
-        (row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan) = (recipe.Yield.Pieces, recipe.Yield.CookedGrams, recipe.Yield.VolumeMl, recipe.Yield.Pan);
+        (row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan) = (
+            recipe.Yield.Pieces, recipe.Yield.CookedGrams, recipe.Yield.VolumeMl, recipe.Yield.Pan);
         row.Steps = recipe.Steps is { Count: > 0 } steps ? steps : null;
         if (row.BaseId is { } family) row.Changes = Family.Changes((await WrittenAsync()).Recipes[family].Lines, recipe.Lines);
         else

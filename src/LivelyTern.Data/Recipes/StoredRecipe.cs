@@ -19,7 +19,8 @@ public sealed record StoredPan(int V, PanShape Shape, decimal LengthCm, decimal?
 }
 
 /// <summary>A step as it is kept.</summary>
-public sealed record StoredStep(string Text, int HandsOn, int Unattended, IReadOnlyList<Occupies> Occupies, int? TemperatureC, string? DoneWhen)
+public sealed record StoredStep(
+    string Text, int HandsOn, int Unattended, IReadOnlyList<Occupies> Occupies, int? TemperatureC, string? DoneWhen)
 {
     public static StoredStep Of(RecipeStep step)
     {
@@ -59,7 +60,8 @@ public sealed record StoredVariant(int V, IReadOnlyList<StoredVariantChange> Cha
     public static StoredVariant Of(IReadOnlyList<VariantChange> changes) => new(
         1, [.. changes.Select(one => new StoredVariantChange(one.Kind, one.Key, one.Line is { } line ? StoredLine.Of(line) : null, one.After))]);
 
-    public IReadOnlyList<VariantChange> ToChanges() => [.. Changes.Select(one => new VariantChange(one.Kind, one.Key, one.Line?.ToLine(), one.After))];
+    public IReadOnlyList<VariantChange> ToChanges() =>
+        [.. Changes.Select(one => new VariantChange(one.Kind, one.Key, one.Line?.ToLine(), one.After))];
 }
 
 /// <summary>What a recipe makes, as it is kept in a version.</summary>
@@ -92,5 +94,6 @@ public sealed record StoredPortionTotals(int V, IReadOnlyDictionary<Measure, Sto
     public static StoredPortionTotals Of(IReadOnlyDictionary<Measure, Total> totals) => new(
         1, totals.OrderBy(total => total.Key).ToDictionary(total => total.Key, total => new StoredPortionTotal(total.Value.AtLeast, total.Value.IsComplete)));
 
-    public IReadOnlyDictionary<Measure, Total> ToTotals() => Totals.ToDictionary(total => total.Key, total => new Total(total.Value.AtLeast, total.Value.IsComplete));
+    public IReadOnlyDictionary<Measure, Total> ToTotals() =>
+        Totals.ToDictionary(total => total.Key, total => new Total(total.Value.AtLeast, total.Value.IsComplete));
 }

@@ -111,10 +111,14 @@ public sealed class FdcCsv(string path) : IFoodFile
         }
     }
 
-    private static void ReadFoods(ZipArchive zip, List<(int Id, string Name, int Category)> foods, Dictionary<int, int> places, List<(long Row, string Why)> skipped, CancellationToken stop)
+    private static void ReadFoods(
+        ZipArchive zip, List<(int Id, string Name, int Category)> foods, Dictionary<int, int> places, List<(long Row, string Why)> skipped,
+        CancellationToken stop)
     {
         using var reader = Reader(zip, "food.csv")!;
-        var (id, type, name, category) = (At(reader, "fdc_id"), At(reader, "data_type", isNeeded: false), At(reader, "description"), At(reader, "food_category_id", isNeeded: false));
+        var (id, type, name, category) = (
+            At(reader, "fdc_id"), At(reader, "data_type", isNeeded: false), At(reader, "description"),
+            At(reader, "food_category_id", isNeeded: false));
         for (var row = 1L; reader.Read(); row++)
         {
             if (row % 10_000 == 0) stop.ThrowIfCancellationRequested();
@@ -124,13 +128,15 @@ public sealed class FdcCsv(string path) : IFoodFile
                 continue;
             }
 
-            if (!int.TryParse(reader.GetFieldSpan(id), CultureInfo.InvariantCulture, out var food)) skipped.Add((row, "its fdc_id is not a number"));
+            if (!int.TryParse(reader.GetFieldSpan(id), CultureInfo.InvariantCulture, out var food))
+                skipped.Add((row, "its fdc_id is not a number"));
             else if (!places.TryAdd(food, foods.Count)) skipped.Add((row, $"fdc_id {food} is there twice"));
             else foods.Add((food, reader.GetString(name).Trim(), category >= 0 && int.TryParse(reader.GetFieldSpan(category), CultureInfo.InvariantCulture, out var group) ? group : 0));
         }
     }
 
-    private static void ReadNutrients(ZipArchive zip, Dictionary<int, int> places, double[] figures, IProgress<double>? progress, CancellationToken stop)
+    private static void ReadNutrients(
+        ZipArchive zip, Dictionary<int, int> places, double[] figures, IProgress<double>? progress, CancellationToken stop)
     {
         var slots = new sbyte[HighestNutrient];
         Array.Fill(slots, (sbyte)-1);
@@ -165,7 +171,9 @@ public sealed class FdcCsv(string path) : IFoodFile
         using var reader = Reader(zip, "food_portion.csv");
         if (reader is null) return measures;
         var units = ReadNames(zip, "measure_unit.csv", "name");
-        var (food, amount, unit, modifier, weight) = (At(reader, "fdc_id"), At(reader, "amount", isNeeded: false), At(reader, "measure_unit_id", isNeeded: false), At(reader, "modifier", isNeeded: false), At(reader, "gram_weight"));
+        var (food, amount, unit, modifier, weight) = (
+            At(reader, "fdc_id"), At(reader, "amount", isNeeded: false), At(reader, "measure_unit_id", isNeeded: false),
+            At(reader, "modifier", isNeeded: false), At(reader, "gram_weight"));
         for (var row = 1L; reader.Read(); row++)
         {
             if (row % 100_000 == 0) stop.ThrowIfCancellationRequested();
@@ -179,12 +187,15 @@ public sealed class FdcCsv(string path) : IFoodFile
         return measures;
     }
 
-    private static string?[]? ReadBarcodes(ZipArchive zip, Dictionary<int, int> places, string?[] measures, int count, CancellationToken stop)
+    private static string?[]? ReadBarcodes(
+        ZipArchive zip, Dictionary<int, int> places, string?[] measures, int count, CancellationToken stop)
     {
         using var reader = Reader(zip, "branded_food.csv");
         if (reader is null) return null;
         var gtins = new string?[count];
-        var (food, gtin, size, unit) = (At(reader, "fdc_id"), At(reader, "gtin_upc", isNeeded: false), At(reader, "serving_size", isNeeded: false), At(reader, "serving_size_unit", isNeeded: false));
+        var (food, gtin, size, unit) = (
+            At(reader, "fdc_id"), At(reader, "gtin_upc", isNeeded: false), At(reader, "serving_size", isNeeded: false),
+            At(reader, "serving_size_unit", isNeeded: false));
         for (var row = 1L; reader.Read(); row++)
         {
             if (row % 100_000 == 0) stop.ThrowIfCancellationRequested();

@@ -88,7 +88,9 @@ public sealed class FdcJson(Func<Stream> open, long length) : IFoodFile
             CarbohydrateConvention.Total, measures.Length > 0 ? measures : null, gtin);
     }
 
-    private sealed record FoodJson(long FdcId, string? Description, CategoryJson? FoodCategory, string? BrandedFoodCategory, string? GtinUpc, List<NutrientRowJson>? FoodNutrients, List<PortionJson>? FoodPortions);
+    private sealed record FoodJson(
+        long FdcId, string? Description, CategoryJson? FoodCategory, string? BrandedFoodCategory, string? GtinUpc,
+        List<NutrientRowJson>? FoodNutrients, List<PortionJson>? FoodPortions);
 
     private sealed record CategoryJson(string? Description);
 

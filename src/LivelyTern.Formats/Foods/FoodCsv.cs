@@ -73,7 +73,8 @@ public sealed record CsvMapping(
     private static bool Says(string header, string word) => header.Contains(word, StringComparison.OrdinalIgnoreCase);
 
     // Columns of standard errors beside the figures: "Energy; enerc_e".
-    private static bool IsError(string header) => header.EndsWith("_e", StringComparison.Ordinal) || Says(header, "error") || Says(header, "acids") || Says(header, "unsaturat");
+    private static bool IsError(string header) =>
+        header.EndsWith("_e", StringComparison.Ordinal) || Says(header, "error") || Says(header, "acids") || Says(header, "unsaturat");
 
     private static ColumnUnit UnitOf(Nutrient nutrient, string header) => nutrient switch
     {
@@ -104,7 +105,8 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
         var headers = Enumerable.Range(0, reader.FieldCount).Select(i => reader.GetName(i) ?? "").ToList();
         if (headers.Count < 2) throw new UnreadableFileException("This is no table: its first line has fewer than two columns. Save it as CSV, with a header line.");
         var shown = new List<IReadOnlyList<string>>();
-        while (shown.Count < rows && reader.Read()) shown.Add([.. Enumerable.Range(0, headers.Count).Select(i => i < reader.RowFieldCount ? reader.GetString(i) : "")]);
+        while (shown.Count < rows && reader.Read())
+            shown.Add([.. Enumerable.Range(0, headers.Count).Select(i => i < reader.RowFieldCount ? reader.GetString(i) : "")]);
         return (headers, shown);
     }
 
@@ -115,7 +117,8 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
         using var reader = Reader(counted);
         var columns = Enumerable.Range(0, reader.FieldCount).GroupBy(i => reader.GetName(i) ?? "", StringComparer.Ordinal).ToDictionary(group => group.Key, group => group.First(), StringComparer.Ordinal);
         int At(string? header) => header is not null && columns.TryGetValue(header, out var at) ? at : -1;
-        var (name, code, groupAt, gtin, serving) = (At(mapping.Name), At(mapping.Code), At(mapping.Group), At(mapping.Gtin), At(mapping.ServingGrams));
+        var (name, code, groupAt, gtin, serving) = (
+            At(mapping.Name), At(mapping.Code), At(mapping.Group), At(mapping.Gtin), At(mapping.ServingGrams));
         var figures = mapping.Nutrients.Where(pair => At(pair.Value.Column) >= 0).Select(pair => (pair.Key, At: At(pair.Value.Column), pair.Value.Unit, pair.Value.Column)).ToList();
         if (name < 0) throw new UnreadableFileException("Say which column holds the names.");
         if (figures.Count == 0) throw new UnreadableFileException("Say which columns hold the figures: energy at least.");
@@ -131,7 +134,8 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
             }
             catch (Exception error) when (error is CsvFormatException or CsvRecordTooLargeException or InvalidOperationException or FormatException)
             {
-                throw new UnreadableFileException($"The table breaks off at row {row}: a quote is not closed, or a line is longer than {LongestLine / 1024} kB.", error);
+                throw new UnreadableFileException(
+                    $"The table breaks off at row {row}: a quote is not closed, or a line is longer than {LongestLine / 1024} kB.", error);
             }
 
             if (row % 500 == 0) progress?.Report(Math.Min(1, (double)counted.Taken / Math.Max(1, length)));
@@ -139,12 +143,15 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
         }
     }
 
-    private ImportedRow Read(long row, Func<int, string?> text, int name, int code, int groupAt, int gtin, int serving, List<(Nutrient Nutrient, int At, ColumnUnit Unit, string Column)> figures)
+    private ImportedRow Read(
+        long row, Func<int, string?> text, int name, int code, int groupAt, int gtin, int serving,
+        List<(Nutrient Nutrient, int At, ColumnUnit Unit, string Column)> figures)
     {
         var per = 1m;
         if (serving >= 0)
         {
-            if (Number(text(serving)) is not { } grams || grams is <= 0 or > 5000) return ImportedRow.Refuse(row, "its serving has no weight in grams");
+            if (Number(text(serving)) is not { } grams || grams is <= 0 or > 5000)
+                return ImportedRow.Refuse(row, "its serving has no weight in grams");
             per = 100m / grams;
         }
 
@@ -164,7 +171,8 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
     }
 
     /// <summary>Figures in the order of <see cref="Nutrient"/>.</summary>
-    internal static Nutrients OfValues(decimal?[] values) => new(values[0], values[1], values[2], values[3], values[4], values[5], values[6], values[7], values[8], values[9]);
+    internal static Nutrients OfValues(decimal?[] values) =>
+        new(values[0], values[1], values[2], values[3], values[4], values[5], values[6], values[7], values[8], values[9]);
 
     private static decimal InGrams(decimal value, ColumnUnit unit) => unit switch
     {
@@ -184,7 +192,8 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
         if (cell is null) return null;
         var text = cell.Trim();
         if (text.StartsWith('<') || text.Equals("tr", StringComparison.OrdinalIgnoreCase) || text.Equals("trace", StringComparison.OrdinalIgnoreCase)) return 0;
-        if (text.Contains(',', StringComparison.Ordinal)) text = text.Contains('.', StringComparison.Ordinal) ? text.Replace(",", "", StringComparison.Ordinal) : text.Replace(',', '.');
+        if (text.Contains(',', StringComparison.Ordinal))
+            text = text.Contains('.', StringComparison.Ordinal) ? text.Replace(",", "", StringComparison.Ordinal) : text.Replace(',', '.');
         return decimal.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var value) && Math.Abs(value) < 1e12m ? value : null;
     }
 

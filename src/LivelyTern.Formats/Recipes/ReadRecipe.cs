@@ -8,7 +8,8 @@ namespace LivelyTern.Formats.Recipes;
 /// <param name="Yield">What it makes, as far as it says.</param>
 /// <param name="Steps">Its steps.</param>
 /// <param name="NotMapped">What was found and has no place here, line by line: "image: https://...".</param>
-public sealed record ReadRecipe(string Name, IReadOnlyList<WrittenLine> Lines, RecipeYield Yield, IReadOnlyList<RecipeStep> Steps, IReadOnlyList<string> NotMapped);
+public sealed record ReadRecipe(
+    string Name, IReadOnlyList<WrittenLine> Lines, RecipeYield Yield, IReadOnlyList<RecipeStep> Steps, IReadOnlyList<string> NotMapped);
 
 /// <summary>The recipes of a file, and what is to be said about it.</summary>
 /// <param name="Recipes">What was found.</param>

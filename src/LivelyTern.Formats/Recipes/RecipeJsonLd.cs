@@ -16,7 +16,9 @@ namespace LivelyTern.Formats.Recipes;
 public static class RecipeJsonLd
 {
     private static readonly Regex BreakTagPattern = new(@"<br\s*/?>|</p>|</li>", RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
-    private static readonly Regex LeadPattern = new(@"^\s*(?:(?:about|approx\.?|approximately|serves|makes|yields?:?|for|ca\.?)\s+)+", RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
+    private static readonly Regex LeadPattern = new(
+        @"^\s*(?:(?:about|approx\.?|approximately|serves|makes|yields?:?|for|ca\.?)\s+)+",
+        RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
 
     private const int Deepest = 32;
 
@@ -34,7 +36,9 @@ public static class RecipeJsonLd
         {
             try
             {
-                var node = JsonNode.Parse(blocks[i], null, new JsonDocumentOptions { AllowTrailingCommas = true, CommentHandling = JsonCommentHandling.Skip, MaxDepth = 64 });
+                var node = JsonNode.Parse(
+                    blocks[i], null,
+                    new JsonDocumentOptions { AllowTrailingCommas = true, CommentHandling = JsonCommentHandling.Skip, MaxDepth = 64 });
                 recipes.AddRange(Find(node, 0).Select(Map));
             }
             catch (Exception error) when (error is JsonException or ArgumentException or InvalidOperationException)
@@ -162,7 +166,8 @@ public static class RecipeJsonLd
                     total = Minutes(key, value, missed);
                     break;
                 default:
-                    if (!Silent.Contains(key) && value is not null) missed.Add($"{key}: {Cut(string.Join(", ", Texts(value).DefaultIfEmpty(value.ToJsonString())))}");
+                    if (!Silent.Contains(key) && value is not null)
+                        missed.Add($"{key}: {Cut(string.Join(", ", Texts(value).DefaultIfEmpty(value.ToJsonString())))}");
                     break;
             }
         }
@@ -202,7 +207,8 @@ public static class RecipeJsonLd
                 break;
             default:
                 // One text for all: a line each.
-                foreach (var text in Texts(node).SelectMany(text => RecipeHtml.Plain(BreakTagPattern.Replace(text, "\n")).Split('\n'))) Step(text);
+                foreach (var text in Texts(node).SelectMany(text => RecipeHtml.Plain(BreakTagPattern.Replace(text, "\n")).Split('\n')))
+                    Step(text);
                 break;
         }
 

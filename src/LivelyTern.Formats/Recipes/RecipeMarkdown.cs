@@ -30,11 +30,13 @@ public static class RecipeMarkdown
             foreach (var line in part) text.Append(CultureInfo.InvariantCulture, $"- {Plain(line.Text)}\n");
         }
 
-        foreach (var line in written.Lines.Where(line => line.IsTakenOut)) text.Append(CultureInfo.InvariantCulture, $"- taken out again: {Plain(line.Text)}\n");
+        foreach (var line in written.Lines.Where(line => line.IsTakenOut))
+            text.Append(CultureInfo.InvariantCulture, $"- taken out again: {Plain(line.Text)}\n");
         if (written.Steps is { Count: > 0 } steps)
         {
             text.Append("\n## Method\n\n");
-            for (var i = 0; i < steps.Count; i++) text.Append(CultureInfo.InvariantCulture, $"{i + 1}. {Plain(steps[i].Text)}{Times(steps[i])}\n");
+            for (var i = 0; i < steps.Count; i++)
+                text.Append(CultureInfo.InvariantCulture, $"{i + 1}. {Plain(steps[i].Text)}{Times(steps[i])}\n");
         }
 
         text.Append("\n## One portion\n\n| | |\n|---|---:|\n");

@@ -13,9 +13,14 @@ public static class RecipeText
 {
     private static readonly Regex BulletPattern = new(@"^(?:[-*•·▢☐]\s+|\d{1,2}[.)]\s+)", RegexOptions.NonBacktracking);
     private static readonly Regex NumberedPattern = new(@"^\s*\d{1,2}[.)]\s", RegexOptions.NonBacktracking);
-    private static readonly Regex ServesPattern = new(@"^(?:serves|makes|yields?|servings|portions)\s*:?\s*(?<n>\d{1,4})\s*(?:portions|servings|people|persons)?\.?$", RegexOptions.NonBacktracking | RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture);
-    private static readonly Regex TemperaturePattern = new(@"(?<n>\d{2,3})\s*°?\s*(?<u>[CF])\b", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture);
-    private static readonly Regex TimePattern = new(@"(?<n>\d{1,3})\s*(?<u>minutes?|mins?|hours?|hrs?|h)\b", RegexOptions.NonBacktracking | RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture);
+    private static readonly Regex ServesPattern = new(
+        @"^(?:serves|makes|yields?|servings|portions)\s*:?\s*(?<n>\d{1,4})\s*(?:portions|servings|people|persons)?\.?$",
+        RegexOptions.NonBacktracking | RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture);
+    private static readonly Regex TemperaturePattern = new(
+        @"(?<n>\d{2,3})\s*°?\s*(?<u>[CF])\b", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture);
+    private static readonly Regex TimePattern = new(
+        @"(?<n>\d{1,3})\s*(?<u>minutes?|mins?|hours?|hrs?|h)\b",
+        RegexOptions.NonBacktracking | RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture);
 
     private enum Place
     {
@@ -45,14 +50,17 @@ public static class RecipeText
 
             var heading = line.TrimEnd(':', ' ').ToLowerInvariant();
             if (heading is "ingredients" or "you need" or "what goes in") (place, part) = (Place.Lines, RecipePart.Main);
-            else if (heading is "method" or "directions" or "instructions" or "steps" or "preparation" or "how to make it") place = Place.Steps;
+            else if (heading is "method" or "directions" or "instructions" or "steps" or "preparation" or "how to make it")
+                place = Place.Steps;
             else if (line.EndsWith(':') && PartOf(heading) is { } named && place != Place.Steps) (place, part) = (Place.Lines, named);
             else if (name.Length == 0 && place == Place.Top && !IsLine(line)) name = line.Length <= 120 ? line : line[..120];
             else if (line.Length > 2000) missed.Add(line[..200] + " …");
             else if (place == Place.Steps) AddStep(line);
-            else if (IsLine(line) && line.Length <= WrittenRecipe.LongestLine && lines.Count < WrittenRecipe.MostLines) (place, lines) = (Place.Lines, [.. lines, new(line, Part: part)]);
+            else if (IsLine(line) && line.Length <= WrittenRecipe.LongestLine && lines.Count < WrittenRecipe.MostLines)
+                (place, lines) = (Place.Lines, [.. lines, new(line, Part: part)]);
             else if (place == Place.Lines && NumberedPattern.IsMatch(raw)) AddStep(line);
-            else if (place == Place.Lines && line.Length <= 60 && lines.Count < WrittenRecipe.MostLines && !line.EndsWith('.')) lines.Add(new(line, Part: part));
+            else if (place == Place.Lines && line.Length <= 60 && lines.Count < WrittenRecipe.MostLines && !line.EndsWith('.'))
+                lines.Add(new(line, Part: part));
             else if (place == Place.Lines && line.EndsWith('.')) AddStep(line);
             else missed.Add(line.Length <= 200 ? line : line[..200] + " …");
         }

@@ -41,7 +41,8 @@ internal sealed class DayColumns
     public List<AlikeDays> Days { get; } = [];
 
     /// <summary>What it would cost to leave all of every batch.</summary>
-    public long AllLeft => Enumerable.Range(0, tables.Problem.Batches.Count).Sum(b => (long)tables.Left(FitPlan.Nothing, b) * tables.WasteCost[b]);
+    public long AllLeft =>
+        Enumerable.Range(0, tables.Problem.Batches.Count).Sum(b => (long)tables.Left(FitPlan.Nothing, b) * tables.WasteCost[b]);
 
     /// <summary>
     /// Writes them out, with what each costs at least at first sight; null where they are too many, or where there was no time to.

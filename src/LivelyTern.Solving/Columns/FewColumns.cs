@@ -25,18 +25,21 @@ internal sealed class FewColumns : IDisposable
         var problem = tables.Problem;
         foreach (var (c, alike) in columns.Days.Index())
         {
-            foreach (var (_, column) in alike.Columns.Index().Where(at => isIn(c, at.Index))) laid.Add((c, column, model.NewIntVar(0, alike.Days.Count, "")));
+            foreach (var (_, column) in alike.Columns.Index().Where(at => isIn(c, at.Index)))
+                laid.Add((c, column, model.NewIntVar(0, alike.Days.Count, "")));
         }
 
         var cost = LinearExpr.NewBuilder().Add(columns.AllLeft);
-        foreach (var ofDays in laid.GroupBy(at => at.Class)) model.Add(LinearExpr.Sum(ofDays.Select(at => at.Count)) == columns.Days[ofDays.Key].Days.Count);
+        foreach (var ofDays in laid.GroupBy(at => at.Class))
+            model.Add(LinearExpr.Sum(ofDays.Select(at => at.Count)) == columns.Days[ofDays.Key].Days.Count);
         foreach (var (_, column, count) in laid) cost.AddTerm(count, column.Cost);
         var boxes = laid.SelectMany(at => at.Column.Boxes.Select(box => (at.Class, columns.Days[at.Class].Eater, box.Batch, box.Size, at.Count))).ToList();
         foreach (var of in boxes.GroupBy(box => box.Batch))
         {
             if (problem.Batches[of.Key].IsPacked)
             {
-                foreach (var same in of.GroupBy(box => box.Size)) model.Add(LinearExpr.Sum(same.Select(box => box.Count)) <= problem.Batches[of.Key].Sizes[same.Key].Boxes!.Value);
+                foreach (var same in of.GroupBy(box => box.Size))
+                    model.Add(LinearExpr.Sum(same.Select(box => box.Count)) <= problem.Batches[of.Key].Sizes[same.Key].Boxes!.Value);
                 continue;
             }
 
@@ -53,7 +56,8 @@ internal sealed class FewColumns : IDisposable
                     foreach (var here in same.GroupBy(box => box.Class))
                     {
                         var most = LinearExpr.NewBuilder();
-                        foreach (var way in ways.Where(way => way.Size == same.Key)) most.AddTerm(way.IsSo, Math.Min(way.Boxes, columns.Days[here.Key].Days.Count));
+                        foreach (var way in ways.Where(way => way.Size == same.Key))
+                            most.AddTerm(way.IsSo, Math.Min(way.Boxes, columns.Days[here.Key].Days.Count));
                         model.Add(LinearExpr.Sum(here.Select(box => box.Count)) <= most);
                     }
                 }
@@ -82,7 +86,8 @@ internal sealed class FewColumns : IDisposable
     /// <param name="tell">Told of plans and bounds.</param>
     public (long Cost, long Least, bool IsDone) Solve(Action<FitPlan?, long> tell)
     {
-        using var watch = new SolverWatch(solver, over, bound => tell(null, bound), (bound, callback) => tell(Read(count => callback.Value(count)), bound));
+        using var watch = new SolverWatch(
+            solver, over, bound => tell(null, bound), (bound, callback) => tell(Read(count => callback.Value(count)), bound));
         var status = solver.Solve(model, watch);
         return status switch
         {

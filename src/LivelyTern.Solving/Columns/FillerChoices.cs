@@ -50,7 +50,8 @@ internal sealed class FillerChoices
     public long AtLeast(ReadOnlySpan<WholeBand> bands, ReadOnlySpan<long> sums)
     {
         var least = long.MaxValue;
-        for (var served = 0; served <= mostServings && served * leastEach < least; served++) least = Math.Min(least, AtLeast(bands, sums, served));
+        for (var served = 0; served <= mostServings && served * leastEach < least; served++)
+            least = Math.Min(least, AtLeast(bands, sums, served));
         return least;
     }
 
@@ -106,19 +107,23 @@ internal sealed class FillerChoices
     private void Reach(List<long[]> servings, int measures)
     {
         var sorted = Enumerable.Range(0, measures).Select(m => servings.Select(added => added[m]).Order().ToArray()).ToArray();
-        for (var served = 0; served <= mostServings; served++) reach.Add(([.. sorted.Select(added => added[..served].Sum())], [.. sorted.Select(added => added[^served..].Sum())]));
+        for (var served = 0; served <= mostServings; served++)
+            reach.Add(([.. sorted.Select(added => added[..served].Sum())], [.. sorted.Select(added => added[^served..].Sum())]));
     }
 
     private long AtLeast(ReadOnlySpan<WholeBand> bands, ReadOnlySpan<long> sums, int served)
     {
         var (cost, (low, high)) = (served * leastEach, reach[served]);
-        for (var m = 0; m < bands.Length; m++) cost += bands[m].Cost(Math.Clamp(Ideal(bands[m], sums[m] + low[m]), sums[m] + low[m], sums[m] + high[m]));
+        for (var m = 0; m < bands.Length; m++)
+            cost += bands[m].Cost(Math.Clamp(Ideal(bands[m], sums[m] + low[m]), sums[m] + low[m], sums[m] + high[m]));
         return cost;
     }
 
     // The sum that costs least: the target, else the given one, inside the band; a unit outside always costs more than one off the target.
     private static long Ideal(WholeBand band, long otherwise) =>
-        Math.Max(band.Min ?? long.MinValue, Math.Min(band.Max ?? long.MaxValue, band.FarCost > 0 && band.Target is { } target ? target : otherwise));
+        Math.Max(
+            band.Min ?? long.MinValue,
+            Math.Min(band.Max ?? long.MaxValue, band.FarCost > 0 && band.Target is { } target ? target : otherwise));
 
     // The choices of so many servings.
     private sealed class Level
@@ -186,7 +191,8 @@ internal sealed class FillerChoices
             var (led, band, found) = (sorted[lead], bands[lead], -1);
             var start = Array.BinarySearch(led, Ideal(band, day[lead]) - day[lead]);
             if (start < 0) start = ~start;
-            for (var i = start; i < led.Length && leastOwn + band.Cost(day[lead] + led[i]) < best; i++) Try(i, bands, day, ref best, ref found);
+            for (var i = start; i < led.Length && leastOwn + band.Cost(day[lead] + led[i]) < best; i++)
+                Try(i, bands, day, ref best, ref found);
             for (var i = start - 1; i >= 0 && leastOwn + band.Cost(day[lead] + led[i]) < best; i--) Try(i, bands, day, ref best, ref found);
             return found < 0 ? null : order[found];
         }

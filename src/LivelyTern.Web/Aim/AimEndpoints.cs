@@ -41,7 +41,8 @@ public sealed record ActivityView(string Name, decimal Factor);
 /// <param name="EnergyFloor">Kcal a day below which a clinician must have set the aim.</param>
 /// <param name="Slots">The slots of an eater who has named none.</param>
 /// <param name="Activities">Levels of activity for a need.</param>
-public sealed record AimStart(IReadOnlyList<PointsRule> Rules, decimal EnergyFloor, IReadOnlyList<Slot> Slots, IReadOnlyList<ActivityView> Activities);
+public sealed record AimStart(
+    IReadOnlyList<PointsRule> Rules, decimal EnergyFloor, IReadOnlyList<Slot> Slots, IReadOnlyList<ActivityView> Activities);
 
 /// <summary>Aim: the eaters and what their days may hold.</summary>
 public static class AimEndpoints
@@ -69,9 +70,11 @@ public static class AimEndpoints
         return aim with { Bands = Tidy(aim.Bands) };
     }
 
-    private static EatingWays? Tidy(EatingWays? ways) => ways is null ? null : ways with { OtherDays = [.. ways.OtherDays.Select(other => other with { Bands = Tidy(other.Bands) })] };
+    private static EatingWays? Tidy(EatingWays? ways) =>
+        ways is null ? null : ways with { OtherDays = [.. ways.OtherDays.Select(other => other with { Bands = Tidy(other.Bands) })] };
 
-    private static Dictionary<Measure, Band> Tidy(IReadOnlyDictionary<Measure, Band> bands) => bands.Where(band => band.Value is { IsOpen: false }).ToDictionary(band => band.Key, band => band.Value.Resolved());
+    private static Dictionary<Measure, Band> Tidy(IReadOnlyDictionary<Measure, Band> bands) =>
+        bands.Where(band => band.Value is { IsOpen: false }).ToDictionary(band => band.Key, band => band.Value.Resolved());
 
     private static async Task<Results<Ok<EaterView>, ProblemHttpResult>> ChangeAsync(
         Guid id, EaterRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters)
@@ -90,10 +93,12 @@ public static class AimEndpoints
         ArgumentNullException.ThrowIfNull(archive);
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
-        return await (await archive(version)).AnswerWriteAsync(row => Task.FromResult(Show(row, eaters.Today)), () => CurrentAsync(id, eaters));
+        return await (await archive(version)).AnswerWriteAsync(
+            row => Task.FromResult(Show(row, eaters.Today)), () => CurrentAsync(id, eaters));
     }
 
-    private static async Task<object?> CurrentAsync(Guid id, EaterStore eaters) => await eaters.FindAsync(id) is { } row ? Show(row, eaters.Today) : null;
+    private static async Task<object?> CurrentAsync(Guid id, EaterStore eaters) =>
+        await eaters.FindAsync(id) is { } row ? Show(row, eaters.Today) : null;
 
     private static EaterView Show(EaterRow row, DateOnly today) =>
         new(row.Id, row.Name, row.Aim, row.ClinicianSetIt, row.Version, row.WaysFrom(today), row.Body);

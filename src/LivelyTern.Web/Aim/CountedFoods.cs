@@ -16,13 +16,16 @@ namespace LivelyTern.Web.Aim;
 /// <param name="Per100g">Every measure of 100 g but points.</param>
 /// <param name="Own">Whether the cook wrote it down.</param>
 /// <param name="Source">Where its figures come from.</param>
-public sealed record FoodRowView(string Id, string Name, FoodGroup Group, IReadOnlyDictionary<Measure, Figure> Per100g, bool Own, string Source)
+public sealed record FoodRowView(
+    string Id, string Name, FoodGroup Group, IReadOnlyDictionary<Measure, Figure> Per100g, bool Own, string Source)
 {
     /// <summary>A food as listed.</summary>
     public static FoodRowView Of(Food food, PointsRule? rule)
     {
         ArgumentNullException.ThrowIfNull(food);
-        return new(food.Id, food.Name, food.Group, Figure.Of(MeasureTotals.Of(new Contents([new(food, new Grams(100))]), rule)), food.IsOwn, food.Source);
+        return new(
+            food.Id, food.Name, food.Group, Figure.Of(MeasureTotals.Of(new Contents([new(food, new Grams(100))]), rule)), food.IsOwn,
+            food.Source);
     }
 }
 
@@ -80,13 +83,15 @@ public static class CountedFoods
         api.MapGet("/foods", FindAsync).WithTags("Foods").WithName("findFoods");
 
     // Without a text the kitchen's foods, own and recent first; with one the libraries' too. A group narrows either.
-    private static async Task<List<FoodRowView>> FindAsync(string? q, FoodGroup? group, bool? own, int? most, Guid? eaterId, FoodStore store, EaterStore eaters)
+    private static async Task<List<FoodRowView>> FindAsync(
+        string? q, FoodGroup? group, bool? own, int? most, Guid? eaterId, FoodStore store, EaterStore eaters)
     {
         var rule = eaterId is { } eater ? (await eaters.FindAsync(eater))?.Aim.Rule : null;
         bool Fits(Food food) => (group is null || food.Group == group) && (own is not true || food.IsOwn);
         var many = Math.Clamp(most ?? (string.IsNullOrWhiteSpace(q) ? 1000 : 12), 1, 1000);
         var kitchen = await store.CatalogueAsync();
-        if (string.IsNullOrWhiteSpace(q)) return [.. kitchen.Suggest("", int.MaxValue).Where(Fits).Take(many).Select(food => FoodRowView.Of(food, rule))];
+        if (string.IsNullOrWhiteSpace(q))
+            return [.. kitchen.Suggest("", int.MaxValue).Where(Fits).Take(many).Select(food => FoodRowView.Of(food, rule))];
         var text = q.Length > 200 ? q[..200] : q;
         return [.. (await store.AllAsync()).Suggest(text, group is null && own is not true ? Math.Min(many, MostFound) : MostFound * 10).Where(Fits).Take(many).Select(food => FoodRowView.Of(food, rule))];
     }

@@ -68,7 +68,8 @@ public static class CookEndpoints
             row => CookView.OfAsync(row, reader), async () => await store.FindAsync(id) is { } now ? await CookView.OfAsync(now, reader) : null);
     }
 
-    private static async Task<Results<Ok<List<CookView>>, ProblemHttpResult>> PlanAsync(PlanBatchesRequest body, BatchStore store, BatchReader reader, TimeProvider clock)
+    private static async Task<Results<Ok<List<CookView>>, ProblemHttpResult>> PlanAsync(
+        PlanBatchesRequest body, BatchStore store, BatchReader reader, TimeProvider clock)
     {
         var planned = await store.PlanAsync(body.Day, Today(clock), [.. body.Dishes.Select(dish => (dish.RecipeId, dish.Portions))]);
         return await planned.AnswerAsync(async rows =>

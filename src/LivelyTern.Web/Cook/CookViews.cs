@@ -10,7 +10,8 @@ namespace LivelyTern.Web.Cook;
 /// <param name="PlannedGrams">What was to go in; below zero where it is taken out.</param>
 /// <param name="ReallyText">What went in instead, as typed; empty where it was left out; null where it went in as planned.</param>
 /// <param name="WentInGrams">What went in.</param>
-public sealed record BatchLineView(int Position, string Text, bool IsTakenOut, decimal PlannedGrams, string? ReallyText, decimal WentInGrams);
+public sealed record BatchLineView(
+    int Position, string Text, bool IsTakenOut, decimal PlannedGrams, string? ReallyText, decimal WentInGrams);
 
 /// <summary>A batch as it is cooked.</summary>
 /// <param name="Id">The batch.</param>

@@ -46,16 +46,19 @@ public static class FoodEndpoints
         return (await store.AllAsync()).Find(id) is { } food ? FoodView.Of(food, null, kitchen) : null;
     }
 
-    private static async Task<FoodView> MustShowAsync(FoodRow row, FoodStore store) => FoodView.Of(row.Food, row, await store.CatalogueAsync());
+    private static async Task<FoodView> MustShowAsync(FoodRow row, FoodStore store) =>
+        FoodView.Of(row.Food, row, await store.CatalogueAsync());
 
-    private static async Task<Results<Ok<FoodView>, ProblemHttpResult>> WriteAsync(string id, string? ifMatch, FoodStore store, Func<int, Task<Outcome<FoodRow>>> write)
+    private static async Task<Results<Ok<FoodView>, ProblemHttpResult>> WriteAsync(
+        string id, string? ifMatch, FoodStore store, Func<int, Task<Outcome<FoodRow>>> write)
     {
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
         return await (await write(version)).AnswerWriteAsync(row => MustShowAsync(row, store), async () => await ShowAsync(id, store));
     }
 
-    private static async Task<Results<Ok<BarcodeAnswer>, ProblemHttpResult>> BarcodeAsync(string gtin, FoodStore store, LibraryStore libraries, IProductLookUp device, CancellationToken stop)
+    private static async Task<Results<Ok<BarcodeAnswer>, ProblemHttpResult>> BarcodeAsync(
+        string gtin, FoodStore store, LibraryStore libraries, IProductLookUp device, CancellationToken stop)
     {
         var read = Gtin.Read(gtin);
         if (!read.Succeeded) return Answers.Problem(read.Problems);

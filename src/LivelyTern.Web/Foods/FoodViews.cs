@@ -66,7 +66,8 @@ public sealed record FoodView(
         ArgumentNullException.ThrowIfNull(kitchen);
         var net = new Contents([new(food, new Grams(100))]).Totals.NetCarbohydrate;
         List<OtherForm> forms = [.. kitchen.All.Where(other => string.Equals(other.CookedFrom?.RawId, food.Id, StringComparison.Ordinal)).Select(other => new OtherForm(other.Id, other.Name, other.CookedFrom!.YieldFactor, other.CookedFrom.Source, false))];
-        if (food.CookedFrom is { } from && kitchen.Find(from.RawId) is { } raw) forms.Add(new(raw.Id, raw.Name, from.YieldFactor, from.Source, true));
+        if (food.CookedFrom is { } from && kitchen.Find(from.RawId) is { } raw)
+            forms.Add(new(raw.Id, raw.Name, from.YieldFactor, from.Source, true));
         return new(
             food.Id, food.Name, food.Aliases, food.Group, food.Per100g, net.IsComplete ? net.AtLeast : null, food.TotalCarbohydrate, food.Convention,
             [.. food.Measures.Select(measure => new MeasureView(measure.Name, measure.Weight.Value, measure.Source))], food.Refuse, food.DrainedShare, forms, food.PackageGrams, food.Allergens,
@@ -95,7 +96,8 @@ public sealed record OwnFoodRequest(string Name, FoodGroup Group, Label Label, d
 /// <param name="KcalByFactors">What the general factors make of its parts.</param>
 /// <param name="Doubts">What looks wrong, in plain words.</param>
 /// <param name="Printed">The serving as a North American label prints it.</param>
-public sealed record LabelAnswer(Nutrients Per100g, decimal KcalByFactors, IReadOnlyList<Doubt> Doubts, IReadOnlyDictionary<Nutrient, string> Printed);
+public sealed record LabelAnswer(
+    Nutrients Per100g, decimal KcalByFactors, IReadOnlyList<Doubt> Doubts, IReadOnlyDictionary<Nutrient, string> Printed);
 
 /// <summary>What a barcode stands for.</summary>
 /// <param name="Gtin">The number, 14 digits.</param>
@@ -107,7 +109,9 @@ public sealed record BarcodeAnswer(string Gtin, FoodName? Food, OwnFoodRequest? 
     public static OwnFoodRequest Of(Product product)
     {
         ArgumentNullException.ThrowIfNull(product);
-        return new(product.Name, product.Group, product.Label, product.PackageGrams, product.Allergens, product.Gtin.TrimStart('0').PadLeft(13, '0'));
+        return new(
+            product.Name, product.Group, product.Label, product.PackageGrams, product.Allergens,
+            product.Gtin.TrimStart('0').PadLeft(13, '0'));
     }
 }
 
@@ -126,7 +130,8 @@ public sealed record PackView(decimal Count, decimal Each, string Unit);
 /// <param name="FoodText">The words that name the food.</param>
 /// <param name="Note">What else was said.</param>
 /// <param name="Also">The same amount as it was said a second time, in other units; null otherwise.</param>
-public sealed record LinePartsView(decimal? From, decimal? To, string? Unit, string? Measure, PackView? Pack, string FoodText, string Note, string? Also)
+public sealed record LinePartsView(
+    decimal? From, decimal? To, string? Unit, string? Measure, PackView? Pack, string FoodText, string Note, string? Also)
 {
     /// <summary>The parts as shown.</summary>
     public static LinePartsView Of(LineParts parts)

@@ -22,7 +22,9 @@ public sealed record RefusedRow(long Row, string Why);
 /// <param name="Refusals">Some of those refused.</param>
 /// <param name="DoubtfulRows">Some of those that look wrong.</param>
 /// <param name="Reasons">For each kind of refusal or doubt how many rows have it.</param>
-public sealed record ImportReportView(long Taken, long Refused, long Doubtful, IReadOnlyList<RefusedRow> Refusals, IReadOnlyList<ImportedFoodView> DoubtfulRows, IReadOnlyDictionary<string, long> Reasons);
+public sealed record ImportReportView(
+    long Taken, long Refused, long Doubtful, IReadOnlyList<RefusedRow> Refusals, IReadOnlyList<ImportedFoodView> DoubtfulRows,
+    IReadOnlyDictionary<string, long> Reasons);
 
 /// <summary>An import as it stands.</summary>
 /// <param name="Id">Its id.</param>

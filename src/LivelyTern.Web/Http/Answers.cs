@@ -17,7 +17,8 @@ public static class Answers
     };
 
     /// <summary>The value, shown; or the problem.</summary>
-    public static async Task<Results<Ok<TView>, ProblemHttpResult>> AnswerAsync<T, TView>(this Outcome<T> outcome, Func<T, Task<TView>> show) =>
+    public static async Task<Results<Ok<TView>, ProblemHttpResult>> AnswerAsync<T, TView>(
+        this Outcome<T> outcome, Func<T, Task<TView>> show) =>
         outcome.Succeeded ? TypedResults.Ok(await show(outcome.Value!)) : Problem(outcome.Problems);
 
     /// <summary>The value, shown; or the problem.</summary>
@@ -50,7 +51,8 @@ public static class Answers
     }
 
     /// <summary>A write's answer, where a stale one also carries the state as it is now.</summary>
-    public static async Task<Results<Ok<TView>, ProblemHttpResult>> AnswerWriteAsync<T, TView>(this Outcome<T> outcome, Func<T, Task<TView>> show, Func<Task<object?>> current) =>
+    public static async Task<Results<Ok<TView>, ProblemHttpResult>> AnswerWriteAsync<T, TView>(
+        this Outcome<T> outcome, Func<T, Task<TView>> show, Func<Task<object?>> current) =>
         outcome.Succeeded || !string.Equals(outcome.Problems[0].Code, Stale.Code, StringComparison.Ordinal)
             ? await outcome.AnswerAsync(show)
             : Problem(outcome.Problems, new Dictionary<string, object?>(StringComparer.Ordinal) { ["current"] = await current() });

@@ -13,7 +13,9 @@ public sealed class ErrorSentences(ILogger<ErrorSentences> log) : IExceptionHand
         var (status, type, sentence, field) = exception switch
         {
             BadHttpRequestException { InnerException: JsonException json } =>
-                (400, "unreadable", $"The request can't be read at {json.Path ?? "its start"}: it is not the JSON expected there.", json.Path?.TrimStart('$').TrimStart('.')),
+                (
+                    400, "unreadable", $"The request can't be read at {json.Path ?? "its start"}: it is not the JSON expected there.",
+                    json.Path?.TrimStart('$').TrimStart('.')),
             BadHttpRequestException bad => (bad.StatusCode, StatusSentences.Of(bad.StatusCode).Type, StatusSentences.Of(bad.StatusCode).Sentence, (string?)null),
             _ => (500, "bug", "Something went wrong in the program. Nothing was saved; what you typed is still on the screen.", null),
         };

@@ -10,5 +10,6 @@ public sealed record Figure(decimal Value, bool Complete)
     public static Figure Of(Total total) => new(total.AtLeast, total.IsComplete);
 
     /// <summary>Totals by measure as figures.</summary>
-    public static IReadOnlyDictionary<Measure, Figure> Of(IReadOnlyDictionary<Measure, Total> totals) => totals.ToDictionary(pair => pair.Key, pair => Of(pair.Value));
+    public static IReadOnlyDictionary<Measure, Figure> Of(IReadOnlyDictionary<Measure, Total> totals) =>
+        totals.ToDictionary(pair => pair.Key, pair => Of(pair.Value));
 }

@@ -29,7 +29,8 @@ public sealed class OwnDoor(RequestDelegate next, StartOptions start)
         }
 
         if (IsRead(request.Method)) return null;
-        if (!IsFromHere(request)) return (StatusCodes.Status403Forbidden, "other-origin", "A page from elsewhere may not change anything here.");
+        if (!IsFromHere(request))
+            return (StatusCodes.Status403Forbidden, "other-origin", "A page from elsewhere may not change anything here.");
         var hasBody = request.ContentLength is > 0 || request.Headers.TransferEncoding.Count > 0;
         return hasBody && string.IsNullOrWhiteSpace(request.ContentType)
             ? (StatusCodes.Status415UnsupportedMediaType, StatusSentences.Of(415).Type, "Say what is sent, in the Content-Type header.")
@@ -49,6 +50,7 @@ public sealed class OwnDoor(RequestDelegate next, StartOptions start)
         if (site is not ("" or "same-origin" or "none")) return false;
         var origin = request.Headers.Origin.ToString();
         if (origin.Length == 0) return true;
-        return Uri.TryCreate(origin, UriKind.Absolute, out var from) && string.Equals(from.Authority, request.Host.Value, StringComparison.OrdinalIgnoreCase);
+        return Uri.TryCreate(origin, UriKind.Absolute, out var from) && string.Equals(
+            from.Authority, request.Host.Value, StringComparison.OrdinalIgnoreCase);
     }
 }

@@ -18,7 +18,8 @@ public sealed record CalcPortionsAnswer(IReadOnlyList<decimal> Portions, decimal
 public static class PackEndpoints
 {
     /// <summary>Maps <c>/api/calc/portions</c>.</summary>
-    public static void MapPack(this IEndpointRouteBuilder api) => api.MapPost("/calc/portions", Calc).WithTags("Calculate").WithName("calcPortions");
+    public static void MapPack(this IEndpointRouteBuilder api) =>
+        api.MapPost("/calc/portions", Calc).WithTags("Calculate").WithName("calcPortions");
 
     private static Results<Ok<CalcPortionsAnswer>, ProblemHttpResult> Calc(CalcPortionsRequest body) => (body.Grams, body.Pieces) switch
     {

@@ -18,7 +18,9 @@ namespace LivelyTern.Web.Plan;
 /// <param name="Figures">What it holds for this eater.</param>
 /// <param name="After">Where each sum of the day lies with it.</param>
 /// <param name="Fits">Whether the day then lies in all its bands.</param>
-public sealed record StillFitsView(string? Text, Guid? BoxId, Guid? BatchId, string Name, IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyDictionary<Measure, BandReading> After, bool Fits);
+public sealed record StillFitsView(
+    string? Text, Guid? BoxId, Guid? BatchId, string Name, IReadOnlyDictionary<Measure, Figure> Figures,
+    IReadOnlyDictionary<Measure, BandReading> After, bool Fits);
 
 /// <summary>One day in depth.</summary>
 /// <param name="Day">The day.</param>
@@ -26,7 +28,8 @@ public sealed record StillFitsView(string? Text, Guid? BoxId, Guid? BatchId, str
 /// <param name="Mends">Up to five changes that would bring it into its bands; empty where it fits or is past.</param>
 /// <param name="StillFits">What could be added.</param>
 /// <param name="Version">The plan's version.</param>
-public sealed record DayInDepth(DayView Day, IReadOnlyList<Slot> Slots, IReadOnlyList<Mend> Mends, IReadOnlyList<StillFitsView> StillFits, int Version);
+public sealed record DayInDepth(
+    DayView Day, IReadOnlyList<Slot> Slots, IReadOnlyList<Mend> Mends, IReadOnlyList<StillFitsView> StillFits, int Version);
 
 /// <summary>A change to be made, by the id under which it was suggested.</summary>
 public sealed record MendRequest(string Id);
@@ -70,7 +73,8 @@ public static class DayEndpoints
         return await answer(eater, mends, version);
     }
 
-    private static async Task<(int Version, DayMends Mends)> ReadAsync(EaterRow eater, DateOnly day, TernDb db, PlanReader reader, PlanStore plan, FoodStore foods)
+    private static async Task<(int Version, DayMends Mends)> ReadAsync(
+        EaterRow eater, DateOnly day, TernDb db, PlanReader reader, PlanStore plan, FoodStore foods)
     {
         await using var once = await db.ReadOnceAsync();
         var version = await plan.VersionAsync();

@@ -55,7 +55,8 @@ public sealed class Fit
         lock (gate)
         {
             if (Best is null) return null;
-            if (drafts.Count == 0 || !ReferenceEquals(drafts[^1].Plan, Best.Plan)) drafts.Add((Best.Plan, Week.DaysUnder(Best.Plan, Guid.CreateVersion7)));
+            if (drafts.Count == 0 || !ReferenceEquals(drafts[^1].Plan, Best.Plan))
+                drafts.Add((Best.Plan, Week.DaysUnder(Best.Plan, Guid.CreateVersion7)));
             return (drafts.Count, drafts[^1].Days);
         }
     }

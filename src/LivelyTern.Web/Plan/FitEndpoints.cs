@@ -83,7 +83,8 @@ public sealed record CalcFitServing(string EaterId, int Day, string FillerId, in
 /// <param name="Sums">What it comes to.</param>
 /// <param name="Bands">Where each sum lies.</param>
 /// <param name="Fits">Whether every band holds.</param>
-public sealed record CalcFitDay(string EaterId, int Day, IReadOnlyDictionary<Measure, decimal> Sums, IReadOnlyDictionary<Measure, BandReading> Bands, bool Fits);
+public sealed record CalcFitDay(
+    string EaterId, int Day, IReadOnlyDictionary<Measure, decimal> Sums, IReadOnlyDictionary<Measure, BandReading> Bands, bool Fits);
 
 /// <summary>A batch after the fit.</summary>
 public sealed record CalcFitLeft(string BatchId, int Left, string Unit);
@@ -123,7 +124,8 @@ public static class FitEndpoints
         api.MapPost("/calc/fit", CalcAsync).WithTags("Calculate").WithName("calcFit");
     }
 
-    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> WithAsync(Guid id, FitDesk desk, Func<Fit, Task<Results<Ok<FitView>, ProblemHttpResult>>> answer) =>
+    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> WithAsync(
+        Guid id, FitDesk desk, Func<Fit, Task<Results<Ok<FitView>, ProblemHttpResult>>> answer) =>
         desk.Find(id) is { } fit ? await answer(fit) : Answers.Problem([Stale.Gone("fit")]);
 
     private static async Task<Results<Ok<FitView>, ProblemHttpResult>> BeginAsync(FitRequest body, FitDesk desk, TernDb db, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader, FoodStore foods)
@@ -132,10 +134,13 @@ public static class FitEndpoints
         var wishes = body.Wishes ?? new();
         List<Problem> problems = [];
         if (table.Count == 0) problems.Add(new("fit-eaters", "eaterIds", "Nobody to fit for: say who eats here under Aim."));
-        if (body.To < body.From || body.To.DayNumber - body.From.DayNumber >= FitProblem.MostDays) problems.Add(new("fit-days", "to", $"Fit between 1 and {FitProblem.MostDays} days at a time."));
+        if (body.To < body.From || body.To.DayNumber - body.From.DayNumber >= FitProblem.MostDays)
+            problems.Add(new("fit-days", "to", $"Fit between 1 and {FitProblem.MostDays} days at a time."));
         else if (body.To < reader.Today) problems.Add(new("fit-past", "to", "Those days are past: what was eaten stays as it was."));
-        if ((KitchenDays.Refusal(body.From, reader.Today, "from") ?? KitchenDays.Refusal(body.To, reader.Today, "to")) is { } far) problems.Add(far);
-        if (body.Seconds is not (>= 0.2 and <= LongestSeconds)) problems.Add(new("fit-seconds", "seconds", $"Look for between 0.2 and {LongestSeconds} seconds."));
+        if ((KitchenDays.Refusal(body.From, reader.Today, "from") ?? KitchenDays.Refusal(body.To, reader.Today, "to")) is { } far)
+            problems.Add(far);
+        if (body.Seconds is not (>= 0.2 and <= LongestSeconds))
+            problems.Add(new("fit-seconds", "seconds", $"Look for between 0.2 and {LongestSeconds} seconds."));
         if (problems.Count > 0) return Answers.Problem(problems);
 
         var days = (from row in table from day in Enumerable.Range(0, body.To.DayNumber - body.From.DayNumber + 1) select new EaterDay(row.Id, body.From.AddDays(day))).Where(day => day.Day >= reader.Today).ToList();
@@ -160,7 +165,8 @@ public static class FitEndpoints
         var isDone = fit.IsDone;
         var (best, newest) = (fit.Best, fit.Draft());
         var leftOut = fit.Week.LeftOut.Select(box => box.Batch.RecipeName).Distinct(StringComparer.Ordinal).ToList();
-        if (best is null || newest is not var (number, draft)) return new(fit.Id, 0, isDone, fit.HasFailed, false, null, null, [], 0, 0, fit.Days.Count, 0, leftOut);
+        if (best is null || newest is not var (number, draft))
+            return new(fit.Id, 0, isDone, fit.HasFailed, false, null, null, [], 0, 0, fit.Days.Count, 0, leftOut);
 
         var table = (await eaters.ListAsync()).ToDictionary(row => row.Id);
         var stock = await plan.StockAsync(draft.Values.SelectMany(items => items).Concat(fit.Days.SelectMany(day => fit.Before[day])));
@@ -168,7 +174,8 @@ public static class FitEndpoints
         var days = fit.Days.Where(day => table.ContainsKey(day.EaterId) && draft[day].Concat(fit.Before[day]).All(stock.Has)).Select(day =>
         {
             var eater = table[day.EaterId];
-            var (before, after) = (reader.Day(eater, day.Day, fit.Before[day], stock, eaten), reader.Day(eater, day.Day, draft[day], stock, eaten));
+            var (before, after) = (
+                reader.Day(eater, day.Day, fit.Before[day], stock, eaten), reader.Day(eater, day.Day, draft[day], stock, eaten));
             return new DraftDay(day.EaterId, eater.Name, day.Day, before, after,
                 [.. after.Items.Where(item => before.Items.All(old => old.Id != item.Id)).Select(Named)], [.. before.Items.Where(item => after.Items.All(laid => laid.Id != item.Id)).Select(Named)],
                 after.Fits ? [] : FittedDay.AtTheEdge(after.Aim.Bands, after.Sums.ToDictionary(sum => sum.Key, sum => sum.Value.Value)));
@@ -189,7 +196,8 @@ public static class FitEndpoints
         Guid id, TakeRequest body, FitDesk desk, PlanStore plan, DayChanges changes, PlanReader reader)
     {
         if (desk.Find(id) is not { } fit) return Answers.Problem([Stale.Gone("fit")]);
-        if (fit.Draft(body.Draft) is not { } draft) return Answers.Problem([new Problem("fit-empty", "days", "There is no draft yet: wait a moment.")]);
+        if (fit.Draft(body.Draft) is not { } draft)
+            return Answers.Problem([new Problem("fit-empty", "days", "There is no draft yet: wait a moment.")]);
         var wanted = body.Days.Where(draft.ContainsKey).Distinct().ToList();
         var (from, to) = (fit.Days.Min(day => day.Day), fit.Days.Max(day => day.Day));
         var now = await plan.BoardAsync(from, to);
@@ -205,10 +213,12 @@ public static class FitEndpoints
         return made.Succeeded ? TypedResults.Ok(new TakeAnswer(made.Value, movedOn, without)) : Answers.Problem(made.Problems);
     }
 
-    private static async Task<Results<Ok<CalcFitAnswer>, ProblemHttpResult>> CalcAsync(CalcFitRequest body, IWeekFitter fitter, SolverTurns turns, CancellationToken gone)
+    private static async Task<Results<Ok<CalcFitAnswer>, ProblemHttpResult>> CalcAsync(
+        CalcFitRequest body, IWeekFitter fitter, SolverTurns turns, CancellationToken gone)
     {
         var problems = body.Problem.Problems().ToList();
-        if (body.Seconds is not (> 0 and <= LongestSeconds)) problems.Add(new("fit-seconds", "seconds", $"Look for up to {LongestSeconds} seconds."));
+        if (body.Seconds is not (> 0 and <= LongestSeconds))
+            problems.Add(new("fit-seconds", "seconds", $"Look for up to {LongestSeconds} seconds."));
         if (body.Rounds is < 0 or > 1000) problems.Add(new("fit-rounds", "rounds", "Up to 1,000 rounds."));
         if (problems.Count > 0) return Answers.Problem(problems);
         var effort = new FitEffort(body.Seconds, body.Rounds ?? int.MaxValue);

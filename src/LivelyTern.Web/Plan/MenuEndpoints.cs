@@ -55,7 +55,8 @@ public static class MenuEndpoints
     private const int MostFillers = 12, MostCandidates = 40;
 
     /// <summary>Maps <c>/api/plan/menus</c>.</summary>
-    public static void MapMenus(this IEndpointRouteBuilder api) => api.MapPost("/plan/menus", ProposeAsync).WithTags("Plan").WithName("proposeMenu");
+    public static void MapMenus(this IEndpointRouteBuilder api) =>
+        api.MapPost("/plan/menus", ProposeAsync).WithTags("Plan").WithName("proposeMenu");
 
     private static async Task<Results<Ok<MenuView>, ProblemHttpResult>> ProposeAsync(
         MenuRequest body, TernDb db, EaterStore eaters, PlanStore plan, BatchReader batches, PlanReader reader, FoodStore foods, IWeekFitter fitter, SolverTurns turns, CancellationToken gone)
@@ -63,14 +64,19 @@ public static class MenuEndpoints
         var table = (await eaters.ListAsync()).Where(row => body.EaterIds is null || body.EaterIds.Contains(row.Id)).ToList();
         List<Problem> problems = [];
         if (table.Count == 0) problems.Add(new("fit-eaters", "eaterIds", "Nobody to cook for: say who eats here under Aim."));
-        if (body.To < body.From || body.To.DayNumber - body.From.DayNumber >= FitProblem.MostDays) problems.Add(new("fit-days", "to", $"Propose for between 1 and {FitProblem.MostDays} days at a time."));
+        if (body.To < body.From || body.To.DayNumber - body.From.DayNumber >= FitProblem.MostDays)
+            problems.Add(new("fit-days", "to", $"Propose for between 1 and {FitProblem.MostDays} days at a time."));
         else if (body.To < reader.Today) problems.Add(new("fit-past", "to", "Those days are past."));
-        if (body.PrepDay < reader.Today || body.PrepDay > body.To) problems.Add(new("prep-day", "prepDay", "The prep day lies between today and the last of the days."));
-        if ((KitchenDays.Refusal(body.From, reader.Today, "from") ?? KitchenDays.Refusal(body.To, reader.Today, "to")) is { } far) problems.Add(far);
+        if (body.PrepDay < reader.Today || body.PrepDay > body.To)
+            problems.Add(new("prep-day", "prepDay", "The prep day lies between today and the last of the days."));
+        if ((KitchenDays.Refusal(body.From, reader.Today, "from") ?? KitchenDays.Refusal(body.To, reader.Today, "to")) is { } far)
+            problems.Add(far);
         var catalogue = await foods.AllAsync();
         var atHand = (body.AtHand ?? []).Where(text => !string.IsNullOrWhiteSpace(text)).Select((text, i) => (i, Line: Read(text, catalogue))).ToList();
         problems.AddRange(atHand.Where(one => one.Line.Ingredient is null).Select(one => one.Line.Problem! with { Field = $"atHand[{one.i}]" }));
-        var wish = new MenuWish(body.PrepDay, body.Dishes, body.Keep ?? [], body.Without ?? [], [.. atHand.Select(one => one.Line.Ingredient).OfType<Ingredient>()]);
+        var wish = new MenuWish(
+            body.PrepDay, body.Dishes, body.Keep ?? [], body.Without ?? [],
+            [.. atHand.Select(one => one.Line.Ingredient).OfType<Ingredient>()]);
         problems.AddRange(wish.Problems());
         if (problems.Count > 0) return Answers.Problem(problems);
 

@@ -74,7 +74,9 @@ public sealed record BatchInList(
     Guid Id, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, int Portions, int Boxes, decimal? FirstGrams);
 
 /// <summary>Reads batches with what of them lies on days, for the packing bench.</summary>
-public sealed class PackingBench(TernDb db, BatchStore store, BatchReader reader, BoxStore boxes, PortionsOnDays portions, PlanStore plan, EaterStore eaters, TimeProvider clock)
+public sealed class PackingBench(
+    TernDb db, BatchStore store, BatchReader reader, BoxStore boxes, PortionsOnDays portions, PlanStore plan, EaterStore eaters,
+    TimeProvider clock)
 {
     /// <summary>Batches, those without boxes and then the newest first. What is in them is not read for this.</summary>
     public async Task<IReadOnlyList<BatchInList>> ListAsync(int most)

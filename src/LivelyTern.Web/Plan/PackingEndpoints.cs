@@ -72,7 +72,8 @@ public static class PackingEndpoints
             AimEndpoints.ArchiveAsync(id, ifMatch, eaters, version => archive.DoAsync(id, version))).WithTags("Aim").WithName("archiveEater");
     }
 
-    private static async Task<Results<Ok<BatchView>, ProblemHttpResult>> WriteAsync(Guid id, string? ifMatch, PackingBench bench, Func<int, Task<Outcome<BatchRow>>> write)
+    private static async Task<Results<Ok<BatchView>, ProblemHttpResult>> WriteAsync(
+        Guid id, string? ifMatch, PackingBench bench, Func<int, Task<Outcome<BatchRow>>> write)
     {
         var (version, missing) = Answers.VersionOf(ifMatch);
         return missing is not null ? missing : await (await write(version)).AnswerWriteAsync(bench.ShowAsync, async () => await bench.FindAsync(id));

@@ -31,7 +31,8 @@ public sealed record LayBoxRequest(Guid BoxId, Guid EaterId, DateOnly Day, int P
 /// <param name="Place">Its place in the day's order, from 0; past the end is the end.</param>
 /// <param name="Grams">What it weighs; null as the eater's others of this batch, else an ordinary portion.</param>
 /// <param name="Slot">The slot of the day it is for; null for none.</param>
-public sealed record LayPortionRequest(Guid BatchId, Guid EaterId, DateOnly Day, int Place = int.MaxValue, decimal? Grams = null, string? Slot = null);
+public sealed record LayPortionRequest(
+    Guid BatchId, Guid EaterId, DateOnly Day, int Place = int.MaxValue, decimal? Grams = null, string? Slot = null);
 
 /// <summary>A size for all portions that an eater has of a batch that is not packed yet.</summary>
 public sealed record SizePortionsRequest(Guid BatchId, Guid EaterId, decimal Grams);
@@ -44,7 +45,8 @@ public sealed record SizePortionsRequest(Guid BatchId, Guid EaterId, decimal Gra
 /// <param name="FoodId">The food chosen, or null where the words say enough.</param>
 /// <param name="Eaten">True where it has been eaten already.</param>
 /// <param name="Slot">The slot of the day it is for; null for none.</param>
-public sealed record LayFoodRequest(string Text, Guid EaterId, DateOnly Day, int Place = int.MaxValue, string? FoodId = null, bool Eaten = false, string? Slot = null);
+public sealed record LayFoodRequest(
+    string Text, Guid EaterId, DateOnly Day, int Place = int.MaxValue, string? FoodId = null, bool Eaten = false, string? Slot = null);
 
 /// <summary>Where an item is to go.</summary>
 public sealed record MoveRequest(Guid EaterId, DateOnly Day, int Place = int.MaxValue);
@@ -117,7 +119,8 @@ public static class PlanEndpoints
             WriteAsync(ifMatch, version => changes.LetGoAsync(version, id, BoxEventKind.ThrownAway))).WithName("throwAwayBox");
         plan.MapPost("/portions", (LayPortionRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, DayChanges changes) => WriteAsync(ifMatch, async version =>
         {
-            if ((await store.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId) is not { } batch) return Stale.Gone("batch");
+            if ((await store.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId) is not { } batch)
+                return Stale.Gone("batch");
             if (batch.Batch.Weight is null)
             {
                 var look = "look at its recipe, where more is taken out than goes in or nothing has a weight.";
@@ -156,7 +159,8 @@ public static class PlanEndpoints
     }
 
     /// <summary>A write on the plan at the version the request carries; a stale one says so, and the screen reads the plan anew.</summary>
-    public static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> WriteAsync(string? ifMatch, Func<int, Task<Outcome<MadeChange>>> write)
+    public static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> WriteAsync(
+        string? ifMatch, Func<int, Task<Outcome<MadeChange>>> write)
     {
         ArgumentNullException.ThrowIfNull(write);
         var (version, missing) = Answers.VersionOf(ifMatch);
@@ -198,8 +202,10 @@ public static class PlanEndpoints
         if (body.Items.Count > 500) problems.Add(new("items-many", "items", "A day holds up to 500 entries."));
         for (var i = 0; i < Math.Min(body.Items.Count, 500); i++)
         {
-            if (body.Items[i] is not { } item || item.Line is null == item.Figures is null) problems.Add(new("item-unclear", $"items[{i}]", "Give each entry either a line or figures."));
-            else if (item.Figures?.Any(figure => figure.Value is < 0 or > AbsurdFigure) == true) problems.Add(new("figure-absurd", $"items[{i}].figures", "A figure lies between 0 and a million."));
+            if (body.Items[i] is not { } item || item.Line is null == item.Figures is null)
+                problems.Add(new("item-unclear", $"items[{i}]", "Give each entry either a line or figures."));
+            else if (item.Figures?.Any(figure => figure.Value is < 0 or > AbsurdFigure) == true)
+                problems.Add(new("figure-absurd", $"items[{i}].figures", "A figure lies between 0 and a million."));
         }
 
         if (problems.Count > 0) return Answers.Problem(problems);
@@ -212,7 +218,8 @@ public static class PlanEndpoints
             [.. entries.Where(line => line.Ingredient is null).Select(line => line.Text)], reading.Fits));
     }
 
-    private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> LayEventAsync(LayEventRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes)
+    private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> LayEventAsync(
+        LayEventRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes)
     {
         var meal = MealOut.Of(body.Name, body.Items);
         if (!meal.Succeeded) return Answers.Problem(meal.Problems);
@@ -223,6 +230,8 @@ public static class PlanEndpoints
     private static FoodLine Printed(CalcDayItem item)
     {
         var name = item.Name ?? "printed figures";
-        return new FoodLine(name, MealOut.Printed(name, nutrient => item.Figures!.TryGetValue(nutrient, out var value) ? value : null), false, null, [], null);
+        return new FoodLine(
+            name, MealOut.Printed(name, nutrient => item.Figures!.TryGetValue(nutrient, out var value) ? value : null), false, null, [],
+            null);
     }
 }

@@ -237,7 +237,9 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
             measure => measure,
             measure => new Figure(days.Sum(day => day.Sums[measure].Value), days.TrueForAll(day => day.Sums[measure].Complete)));
         var drawn = days.Sum(day => day.Bands.GetValueOrDefault(eater.Aim.Leading)?.Over ?? 0);
-        return new(eater.Id, eater.Name, eater.Aim, days, sums, laid.Count(day => day.Fits), laid.Count, eater.Ways.Slots, eater.Ways.Reserve, drawn);
+        return new(
+            eater.Id, eater.Name, eater.Aim, days, sums, laid.Count(day => day.Fits), laid.Count, eater.Ways.Slots, eater.Ways.Reserve,
+            drawn);
     }
 
     /// <summary>A day as it is shown.</summary>
@@ -246,7 +248,8 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
     /// <param name="items">What lies on it.</param>
     /// <param name="stock">What that is made of.</param>
     /// <param name="eaten">What was eaten of it, by item, as it was counted then.</param>
-    public DayView Day(EaterRow eater, DateOnly day, IReadOnlyList<PlanItem> items, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
+    public DayView Day(
+        EaterRow eater, DateOnly day, IReadOnlyList<PlanItem> items, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
     {
         ArgumentNullException.ThrowIfNull(eater);
         ArgumentNullException.ThrowIfNull(items);
@@ -285,7 +288,9 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
     {
         var exact = exactPoints is { } points ? Figure.Of(points) : null;
         if (stock.BoxOf(item) is not { } box)
-            return new(item.Id, null, item.Food!.Food.Name, item.Text, null, null, item.Food.Weight.Value, null, null, item.EatenAt, Figure.Of(totals), exact, item.Slot, item.IsLocked, item.GiveOrTake, false);
+            return new(
+                item.Id, null, item.Food!.Food.Name, item.Text, null, null, item.Food.Weight.Value, null, null, item.EatenAt,
+                Figure.Of(totals), exact, item.Slot, item.IsLocked, item.GiveOrTake, false);
         return new(
             item.Id, item.BoxId, box.Batch.RecipeName, null, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value, box.Pieces, box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact,
             item.Slot, item.IsLocked, null, UseBy.Of(box, Today).IsFrozenFor(day), item.Portion?.BatchId);

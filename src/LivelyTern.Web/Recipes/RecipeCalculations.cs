@@ -29,7 +29,8 @@ public sealed record CutsRequest(CalcRecipeRequest Recipe, Measure? Measure = nu
 /// <param name="ExactPoints">Points before rounding.</param>
 /// <param name="Step">Whether a portion has fewer points than when cut into one fewer.</param>
 /// <param name="ToNextStep">The grams by which a portion would have to be smaller to lose a point, or null.</param>
-public sealed record CutView(int Portions, decimal Grams, IReadOnlyDictionary<Measure, Figure> Figures, Figure ExactPoints, bool Step, decimal? ToNextStep);
+public sealed record CutView(
+    int Portions, decimal Grams, IReadOnlyDictionary<Measure, Figure> Figures, Figure ExactPoints, bool Step, decimal? ToNextStep);
 
 /// <summary>The largest portion that is still at most so much.</summary>
 public sealed record LargestView(decimal Grams, int Portions, IReadOnlyDictionary<Measure, Figure> Figures);
@@ -49,14 +50,16 @@ public sealed record SwapRequest(CalcRecipeRequest Before, CalcRecipeRequest Aft
 /// <param name="After">The other.</param>
 /// <param name="Difference">Per portion, other less one, in each measure; points between the rounded values.</param>
 /// <param name="Grams">The difference of a portion's weight.</param>
-public sealed record SwapAnswer(CalcRecipeAnswer Before, CalcRecipeAnswer After, IReadOnlyDictionary<Measure, Figure> Difference, decimal Grams);
+public sealed record SwapAnswer(
+    CalcRecipeAnswer Before, CalcRecipeAnswer After, IReadOnlyDictionary<Measure, Figure> Difference, decimal Grams);
 
 /// <summary>A recipe to be made lighter.</summary>
 /// <param name="Recipe">The recipe.</param>
 /// <param name="LessKcal">How many kcal to take off a portion.</param>
 /// <param name="KeepProtein">Grams of protein a portion must still have.</param>
 /// <param name="Excluded">Allergens that nothing suggested may bring.</param>
-public sealed record LightenRequest(CalcRecipeRequest Recipe, decimal LessKcal, decimal KeepProtein = 0, IReadOnlyList<Allergen>? Excluded = null);
+public sealed record LightenRequest(
+    CalcRecipeRequest Recipe, decimal LessKcal, decimal KeepProtein = 0, IReadOnlyList<Allergen>? Excluded = null);
 
 /// <summary>An idea, tried.</summary>
 /// <param name="Steps">What is changed.</param>
@@ -64,7 +67,8 @@ public sealed record LightenRequest(CalcRecipeRequest Recipe, decimal LessKcal, 
 /// <param name="Kcal">The difference a portion, in kcal.</param>
 /// <param name="Protein">The difference a portion, in grams.</param>
 /// <param name="ReachesGoal">Whether it takes off what was asked and keeps the protein.</param>
-public sealed record LightenView(IReadOnlyList<LightenStep> Steps, IReadOnlyDictionary<Measure, Figure> Portion, decimal Kcal, decimal Protein, bool ReachesGoal);
+public sealed record LightenView(
+    IReadOnlyList<LightenStep> Steps, IReadOnlyDictionary<Measure, Figure> Portion, decimal Kcal, decimal Protein, bool ReachesGoal);
 
 /// <summary>The ideas, best first.</summary>
 public sealed record LightenAnswer(IReadOnlyList<LightenView> Ideas);
@@ -94,7 +98,8 @@ public static class RecipeCalculations
         calc.MapPost("/scale", ScaleAsync).WithName("calcScale");
     }
 
-    private static async Task<(Recipe? Recipe, PointsRule Rule, ProblemHttpResult? Wrong)> ReadAsync(CalcRecipeRequest body, RecipeStore store)
+    private static async Task<(Recipe? Recipe, PointsRule Rule, ProblemHttpResult? Wrong)> ReadAsync(
+        CalcRecipeRequest body, RecipeStore store)
     {
         var written = body.Written();
         List<Problem> problems = [.. written.Problems(), .. body.Rule?.Problems() ?? []];
@@ -102,7 +107,8 @@ public static class RecipeCalculations
         return problems.Count > 0 ? (null, rule, Answers.Problem(problems)) : ((await store.BookAsync()).Read(written, body.SelfId), rule, null);
     }
 
-    private static async Task<Results<Ok<TAnswer>, ProblemHttpResult>> OnAsync<TAnswer>(CalcRecipeRequest body, RecipeStore store, Func<Recipe, PointsRule, TAnswer> answer)
+    private static async Task<Results<Ok<TAnswer>, ProblemHttpResult>> OnAsync<TAnswer>(
+        CalcRecipeRequest body, RecipeStore store, Func<Recipe, PointsRule, TAnswer> answer)
     {
         var (recipe, rule, wrong) = await ReadAsync(body, store);
         return recipe is null ? wrong! : TypedResults.Ok(answer(recipe, rule));
@@ -131,7 +137,8 @@ public static class RecipeCalculations
         return TypedResults.Ok(new SwapAnswer(before, after, difference, after.PortionGrams - before.PortionGrams));
     }
 
-    private static async Task<Results<Ok<LightenAnswer>, ProblemHttpResult>> LightenAsync(LightenRequest body, RecipeStore store, FoodStore foods)
+    private static async Task<Results<Ok<LightenAnswer>, ProblemHttpResult>> LightenAsync(
+        LightenRequest body, RecipeStore store, FoodStore foods)
     {
         var (recipe, rule, wrong) = await ReadAsync(body.Recipe, store);
         if (recipe is null) return wrong!;

@@ -78,7 +78,8 @@ public static class RecipeEndpoints
             row.Written.Yield.Portions, Figure.Of(row.Portion), Figure.Of(MeasureTotals.Of(book.Read(row.Written, id).Portion, null))))];
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> FileAsync(Guid id, RecipeStore store, Func<WrittenRecipe, Recipe, string> write, string type, string extension)
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> FileAsync(
+        Guid id, RecipeStore store, Func<WrittenRecipe, Recipe, string> write, string type, string extension)
     {
         if (!(await store.WrittenAsync()).Recipes.TryGetValue(id, out var written)) return Answers.Problem([Stale.Gone("recipe")]);
         var text = write(written, (await store.BookAsync()).Read(id));
@@ -86,7 +87,8 @@ public static class RecipeEndpoints
         return TypedResults.File(System.Text.Encoding.UTF8.GetBytes(text), type, $"{(name.Length > 0 ? name : "recipe")}.{extension}");
     }
 
-    private static async Task<Results<Ok<FoundRecipes>, ProblemHttpResult>> ReadAsync(HttpRequest request, RecipeStore store, CancellationToken stop)
+    private static async Task<Results<Ok<FoundRecipes>, ProblemHttpResult>> ReadAsync(
+        HttpRequest request, RecipeStore store, CancellationToken stop)
     {
         using var bytes = new MemoryStream();
         await request.Body.CopyToAsync(bytes, stop);
@@ -96,16 +98,20 @@ public static class RecipeEndpoints
             [.. read.Recipes.Select(found =>
             {
                 var written = book.Apart(new(found.Name, found.Lines, found.Yield, found.Steps));
-                return new FoundRecipe(Sent(found.Name, written), found.NotMapped, [.. book.Read(written).Lines.Where(line => line.Contents is null).Select(line => line.Read.Text)]);
+                return new FoundRecipe(
+                    Sent(found.Name, written), found.NotMapped,
+                    [.. book.Read(written).Lines.Where(line => line.Contents is null).Select(line => line.Read.Text)]);
             })],
             read.Remarks));
     }
 
-    private static async Task<Results<Ok<RecipeView>, ProblemHttpResult>> WriteAsync(Guid id, string? ifMatch, RecipeStore store, Func<int, Task<Outcome<RecipeRow>>> write)
+    private static async Task<Results<Ok<RecipeView>, ProblemHttpResult>> WriteAsync(
+        Guid id, string? ifMatch, RecipeStore store, Func<int, Task<Outcome<RecipeRow>>> write)
     {
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
-        return await (await write(version)).AnswerWriteAsync(async row => (await ShowAsync(row.Id, store))!, async () => await ShowAsync(id, store));
+        return await (await write(version)).AnswerWriteAsync(
+            async row => (await ShowAsync(row.Id, store))!, async () => await ShowAsync(id, store));
     }
 
     private static async Task<RecipeView?> ShowAsync(Guid id, RecipeStore store)

@@ -111,7 +111,8 @@ public sealed record RecipeRowView(
 /// <param name="Grams">What went in, before cooking.</param>
 /// <param name="Figures">Every measure, each with whether it is complete.</param>
 /// <param name="Missing">For a nutrient that is not complete, the foods that lack it.</param>
-public sealed record ContentsView(decimal Grams, IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing)
+public sealed record ContentsView(
+    decimal Grams, IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing)
 {
     /// <summary>Contents as shown.</summary>
     public static ContentsView Of(Core.Foods.Contents contents, PointsRule rule)
@@ -126,7 +127,8 @@ public sealed record ContentsView(decimal Grams, IReadOnlyDictionary<Measure, Fi
 /// <param name="Line">The line, read, with what it brings to the batch.</param>
 /// <param name="Shares">Its share of the batch in each measure, 0 to 1; below zero where it is taken out.</param>
 /// <param name="Portion">What it costs a portion in each measure, points before rounding; empty where it was not understood.</param>
-public sealed record RecipeLineView(LineView Line, IReadOnlyDictionary<Measure, decimal> Shares, IReadOnlyDictionary<Measure, Figure> Portion);
+public sealed record RecipeLineView(
+    LineView Line, IReadOnlyDictionary<Measure, decimal> Shares, IReadOnlyDictionary<Measure, Figure> Portion);
 
 /// <summary>How much food for how much energy.</summary>
 /// <param name="KcalPer100g">kcal in 100 g of the finished dish; null where it weighs nothing.</param>

@@ -32,23 +32,27 @@ public sealed record FitProblem(
     /// </summary>
     public IEnumerable<Problem> Problems()
     {
-        if (Eaters.Count is 0 or > MostEaters) yield return new("fit-eaters", "eaters", $"Fit between 1 and {MostEaters} eaters at a time.");
+        if (Eaters.Count is 0 or > MostEaters)
+            yield return new("fit-eaters", "eaters", $"Fit between 1 and {MostEaters} eaters at a time.");
         if (Batches.Count > MostBatches) yield return new("fit-batches", "batches", $"Fit up to {MostBatches} batches at a time.");
         if (Fillers.Count > MostFillers) yield return new("fit-fillers", "fillers", $"Fit up to {MostFillers} fillers at a time.");
         foreach (var problem in Wishes.Problems()) yield return problem;
         foreach (var (eater, i) in Eaters.Select((eater, i) => (eater, i)))
         {
             var at = $"eaters[{i}]";
-            if (eater.Days.Count is 0 or > MostDays) yield return new("fit-days", $"{at}.days", $"{eater.Name} needs between 1 and {MostDays} days.");
+            if (eater.Days.Count is 0 or > MostDays)
+                yield return new("fit-days", $"{at}.days", $"{eater.Name} needs between 1 and {MostDays} days.");
             else if (eater.Days.Count != DayCount) yield return new("fit-days-differ", $"{at}.days", "Every eater needs the same number of days; close those that are not to be filled.");
-            if (eater.AlikeWelcome is < 0 or > 99) yield return new("fit-alike", $"{at}.alikeWelcome", "Boxes of one batch that are welcome lie between 0 and 99.");
+            if (eater.AlikeWelcome is < 0 or > 99)
+                yield return new("fit-alike", $"{at}.alikeWelcome", "Boxes of one batch that are welcome lie between 0 and 99.");
             foreach (var problem in eater.Days.SelectMany((day, d) => day.Problems($"{at}.days[{d}]"))) yield return problem;
         }
 
         foreach (var problem in Batches.SelectMany((batch, i) => batch.Problems($"batches[{i}]", DayCount))) yield return problem;
         foreach (var problem in Fillers.SelectMany((filler, i) => filler.Problems($"fillers[{i}]"))) yield return problem;
         var names = Eaters.Select(eater => eater.Id).ToList();
-        if (names.Distinct(StringComparer.Ordinal).Count() != names.Count) yield return new("fit-ids", "eaters", "Two eaters have the same id.");
+        if (names.Distinct(StringComparer.Ordinal).Count() != names.Count)
+            yield return new("fit-ids", "eaters", "Two eaters have the same id.");
     }
 }
 
@@ -73,8 +77,10 @@ public sealed record FitDay(
     {
         foreach (var problem in Bands.SelectMany(band => band.Value.Problems($"{at}.bands.{band.Key}"))) yield return problem;
         if (MostBoxes is < 0 or > 20) yield return new("fit-boxes", $"{at}.mostBoxes", "A day takes between 0 and 20 boxes.");
-        if (MostServings is < 0 or > 40) yield return new("fit-servings", $"{at}.mostServings", "A day takes between 0 and 40 servings of fillers.");
-        if (Fixed?.Values.Any(value => Math.Abs(value) > 1_000_000m) == true) yield return new("figure-absurd", $"{at}.fixed", "A figure lies between 0 and a million.");
+        if (MostServings is < 0 or > 40)
+            yield return new("fit-servings", $"{at}.mostServings", "A day takes between 0 and 40 servings of fillers.");
+        if (Fixed?.Values.Any(value => Math.Abs(value) > 1_000_000m) == true)
+            yield return new("figure-absurd", $"{at}.fixed", "A figure lies between 0 and a million.");
     }
 }
 
@@ -118,12 +124,14 @@ public sealed record FitBatch(
     internal IEnumerable<Problem> Problems(string at, int days)
     {
         if (Sizes.Count is 0 or > 40) yield return new("fit-sizes", $"{at}.sizes", $"{Name} needs between 1 and 40 box sizes.");
-        if (Sizes.Any(size => size.Grams is <= 0 or > 10_000m)) yield return new("fit-size-absurd", $"{at}.sizes", $"A box of {Name} weighs more than 0 g and up to 10 kg.");
+        if (Sizes.Any(size => size.Grams is <= 0 or > 10_000m))
+            yield return new("fit-size-absurd", $"{at}.sizes", $"A box of {Name} weighs more than 0 g and up to 10 kg.");
         if (Sizes.Any(size => size.IsAbsurd)) yield return new("figure-absurd", $"{at}.sizes", "A figure lies between 0 and a million.");
         if (Grams is < 0 or > 100_000m) yield return new("weight-absurd", $"{at}.grams", $"{Name} weighs between 0 g and 100 kg.");
         if (IsPacked && Sizes.Any(size => size.Boxes is null or < 0 or > 500)) yield return new("fit-boxes-missing", $"{at}.sizes", $"Say how many boxes of {Name} are packed in each size, or how many grams of it there are.");
         if (FirstDay > LastDay) yield return new("fit-keeps-no-day", $"{at}.lastDay", $"{Name} would have to be eaten before it is there.");
-        if (FirstDay < 0 || FirstDay > Math.Max(days, FitProblem.MostDays)) yield return new("fit-first-day", $"{at}.firstDay", $"{Name} is first eaten on one of the days.");
+        if (FirstDay < 0 || FirstDay > Math.Max(days, FitProblem.MostDays))
+            yield return new("fit-first-day", $"{at}.firstDay", $"{Name} is first eaten on one of the days.");
     }
 }
 
@@ -149,8 +157,10 @@ public sealed record FitFiller(
     internal IEnumerable<Problem> Problems(string at)
     {
         if (Most is < 0 or > 10) yield return new("fit-most", $"{at}.most", $"Up to 10 servings of {Name} a day.");
-        if (Figures.Values.Concat(ProteinFor?.Values ?? []).Any(value => Math.Abs(value) > 1_000_000m)) yield return new("figure-absurd", $"{at}.figures", "A figure lies between 0 and a million.");
-        if (Points?.Values.Any(values => values.Count < Most) == true) yield return new("fit-points", $"{at}.points", $"Give the points of 1 to {Most} servings of {Name}.");
+        if (Figures.Values.Concat(ProteinFor?.Values ?? []).Any(value => Math.Abs(value) > 1_000_000m))
+            yield return new("figure-absurd", $"{at}.figures", "A figure lies between 0 and a million.");
+        if (Points?.Values.Any(values => values.Count < Most) == true)
+            yield return new("fit-points", $"{at}.points", $"Give the points of 1 to {Most} servings of {Name}.");
     }
 }
 
@@ -166,7 +176,8 @@ public sealed record FitWishes(int Closeness = 2, int LessWaste = 2, int Variety
     {
         foreach (var (wish, name) in new[] { (Closeness, "closeness"), (LessWaste, "lessWaste"), (Variety, "variety"), (FewerFillers, "fewerFillers") })
         {
-            if (wish is < 0 or > 4) yield return new("wish-absurd", $"wishes.{name}", "A wish lies between 0, not at all, and 4, very much.");
+            if (wish is < 0 or > 4)
+                yield return new("wish-absurd", $"wishes.{name}", "A wish lies between 0, not at all, and 4, very much.");
         }
     }
 }

@@ -129,7 +129,8 @@ public sealed class FitTables
         ArgumentNullException.ThrowIfNull(plan);
         var sums = fixedSums[eater][day].Select(value => (long)value).ToArray();
         foreach (var box in plan.Boxes.Where(box => box.Eater == eater && box.Day == day)) Add(sums, Box(eater, box.Batch, box.Size));
-        foreach (var serving in plan.Servings.Where(serving => serving.Eater == eater && serving.Day == day)) Add(sums, Serving(eater, serving.Filler, serving.Count));
+        foreach (var serving in plan.Servings.Where(serving => serving.Eater == eater && serving.Day == day))
+            Add(sums, Serving(eater, serving.Filler, serving.Count));
         return sums;
     }
 
@@ -173,24 +174,30 @@ public sealed class FitTables
         ArgumentNullException.ThrowIfNull(plan);
         foreach (var box in plan.Boxes)
         {
-            if (!MayEat(box.Eater, box.Batch, box.Day)) return $"{Problem.Batches[box.Batch].Name} on day {box.Day} for {Problem.Eaters[box.Eater].Name}";
+            if (!MayEat(box.Eater, box.Batch, box.Day))
+                return $"{Problem.Batches[box.Batch].Name} on day {box.Day} for {Problem.Eaters[box.Eater].Name}";
         }
 
         foreach (var serving in plan.Servings)
         {
-            if (serving.Count > MostServings(serving.Eater, serving.Filler, serving.Day)) return $"{serving.Count} servings of {Problem.Fillers[serving.Filler].Name}";
+            if (serving.Count > MostServings(serving.Eater, serving.Filler, serving.Day))
+                return $"{serving.Count} servings of {Problem.Fillers[serving.Filler].Name}";
         }
 
-        if (plan.Servings.GroupBy(serving => (serving.Eater, serving.Day, serving.Filler)).Any(same => same.Count() > 1)) return "a filler entered twice";
-        if (plan.Boxes.GroupBy(box => (box.Eater, box.Day, DishOf[box.Batch])).Any(same => same.Count() > 1)) return "a dish twice on one day";
+        if (plan.Servings.GroupBy(serving => (serving.Eater, serving.Day, serving.Filler)).Any(same => same.Count() > 1))
+            return "a filler entered twice";
+        if (plan.Boxes.GroupBy(box => (box.Eater, box.Day, DishOf[box.Batch])).Any(same => same.Count() > 1))
+            return "a dish twice on one day";
         if (plan.Boxes.GroupBy(box => (box.Eater, box.Day)).Any(day => day.Count() > Problem.Eaters[day.Key.Eater].Days[day.Key.Day].MostBoxes)) return "too many boxes on one day";
         if (plan.Servings.GroupBy(serving => (serving.Eater, serving.Day)).Any(day => day.Sum(serving => serving.Count) > Problem.Eaters[day.Key.Eater].Days[day.Key.Day].MostServings)) return "too many fillers on one day";
         foreach (var (batch, b) in Problem.Batches.Select((batch, b) => (batch, b)))
         {
             var taken = plan.Boxes.Where(box => box.Batch == b).ToList();
             if (Left(plan, b) < 0) return $"more of {batch.Name} than there is";
-            if (batch.IsPacked && batch.Sizes.Where((size, s) => taken.Count(box => box.Size == s) > size.Boxes).Any()) return $"more boxes of {batch.Name} than there are";
-            if (!batch.IsPacked && taken.GroupBy(box => box.Eater).Any(own => own.Select(box => box.Size).Distinct().Count() > 1)) return $"two sizes of {batch.Name} for one eater";
+            if (batch.IsPacked && batch.Sizes.Where((size, s) => taken.Count(box => box.Size == s) > size.Boxes).Any())
+                return $"more boxes of {batch.Name} than there are";
+            if (!batch.IsPacked && taken.GroupBy(box => box.Eater).Any(own => own.Select(box => box.Size).Distinct().Count() > 1))
+                return $"two sizes of {batch.Name} for one eater";
         }
 
         return null;
@@ -212,6 +219,8 @@ public sealed class FitTables
         int? Of(decimal? bound) => bound is { } value ? Whole(value, measure) : null;
         var size = Math.Max(10, Of(band.Target) ?? Of(band.Max) ?? Of(band.Min) ?? 10);
         var perCentFar = PerCentFar * wishes.Closeness * (leads ? 2 : 1);
-        return new(Of(band.Min), Of(band.Target), Of(band.Max), Math.Max(1, 100 * PerCentOut / size), band.Target is null || wishes.Closeness == 0 ? 0 : Math.Max(1, 100 * perCentFar / size));
+        return new(
+            Of(band.Min), Of(band.Target), Of(band.Max), Math.Max(1, 100 * PerCentOut / size),
+            band.Target is null || wishes.Closeness == 0 ? 0 : Math.Max(1, 100 * perCentFar / size));
     }
 }

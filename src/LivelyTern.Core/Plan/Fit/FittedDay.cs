@@ -9,7 +9,9 @@ namespace LivelyTern.Core.Plan.Fit;
 /// <param name="Sums">What it comes to, for the measures with a band.</param>
 /// <param name="Bands">Where each sum lies.</param>
 /// <param name="InTheWay">Where it does not fit: which bounds are in the way, in words.</param>
-public sealed record FittedDay(string EaterId, int Day, IReadOnlyDictionary<Measure, decimal> Sums, IReadOnlyDictionary<Measure, BandReading> Bands, IReadOnlyList<string> InTheWay)
+public sealed record FittedDay(
+    string EaterId, int Day, IReadOnlyDictionary<Measure, decimal> Sums, IReadOnlyDictionary<Measure, BandReading> Bands,
+    IReadOnlyList<string> InTheWay)
 {
     /// <summary>Whether every band holds.</summary>
     public bool Fits => Bands.Values.All(band => band.Position == BandPosition.Within);
@@ -49,7 +51,8 @@ public sealed record FittedDay(string EaterId, int Day, IReadOnlyDictionary<Meas
         return [.. bands.Where(band => sums.TryGetValue(band.Key, out var sum) && band.Value.Read(new Total(sum, true)).Position == BandPosition.Within && IsTight(band.Value, sum)).Select(band => band.Key)];
     }
 
-    private static bool IsTight(Band band, decimal sum) => (band.Max is { } max && sum > max * 0.98m) || (band.Min is { } min && sum < min * 1.02m);
+    private static bool IsTight(Band band, decimal sum) =>
+        (band.Max is { } max && sum > max * 0.98m) || (band.Min is { } min && sum < min * 1.02m);
 
     private static string Word(Measure measure) => measure switch
     {

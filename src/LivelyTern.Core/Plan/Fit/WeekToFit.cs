@@ -147,7 +147,8 @@ public sealed class WeekToFit
     private bool MustNever(EaterDay day, PlanItem item) =>
         eaters.FirstOrDefault(who => who.Eater.Id == day.EaterId)?.Ways.Forbids(item.Contents(stock)) == true;
 
-    private string TextOf(FitServing serving) => serving.Count == 1 ? fillers[serving.Filler].Text : $"{serving.Count} x {fillers[serving.Filler].Text}";
+    private string TextOf(FitServing serving) =>
+        serving.Count == 1 ? fillers[serving.Filler].Text : $"{serving.Count} x {fillers[serving.Filler].Text}";
 
     private PlanItem Food(FitServing serving, Func<Guid> newId)
     {
@@ -193,7 +194,10 @@ public sealed class WeekToFit
     private FitEater Show(FittedEater who)
     {
         var slots = who.Ways.Slots.Count(slot => slot.TakesBox);
-        return new(who.Eater.Id.ToString(), who.Eater.Name, who.Eater.Aim.Leading, [.. Enumerable.Range(0, span).Select(day => Day(who, new EaterDay(who.Eater.Id, start.AddDays(day)), slots))], who.Ways.AlikeWelcome ?? 99);
+        return new(
+            who.Eater.Id.ToString(), who.Eater.Name, who.Eater.Aim.Leading,
+            [.. Enumerable.Range(0, span).Select(day => Day(who, new EaterDay(who.Eater.Id, start.AddDays(day)), slots))],
+            who.Ways.AlikeWelcome ?? 99);
     }
 
     private FitDay Day(FittedEater who, EaterDay where, int slots)
@@ -221,7 +225,8 @@ public sealed class WeekToFit
         var one = offer.Sizes[0][0];
         return new(
             offer.BatchId.ToString(), one.Batch.RecipeName, [.. offer.Sizes.Select(size => Show(size[0], offer.Grams is null ? size.Count : null))], offer.Grams,
-            Math.Clamp(offer.From.DayNumber - start.DayNumber, 0, FitProblem.MostDays), Math.Min(FitProblem.MostDays, offer.To.DayNumber - start.DayNumber),
+            Math.Clamp(offer.From.DayNumber - start.DayNumber, 0, FitProblem.MostDays), Math.Min(
+                FitProblem.MostDays, offer.To.DayNumber - start.DayNumber),
             [.. eaters.Where(who => who.Ways.Forbids(one.Contents)).Select(who => who.Eater.Id.ToString())], [.. eaters.Where(who => who.Ways.Dislikes(one.Contents)).Select(who => who.Eater.Id.ToString())], offer.IsOpen, one.Batch.RecipeName);
     }
 
@@ -251,7 +256,8 @@ public sealed class WeekToFit
     }
 
     // New things go where the day's shares are best met: boxes into slots that take one, each slot one box while there are slots.
-    private System.Collections.Immutable.ImmutableList<PlanItem> InSlots(EaterDay day, IReadOnlyList<PlanItem> stays, IReadOnlyList<PlanItem> laid)
+    private System.Collections.Immutable.ImmutableList<PlanItem> InSlots(
+        EaterDay day, IReadOnlyList<PlanItem> stays, IReadOnlyList<PlanItem> laid)
     {
         if (laid.Count == 0) return [.. stays];
         var who = eaters.First(one => one.Eater.Id == day.EaterId);
@@ -259,5 +265,6 @@ public sealed class WeekToFit
     }
 
     // Boxes of a batch by size, or the sizes an unpacked one may be portioned in, with the grams there are of it.
-    private sealed record Offer(Guid BatchId, List<List<Box>> Sizes, DateOnly From, DateOnly To, decimal? Grams, Batch? Unpacked, bool IsOpen);
+    private sealed record Offer(
+        Guid BatchId, List<List<Box>> Sizes, DateOnly From, DateOnly To, decimal? Grams, Batch? Unpacked, bool IsOpen);
 }

@@ -15,7 +15,8 @@ public sealed record MenuDish(Guid RecipeId, UnpackedBatch Batch, DateOnly? Last
 /// <param name="Keep">Recipes that are in it in any case.</param>
 /// <param name="Without">Recipes that are not.</param>
 /// <param name="AtHand">What is in the house and wants to be used.</param>
-public sealed record MenuWish(DateOnly PrepDay, int Dishes, IReadOnlyList<Guid> Keep, IReadOnlyList<Guid> Without, IReadOnlyList<Ingredient> AtHand)
+public sealed record MenuWish(
+    DateOnly PrepDay, int Dishes, IReadOnlyList<Guid> Keep, IReadOnlyList<Guid> Without, IReadOnlyList<Ingredient> AtHand)
 {
     /// <summary>The most dishes of one prep day.</summary>
     public const int MostDishes = 8;
@@ -50,7 +51,9 @@ public sealed record SharedFoods(string OtherDish, IReadOnlyList<string> Foods);
 /// <param name="LastCooked">When it was cooked last; null where never.</param>
 /// <param name="UsesUp">What of the house it uses.</param>
 /// <param name="Shares">What it has in common with the other dishes.</param>
-public sealed record ProposedDish(Guid RecipeId, string Name, int Portions, int Boxes, bool IsKept, DateOnly? LastCooked, IReadOnlyList<UsesUp> UsesUp, IReadOnlyList<SharedFoods> Shares);
+public sealed record ProposedDish(
+    Guid RecipeId, string Name, int Portions, int Boxes, bool IsKept, DateOnly? LastCooked, IReadOnlyList<UsesUp> UsesUp,
+    IReadOnlyList<SharedFoods> Shares);
 
 /// <summary>A proposed menu.</summary>
 /// <param name="Dishes">Its dishes; fewer than asked for where the collection has no more.</param>

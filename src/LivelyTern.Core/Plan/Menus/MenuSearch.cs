@@ -91,7 +91,8 @@ public sealed class MenuSearch
         var cost = tables.Cost(First(menu)).Total + menu.Sum(OwnCost);
         for (var i = 0; i < menu.Count; i++)
         {
-            for (var k = 0; k < i; k++) cost += IsAlike(menu[i], menu[k]) ? AlikeDish : -(SharedFood * Math.Min(4, Shared(menu[i], menu[k]).Count));
+            for (var k = 0; k < i; k++)
+                cost += IsAlike(menu[i], menu[k]) ? AlikeDish : -(SharedFood * Math.Min(4, Shared(menu[i], menu[k]).Count));
         }
 
         return cost;
@@ -126,7 +127,8 @@ public sealed class MenuSearch
         var share = dish.Batch.Whole.Value <= 0 ? 0 : cooked / dish.Batch.Whole;
         foreach (var have in wish.AtHand.Where(have => have.Weight.Value > 0))
         {
-            if (foods[dish.RecipeId].TryGetValue(have.Food.Id, out var part)) yield return new(have.Food.Name, new(Math.Min(have.Weight.Value, part.Weight.Value * share)), have.Weight);
+            if (foods[dish.RecipeId].TryGetValue(have.Food.Id, out var part))
+                yield return new(have.Food.Name, new(Math.Min(have.Weight.Value, part.Weight.Value * share)), have.Weight);
         }
     }
 
@@ -156,5 +158,6 @@ public sealed class MenuSearch
     private static IEnumerable<(int Eater, int Day)> Days(FitProblem problem) =>
         from e in Enumerable.Range(0, problem.Eaters.Count) from d in Enumerable.Range(0, problem.DayCount) where problem.Eaters[e].Days[d].Bands.Count > 0 select (e, d);
 
-    private static int FitDays(FitProblem problem, FitPlan plan) => Days(problem).Count(at => FittedDay.Read(problem, plan, at.Eater, at.Day).Fits);
+    private static int FitDays(FitProblem problem, FitPlan plan) =>
+        Days(problem).Count(at => FittedDay.Read(problem, plan, at.Eater, at.Day).Fits);
 }

@@ -108,7 +108,8 @@ internal static class OldShapes
             NeverFoods ?? [], RatherNot ?? [], Likes ?? [], AlikeWelcome);
     }
 
-    public sealed record OldBody(Sex Sex, decimal Age, decimal WeightKg, decimal HeightCm, decimal? BodyFatShare, bool IsPregnantOrBreastfeeding)
+    public sealed record OldBody(
+        Sex Sex, decimal Age, decimal WeightKg, decimal HeightCm, decimal? BodyFatShare, bool IsPregnantOrBreastfeeding)
     {
         public StoredBody ToStored() => new(1, Sex, Age, WeightKg, HeightCm, BodyFatShare, IsPregnantOrBreastfeeding);
     }

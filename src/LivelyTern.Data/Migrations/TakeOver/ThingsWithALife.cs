@@ -60,8 +60,10 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
     private void TakeRecipesAndEatersOver()
     {
         Rewrite<OldShapes.OldPan>("Recipes", "Pan", pan => StoredJson.Write(pan.ToStored()));
-        Rewrite<List<OldShapes.OldStep>>("Recipes", "Steps", steps => StoredJson.Write(new StoredSteps(1, [.. steps.Select(step => step.ToStored())])));
-        Rewrite<List<OldShapes.OldVariantChange>>("Recipes", "Changes", all => StoredJson.Write(new StoredVariant(1, [.. all.Select(one => one.ToStored())])));
+        Rewrite<List<OldShapes.OldStep>>(
+            "Recipes", "Steps", steps => StoredJson.Write(new StoredSteps(1, [.. steps.Select(step => step.ToStored())])));
+        Rewrite<List<OldShapes.OldVariantChange>>(
+            "Recipes", "Changes", all => StoredJson.Write(new StoredVariant(1, [.. all.Select(one => one.ToStored())])));
         Rewrite<OldShapes.OldRecipe>("RecipeVersions", "Written", recipe => StoredJson.Write(recipe.ToStored()));
         Rewrite<Dictionary<Measure, OldShapes.OldTotal>>("RecipeVersions", "Portion", totals => StoredJson.Write(new StoredPortionTotals(
             1, totals.ToDictionary(one => one.Key, one => new StoredPortionTotal(one.Value.AtLeast, one.Value.IsComplete)))));
@@ -93,11 +95,14 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
             var raw = new Grams(contents.Ingredients.Sum(part => part.Weight.Value));
             Execute(
                 """
-                INSERT INTO NewBatches (Id, RecipeId, RecipeName, Letters, Tint, State, CookedOn, Portions, PanMilligrams, CookedMilligrams, Yield, Pieces, Version)
+                INSERT INTO NewBatches (
+                    Id, RecipeId, RecipeName, Letters, Tint, State, CookedOn, Portions, PanMilligrams, CookedMilligrams, Yield, Pieces,
+                    Version)
                 VALUES ($id, $recipe, $name, $letters, $tint, $state, $on, $portions, $pan, $cooked, $yield, $pieces, $version)
                 """,
                 ("$id", row.Text(0)), ("$recipe", row.Text(1)), ("$name", row.Text(2)), ("$letters", row.Text(3)), ("$tint", row.Number(4)),
-                ("$state", state.ToString()), ("$on", row.Text(6)), ("$portions", row.Number(7)), ("$pan", pan is { } empty ? Milligrams.Of(new(empty)) : null),
+                ("$state", state.ToString()), ("$on", row.Text(6)), ("$portions", row.Number(7)), (
+                    "$pan", pan is { } empty ? Milligrams.Of(new(empty)) : null),
                 ("$cooked", cooked is { } known ? Milligrams.Of(known) : null), ("$yield", BatchStore.YieldOf(raw, cooked)), ("$pieces", pieces),
                 ("$version", row.Number(11)));
             for (var i = 0; i < contents.Ingredients.Count; i++) AddLine(row.Text(0)!, i, contents.Ingredients[i]);
@@ -128,7 +133,8 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
                 INSERT INTO NewBoxes (Id, BatchId, Number, State, Place, PlacedOn, ForId, Version)
                 VALUES ($id, $batch, $number, $state, 'Fridge', $on, $for, 1)
                 """,
-                ("$id", row.Text(0)), ("$batch", row.Text(1)), ("$number", row.Number(2)), ("$state", (eatenAt is null ? BoxState.Packed : BoxState.Eaten).ToString()),
+                ("$id", row.Text(0)), ("$batch", row.Text(1)), ("$number", row.Number(2)), (
+                    "$state", (eatenAt is null ? BoxState.Packed : BoxState.Eaten).ToString()),
                 ("$on", row.Text(5)), ("$for", item?.Text(1)));
             Execute(
                 "INSERT INTO BoxParts (BoxId, Position, BatchId, Milligrams, Pieces) VALUES ($id, 0, $batch, $weight, $pieces)",
@@ -181,7 +187,8 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
     private long Keep(OldShapes.OldFood food)
     {
         var record = FoodRecords.RowOf(food.ToStored(food.KeepingThen));
-        if (kept.Add(record.Id)) Execute("INSERT OR IGNORE INTO FoodRecords (Id, Stored) VALUES ($id, $stored)", ("$id", record.Id), ("$stored", record.Stored));
+        if (kept.Add(record.Id))
+            Execute("INSERT OR IGNORE INTO FoodRecords (Id, Stored) VALUES ($id, $stored)", ("$id", record.Id), ("$stored", record.Stored));
         return record.Id;
     }
 
@@ -218,6 +225,7 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
     {
         public string? Text(int column) => values[column] is DBNull ? null : Convert.ToString(values[column], CultureInfo.InvariantCulture);
 
-        public decimal? Number(int column) => values[column] is DBNull ? null : Convert.ToDecimal(values[column], CultureInfo.InvariantCulture);
+        public decimal? Number(int column) =>
+            values[column] is DBNull ? null : Convert.ToDecimal(values[column], CultureInfo.InvariantCulture);
     }
 }
