@@ -23,7 +23,8 @@ public static class Kitchen
     {
         services.AddDbContextPool<TernDb>(db => db.UseSqlite(
             TernFile.ConnectionString(path), sqlite => sqlite.UseQuerySplittingBehavior(QuerySplittingBehavior.SingleQuery)));
-        services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>().AddSingleton<ReadFoodRecords>();
+        services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>()
+            .AddSingleton<ReadFoodRecords>();
         services.AddSingleton<ReadBatches>().AddSingleton<ReadEntries>();
         services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<FoodRecords>();
         services.AddScoped<EaterStore>().AddScoped<RecipeStore>();

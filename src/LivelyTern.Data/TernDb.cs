@@ -77,7 +77,9 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <inheritdoc/>
     public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
-        using var turn = Database.CurrentTransaction is null ? await WriteTurn.TakeAsync(Database.GetConnectionString(), cancellationToken) : null;
+        using var turn = Database.CurrentTransaction is null
+            ? await WriteTurn.TakeAsync(Database.GetConnectionString(), cancellationToken)
+            : null;
         return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
     }
 

@@ -44,7 +44,8 @@ internal sealed class DayCompletion
         each = [.. Enumerable.Range(0, problem.Eaters.Count).SelectMany(e => problem.Fillers.Select(filler => tables.ServingCost + tables.DislikeCost(e, filler)))];
         most = [.. Enumerable.Range(0, problem.Eaters.Count * days).Select(on => Enumerable.Range(0, fillers).Select(f => tables.MostServings(on / days, f, on % days)).ToArray())];
         added = [.. Enumerable.Range(0, problem.Eaters.Count * fillers).Select(own => Enumerable.Range(1, problem.Fillers[own % fillers].Most).Select(count =>
-            tables.Serving(own / fillers, own % fillers, count).ToArray().Zip(tables.Serving(own / fillers, own % fillers, count - 1).ToArray(), (to, from) => to - from).ToArray()).ToArray())];
+            tables.Serving(own / fillers, own % fillers, count).ToArray()
+                .Zip(tables.Serving(own / fillers, own % fillers, count - 1).ToArray(), (to, from) => to - from).ToArray()).ToArray())];
         fillerKeys = [.. Enumerable.Range(0, fillers).Select(f => FitBoard.Key(1_000_000 + f))];
         candidates = new Candidate[Width * Math.Max(1, fillers)];
         (now, next) = ([.. Enumerable.Range(0, Width).Select(_ => new State(fillers))], [.. Enumerable.Range(0, Width).Select(_ => new State(fillers))]);

@@ -28,7 +28,9 @@ internal sealed class SolverWatch : CpSolverSolutionCallback
     /// <param name="effort">How long it looks: a round is a part of a second of its own deterministic time.</param>
     public static CpSolver Solver(FitEffort effort)
     {
-        var limit = effort.Rounds == int.MaxValue ? "" : string.Create(CultureInfo.InvariantCulture, $",max_deterministic_time:{0.2 * effort.Rounds}");
+        var limit = effort.Rounds == int.MaxValue
+            ? ""
+            : string.Create(CultureInfo.InvariantCulture, $",max_deterministic_time:{0.2 * effort.Rounds}");
         return new() { StringParameters = $"num_workers:1,linearization_level:2,random_seed:{Seed}{limit}" };
     }
 

@@ -174,7 +174,8 @@ internal sealed class WeekModel
             for (var b = 0; b < problem.Batches.Count; b++)
             {
                 if (problem.Batches[b].IsPacked) continue;
-                var stays = given.Boxes.Where(laid => laid.Eater == e && laid.Batch == b && !isFree(e, laid.Day)).Select(laid => (int?)laid.Size).FirstOrDefault();
+                var stays = given.Boxes.Where(laid => laid.Eater == e && laid.Batch == b && !isFree(e, laid.Day))
+                    .Select(laid => (int?)laid.Size).FirstOrDefault();
                 var sizes = Enumerable.Range(0, problem.Batches[b].Sizes.Count).ToList();
                 var days = Enumerable.Range(0, problem.DayCount).Where(d => sizes.Exists(s => box.ContainsKey((e, d, b, s)))).ToList();
                 if (days.Count == 0) continue;

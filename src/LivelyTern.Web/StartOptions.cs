@@ -20,9 +20,16 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
     {
         ArgumentNullException.ThrowIfNull(settings);
         var demo = string.Equals(settings["demo"], "true", StringComparison.OrdinalIgnoreCase);
-        TimeProvider clock = DateOnly.TryParse(settings["today"], CultureInfo.InvariantCulture, out var day) ? new ClockOfDay(day) : TimeProvider.System;
-        var port = int.TryParse(settings["port"], NumberStyles.None, CultureInfo.InvariantCulture, out var wanted) && wanted is > 0 and < 65536 ? wanted : 5080;
-        var data = settings["data"] is { Length: > 0 } path ? Path.GetFullPath(path) : Path.Combine(DataFolder(), demo ? DemoFile(clock) : "tern.db");
+        TimeProvider clock = DateOnly.TryParse(settings["today"], CultureInfo.InvariantCulture, out var day)
+            ? new ClockOfDay(day)
+            : TimeProvider.System;
+        var port = int.TryParse(settings["port"], NumberStyles.None, CultureInfo.InvariantCulture, out var wanted)
+            && wanted is > 0 and < 65536
+            ? wanted
+            : 5080;
+        var data = settings["data"] is { Length: > 0 } path
+            ? Path.GetFullPath(path)
+            : Path.Combine(DataFolder(), demo ? DemoFile(clock) : "tern.db");
         var hosts = (settings["hosts"] ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         return new(port, data, demo, clock, hosts);
     }
@@ -32,7 +39,9 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
         Path.Combine("demo", string.Create(CultureInfo.InvariantCulture, $"{clock.GetLocalNow():yyyy-MM-dd}.db"));
 
     private static string DataFolder() => Path.Combine(
-        Environment.GetEnvironmentVariable("XDG_DATA_HOME") is { Length: > 0 } xdg ? xdg : Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".local", "share"),
+        Environment.GetEnvironmentVariable("XDG_DATA_HOME") is { Length: > 0 } xdg
+            ? xdg
+            : Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".local", "share"),
         "lively-tern");
 
     /// <summary>The machine's clock moved to another day, its time of day kept.</summary>

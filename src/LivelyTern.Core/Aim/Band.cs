@@ -25,7 +25,10 @@ public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? 
     public decimal? Tolerance { get; init; }
 
     /// <summary>The band with its bounds taken from target and tolerance: 2,000 give or take 50 is 1,950 to 2,050.</summary>
-    public Band Resolved() => Target is { } target && Tolerance is { } tolerance ? this with { Min = Math.Max(0, target - tolerance), Max = target + tolerance } : this;
+    public Band Resolved() =>
+        Target is { } target && Tolerance is { } tolerance
+            ? this with { Min = Math.Max(0, target - tolerance), Max = target + tolerance }
+            : this;
 
     /// <summary>No bound at all.</summary>
     public static Band Open { get; } = new();

@@ -55,7 +55,9 @@ public sealed record PointsRule(
             yield return new("step-absurd", "rule.step", "Round points to a step between 0.01 and 100, or to 0 for no rounding.");
         if (PerUnit.Count == 0)
             yield return new("rule-empty", "rule.perUnit", "Say what a point is: points for one kcal, or for a gram of something.");
-        if (PerUnit.Any(unit => Math.Abs(unit.Value) > 1000)) yield return new("rule-absurd", "rule.perUnit", "More than 1,000 points for one gram or one kcal can't be meant: check the number.");
+        if (PerUnit.Any(unit => Math.Abs(unit.Value) > 1000))
+            yield return new(
+                "rule-absurd", "rule.perUnit", "More than 1,000 points for one gram or one kcal can't be meant: check the number.");
         if (FixedValues.Count > 200)
             yield return new("rule-fixed-many", "rule.fixedValues", "A rule holds up to 200 foods with fixed points.");
         if (FixedValues.Any(value => value.ServingGrams is not (> 0 and <= 5000) || value.Points is not (>= 0 and <= 1000)))

@@ -45,7 +45,9 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
     /// <summary>
     /// Grams of protein that lacks an essential amino acid altogether, from gelatin and collagen; they are within the protein.
     /// </summary>
-    public decimal IncompleteProtein => Ingredients.Where(ingredient => ingredient.Food.HasIncompleteProtein).Sum(ingredient => (ingredient.Food.Per100g.Protein ?? 0) * ingredient.Weight.Value / 100m);
+    public decimal IncompleteProtein =>
+        Ingredients.Where(ingredient => ingredient.Food.HasIncompleteProtein)
+            .Sum(ingredient => (ingredient.Food.Per100g.Protein ?? 0) * ingredient.Weight.Value / 100m);
 
     /// <summary>The allergens of everything in it.</summary>
     public IReadOnlyList<Allergen> Allergens => [.. Ingredients.SelectMany(ingredient => ingredient.Food.Allergens).Distinct().Order()];

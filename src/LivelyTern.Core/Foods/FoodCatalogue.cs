@@ -28,7 +28,8 @@ public sealed class FoodCatalogue : IFoods
         All = [.. byId.Values];
         foreach (var food in putAway ?? []) byId.TryAdd(food.Id, food);
         named = [.. All.SelectMany(food => food.Aliases.Prepend(food.Name).Select(name => new Named(food, name)))];
-        byWord = named.SelectMany(entry => entry.All.Distinct(StringComparer.Ordinal).Select(word => (word, entry))).ToLookup(pair => pair.word, pair => pair.entry, StringComparer.Ordinal);
+        byWord = named.SelectMany(entry => entry.All.Distinct(StringComparer.Ordinal).Select(word => (word, entry)))
+            .ToLookup(pair => pair.word, pair => pair.entry, StringComparer.Ordinal);
         this.choices = new(StringComparer.Ordinal);
         foreach (var (key, id) in choices ?? new Dictionary<string, string>(StringComparer.Ordinal))
         {
@@ -37,7 +38,8 @@ public sealed class FoodCatalogue : IFoods
             else this.choices.TryAdd(FoodWords.Key(key), id);
         }
 
-        this.recent = (recent ?? []).Distinct(StringComparer.Ordinal).Select((id, i) => (id, i)).ToDictionary(pair => pair.id, pair => pair.i, StringComparer.Ordinal);
+        this.recent = (recent ?? []).Distinct(StringComparer.Ordinal).Select((id, i) => (id, i))
+            .ToDictionary(pair => pair.id, pair => pair.i, StringComparer.Ordinal);
     }
 
     /// <summary>Every food, in no particular order.</summary>

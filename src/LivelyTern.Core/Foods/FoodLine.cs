@@ -101,7 +101,9 @@ public sealed record FoodLine(
         if (!amount.AgreesWithAlso) return Differ(text, amount, new(amount, null, amount.Rest, ""));
         if (amount is { Unit: null, From: > 0 } && DrawnAfter.Match(amount.Rest) is { Success: true } after && Drawn(text, amount, after.Groups["whole"].Value, after, foods, chosen, isSure: false) is { } part) return part;
         var read = amount.Unit is not null ? Measured(text, amount, foods, chosen) : Counted(text, amount, foods, chosen);
-        return read.Parts.Amount is null ? read with { Parts = new(amount, read.Parts.Measure, read.Parts.FoodText, read.Parts.Note) } : read;
+        return read.Parts.Amount is null
+            ? read with { Parts = new(amount, read.Parts.Measure, read.Parts.FoodText, read.Parts.Note) }
+            : read;
     }
 
     /// <summary>The line written from its parts; it reads back as the same amount of the same food.</summary>
@@ -133,7 +135,8 @@ public sealed record FoodLine(
             var (name, note, meant) = FoodNaming.Read(rest, foods, chosen, FoodWords.IsTin(measure));
             var parts = new LineParts(amount, measure, name, note);
             if (meant is not [var food]) continue;
-            var known = food.MeasureNamed(measure) ?? (measure.StartsWith("medium ", StringComparison.OrdinalIgnoreCase) ? food.MeasureNamed(measure[7..]) : null);
+            var known = food.MeasureNamed(measure)
+                ?? (measure.StartsWith("medium ", StringComparison.OrdinalIgnoreCase) ? food.MeasureNamed(measure[7..]) : null);
             if (parts.Stated is { } stated && (known is not null || IsAsked(measure))) return Stated(text, food, parts, stated);
             if (known is not null) return Weighed(text, food, known.Weight * amount.Quantity, true, parts);
             if (!IsAsked(measure) || (chosen is null && FoodNaming.AsSaid(amount.Rest, foods, chosen).Meant is [_])) continue;
@@ -146,7 +149,9 @@ public sealed record FoodLine(
 
         // Where the food is not known either, the words that only count are not part of its name.
         var counted = CountedIn(amount.Rest).Where(pair => IsAsked(pair.Measure)).Select(pair => pair.After).FirstOrDefault();
-        var whole = counted is not null && chosen is null && FoodNaming.AsSaid(amount.Rest, foods, chosen).Meant.Count == 0 ? counted : amount.Rest;
+        var whole = counted is not null && chosen is null && FoodNaming.AsSaid(amount.Rest, foods, chosen).Meant.Count == 0
+            ? counted
+            : amount.Rest;
         return Resolve(text, whole, foods, chosen, (food, name, note) =>
         {
             var parts = new LineParts(amount, null, name, note);
@@ -168,7 +173,8 @@ public sealed record FoodLine(
 
     // "1 level tbsp flour" is a tablespoon.
     private static AmountText Level(AmountText amount) =>
-        amount.Unit is null && amount.Rest.Split(' ', 2) is [var level, var rest] && FoodWords.IsFull(level) && AmountText.Read("1 " + rest) is { Unit.Kind: UnitKind.Volume } one
+        amount.Unit is null && amount.Rest.Split(' ', 2) is [var level, var rest] && FoodWords.IsFull(level)
+            && AmountText.Read("1 " + rest) is { Unit.Kind: UnitKind.Volume } one
             ? amount with { Unit = one.Unit, Rest = one.Rest }
             : amount;
 
@@ -197,7 +203,9 @@ public sealed record FoodLine(
     private static bool IsAsked(string measure) => measure.Split(' ') switch
     {
         [var one] => FoodWords.IsCountedIn(one),
-        [var first, var second] => FoodWords.IsSize(first) ? FoodWords.IsCountedIn(second) : FoodWords.IsFuller(first) && Unit.Find(second) is { Kind: UnitKind.Volume },
+        [var first, var second] => FoodWords.IsSize(first)
+            ? FoodWords.IsCountedIn(second)
+            : FoodWords.IsFuller(first) && Unit.Find(second) is { Kind: UnitKind.Volume },
         _ => false,
     };
 
@@ -260,7 +268,9 @@ public sealed record FoodLine(
         var missing = Unread(
             text, "amount-missing", "Say how much of it: a number, perhaps a unit, then the food, as in “150 g strawberries”.",
             new(null, null, line, ""));
-        return FoodNaming.Read(line, foods, chosen).Meant is [var food] && IsPinched(food) ? missing with { Instead = [$"{line}, {ToTaste}"] } : missing;
+        return FoodNaming.Read(line, foods, chosen).Meant is [var food] && IsPinched(food)
+            ? missing with { Instead = [$"{line}, {ToTaste}"] }
+            : missing;
     }
 
     // Salt, pepper, herbs: what a spoon or a leaf holds is a few grams. Not a sauce, nor a recipe of one's own.
@@ -283,7 +293,9 @@ public sealed record FoodLine(
         return Resolve(text, called, foods, chosen, (food, name, _) =>
         {
             var parts = new LineParts(amount, fruit, name, notes.Aggregate(FoodNaming.Join)) { Drawn = what };
-            return food.MeasureNamed(fruit) is { } one ? Weighed(text, food, one.Weight * amount.Quantity, true, parts) : Ask(text, food, FoodWords.Singular(fruit), parts);
+            return food.MeasureNamed(fruit) is { } one
+                ? Weighed(text, food, one.Weight * amount.Quantity, true, parts)
+                : Ask(text, food, FoodWords.Singular(fruit), parts);
         });
     }
 

@@ -99,13 +99,17 @@ internal sealed record FoodNaming(string Name, string Note, IReadOnlyList<Food> 
 
     // A tail that names an amount of its own is left where it is.
     private static (string Name, string Said) WithoutTail(string name) =>
-        Tail.Match(name) is { Success: true } match && match.Groups["tail"].Value is var tail && !tail.Any(char.IsAsciiDigit) ? (match.Groups["name"].Value, tail) : (name, "");
+        Tail.Match(name) is { Success: true } match && match.Groups["tail"].Value is var tail && !tail.Any(char.IsAsciiDigit)
+            ? (match.Groups["name"].Value, tail)
+            : (name, "");
 
     private static (string Name, string Said) WithoutDescription((string Name, string Said) of)
     {
         var words = of.Name.Replace("free range", "free-range", StringComparison.OrdinalIgnoreCase).Split(' ', StringSplitOptions.RemoveEmptyEntries);
         var left = words.Where(word => !Describing.Contains(word)).ToList();
-        return left.Count == 0 || left.Count == words.Length ? of : (string.Join(' ', left), Join(string.Join(' ', words.Where(Describing.Contains)), of.Said));
+        return left.Count == 0 || left.Count == words.Length
+            ? of
+            : (string.Join(' ', left), Join(string.Join(' ', words.Where(Describing.Contains)), of.Said));
     }
 
     private static IEnumerable<string> Respelled(string name)
@@ -113,7 +117,9 @@ internal sealed record FoodNaming(string Name, string Note, IReadOnlyList<Food> 
         var words = name.Split(' ', StringSplitOptions.RemoveEmptyEntries);
         foreach (var (said, meant) in Spellings)
         {
-            if (words.Contains(said, StringComparer.OrdinalIgnoreCase)) yield return string.Join(' ', words.Select(word => string.Equals(word, said, StringComparison.OrdinalIgnoreCase) ? meant : word));
+            if (words.Contains(said, StringComparer.OrdinalIgnoreCase))
+                yield return string.Join(
+                    ' ', words.Select(word => string.Equals(word, said, StringComparison.OrdinalIgnoreCase) ? meant : word));
         }
     }
 }

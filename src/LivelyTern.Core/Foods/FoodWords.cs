@@ -106,6 +106,8 @@ public static class FoodWords
         if (word.Length < 4 || !word.EndsWith('s') || word.EndsWith("ss", StringComparison.Ordinal) || word.EndsWith("us", StringComparison.Ordinal)) return word;
         if (word.EndsWith("ies", StringComparison.Ordinal)) return word[..^3] + "y";
         if (word.EndsWith("oes", StringComparison.Ordinal) || word.EndsWith("shes", StringComparison.Ordinal) || word.EndsWith("ches", StringComparison.Ordinal)) return word[..^2];
-        return word.EndsWith("ves", StringComparison.Ordinal) && word is not ("cloves" or "olives" or "chives" or "endives") ? word[..^3] + "f" : word[..^1];
+        return word.EndsWith("ves", StringComparison.Ordinal) && word is not ("cloves" or "olives" or "chives" or "endives")
+            ? word[..^3] + "f"
+            : word[..^1];
     }
 }

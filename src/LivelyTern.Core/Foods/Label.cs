@@ -97,7 +97,8 @@ public sealed record Label(
     {
         ArgumentNullException.ThrowIfNull(per100g);
         var hundreds = (ServingGrams ?? 100m) / 100m;
-        return LabelRounding.Printed.Where(nutrient => per100g[nutrient] is not null).ToDictionary(nutrient => nutrient, nutrient => LabelRounding.Print(nutrient, per100g[nutrient]!.Value * hundreds));
+        return LabelRounding.Printed.Where(nutrient => per100g[nutrient] is not null)
+            .ToDictionary(nutrient => nutrient, nutrient => LabelRounding.Print(nutrient, per100g[nutrient]!.Value * hundreds));
     }
 
     /// <summary>What looks wrong about the label, in plain words; also where its kcal and its kJ disagree.</summary>

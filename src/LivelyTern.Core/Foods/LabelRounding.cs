@@ -22,7 +22,9 @@ public static class LabelRounding
         Nutrient.Energy => Steps(amount, 5, 50) + " kcal",
         Nutrient.Salt => Steps(amount * 1000m / Label.SaltPerSodium, 5, 140) + " mg",
         Nutrient.Fat or Nutrient.SaturatedFat => Say(amount < 0.5m ? 0 : Rounding.ToStep(amount, amount < 5 ? 0.5m : 1)) + " g",
-        Nutrient.Carbohydrate or Nutrient.Sugars or Nutrient.Fibre or Nutrient.Protein => amount is >= 0.5m and < 1 ? "less than 1 g" : Say(amount < 0.5m ? 0 : Rounding.ToStep(amount, 1)) + " g",
+        Nutrient.Carbohydrate or Nutrient.Sugars or Nutrient.Fibre or Nutrient.Protein => amount is >= 0.5m and < 1
+            ? "less than 1 g"
+            : Say(amount < 0.5m ? 0 : Rounding.ToStep(amount, 1)) + " g",
         _ => throw new ArgumentOutOfRangeException(nameof(nutrient)),
     };
 

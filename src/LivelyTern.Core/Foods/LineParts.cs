@@ -19,7 +19,10 @@ public sealed record LineParts(AmountText? Amount, string? Measure, string FoodT
     public string? Drawn { get; init; }
 
     /// <summary>The note where the amount is scaled: a weight of all follows, a weight of each stays.</summary>
-    internal string NoteFor(decimal factor) => factor == 1m || Stated is not { IsEach: false } stated ? Note : FoodNaming.Join(FoodNaming.Join(stated.Before, stated.Amount.Scale(factor).Print()), stated.After);
+    internal string NoteFor(decimal factor) =>
+        factor == 1m || Stated is not { IsEach: false } stated
+            ? Note
+            : FoodNaming.Join(FoodNaming.Join(stated.Before, stated.Amount.Scale(factor).Print()), stated.After);
 }
 
 /// <summary>A weight that a note states.</summary>

@@ -86,7 +86,9 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     /// Whether what was said twice is the same amount, give or take the rounding of recipes (15 %): then the two are in one kind of unit
     /// and close.
     /// </summary>
-    public bool AgreesWithAlso => Also is not { Unit: { } other } || Unit is null || Unit.Kind != other.Kind || Math.Abs((Quantity * Unit.InBase) - (Also.Quantity * other.InBase)) <= Quantity * Unit.InBase * 0.15m;
+    public bool AgreesWithAlso =>
+        Also is not { Unit: { } other } || Unit is null || Unit.Kind != other.Kind
+            || Math.Abs((Quantity * Unit.InBase) - (Also.Quantity * other.InBase)) <= Quantity * Unit.InBase * 0.15m;
 
     /// <summary>Whether "about" was said before it.</summary>
     public bool IsNearly { get; init; }
@@ -201,7 +203,9 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
             return whole == 0 ? fraction : string.Create(CultureInfo.InvariantCulture, $"{whole:0} {fraction}");
         }
 
-        return Math.Abs(number) >= 100 ? number.ToString("0.#", CultureInfo.InvariantCulture) : number.ToString("0.####", CultureInfo.InvariantCulture);
+        return Math.Abs(number) >= 100
+            ? number.ToString("0.#", CultureInfo.InvariantCulture)
+            : number.ToString("0.####", CultureInfo.InvariantCulture);
     }
 
     private static AmountText WithUnit(decimal from, decimal to, string rest, int depth)
@@ -224,7 +228,11 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         return new(from, to, null, rest);
     }
 
-    internal static string WithoutOf(string rest) => rest.TrimStart(' ', ',') is var text && Of.FirstOrDefault(word => text.StartsWith(word, StringComparison.OrdinalIgnoreCase)) is { } of ? text[of.Length..].TrimStart() : text;
+    internal static string WithoutOf(string rest) =>
+        rest.TrimStart(' ', ',') is var text
+            && Of.FirstOrDefault(word => text.StartsWith(word, StringComparison.OrdinalIgnoreCase)) is { } of
+            ? text[of.Length..].TrimStart()
+            : text;
 
     private static bool BeginsWithNumber(string text) =>
         text.TrimStart() is [var first, ..] && (char.IsAsciiDigit(first) || Fractions.ContainsKey(first));
@@ -243,7 +251,8 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
 
     // "(15 oz) can": the amount within the brackets, and what follows them.
     private static (AmountText Inside, string After)? InBrackets(string rest, int depth) =>
-        rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && Alone(rest[1..close], depth + 1) is { } inside
+        rest.StartsWith('(') && rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close
+            && Alone(rest[1..close], depth + 1) is { } inside
             ? (inside, rest[(close + 1)..].Trim())
             : null;
 
@@ -264,7 +273,9 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
 
     private static decimal? Value(string text)
     {
-        var compact = Thousands.IsMatch(text.Trim()) ? text.Trim().Replace(",", "", StringComparison.Ordinal) : text.Trim().Replace(',', '.');
+        var compact = Thousands.IsMatch(text.Trim())
+            ? text.Trim().Replace(",", "", StringComparison.Ordinal)
+            : text.Trim().Replace(',', '.');
         var whole = 0m;
         if (Fractions.TryGetValue(compact[^1], out var fraction))
         {

@@ -73,7 +73,8 @@ public sealed record Unit(string Name, UnitKind Kind, decimal InBase, IReadOnlyL
     ];
 
     private static readonly Dictionary<string, Unit> BySpelling =
-        All.SelectMany(unit => unit.Spellings.Select(spelling => (spelling, unit))).ToDictionary(pair => pair.spelling, pair => pair.unit, StringComparer.Ordinal);
+        All.SelectMany(unit => unit.Spellings.Select(spelling => (spelling, unit)))
+            .ToDictionary(pair => pair.spelling, pair => pair.unit, StringComparer.Ordinal);
 
     /// <summary>The unit a word means, or null.</summary>
     /// <param name="word">As typed, in any case; a closing full stop is forgiven.</param>

@@ -66,7 +66,8 @@ public static class Divide
         var wanted = planned.Sum(portion => portion.Value);
         var whole = Math.Max(wanted, expected.Value);
         var rest = boxes > planned.Count ? (whole - wanted) / (boxes - planned.Count) : 0;
-        var exact = planned.Select(portion => portion.Value).Concat(Enumerable.Repeat(rest, boxes - planned.Count)).Select(share => batch.Value * share / whole).ToList();
+        var exact = planned.Select(portion => portion.Value).Concat(Enumerable.Repeat(rest, boxes - planned.Count))
+            .Select(share => batch.Value * share / whole).ToList();
         var portions = WholeGrams(exact);
         return new Division<Grams>(portions, batch - new Grams(portions.Sum(portion => portion.Value)));
     }
@@ -84,19 +85,25 @@ public static class Divide
         var problems = Pieces(pieces, boxes).Concat(Enough(boxes, planned.Count)).ToList();
         if (problems.Count > 0) return problems;
         var divided = AsPlanned(new(pieces), expected, planned, boxes);
-        return divided.Succeeded ? new Division<int>([.. divided.Value!.Portions.Select(portion => (int)portion.Value)], (int)divided.Value.Over.Value) : divided.Problems.ToList();
+        return divided.Succeeded
+            ? new Division<int>([.. divided.Value!.Portions.Select(portion => (int)portion.Value)], (int)divided.Value.Over.Value)
+            : divided.Problems.ToList();
     }
 
     private static IEnumerable<Problem> Enough(int boxes, int planned)
     {
-        if (boxes >= 1 && boxes < planned) yield return new("boxes-too-few", "portions", $"The plan has {planned} portions of this: make at least as many boxes, or take some off their days first.");
+        if (boxes >= 1 && boxes < planned)
+            yield return new(
+                "boxes-too-few", "portions",
+                $"The plan has {planned} portions of this: make at least as many boxes, or take some off their days first.");
     }
 
     // Largest remainder: the whole grams of the sum, the odd ones to those that lost most by rounding down, earlier first.
     private static List<Grams> WholeGrams(List<decimal> exact)
     {
         var odd = (int)(Math.Floor(exact.Sum() + 0.000_001m) - exact.Sum(decimal.Floor));
-        var more = exact.Select((share, i) => (Lost: share - decimal.Floor(share), i)).OrderByDescending(one => one.Lost).ThenBy(one => one.i).Take(odd).Select(one => one.i).ToHashSet();
+        var more = exact.Select((share, i) => (Lost: share - decimal.Floor(share), i)).OrderByDescending(one => one.Lost)
+            .ThenBy(one => one.i).Take(odd).Select(one => one.i).ToHashSet();
         return [.. exact.Select((share, i) => new Grams(decimal.Floor(share) + (more.Contains(i) ? 1 : 0)))];
     }
 

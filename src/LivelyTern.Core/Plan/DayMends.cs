@@ -129,7 +129,8 @@ public sealed class DayMends
         aim = who.Ways.AimOn(who.Eater.Aim, day);
 
         // A portion of a batch that still has one left is offered like a box, under the batch's id.
-        var portions = unpacked.Where(one => one.NewFor(who.Eater.Id) is { Value: > 0 } size && one.Left >= size).Select(one => new Box(one.Batch.Id, one.Batch, one.NewFor(who.Eater.Id), null));
+        var portions = unpacked.Where(one => one.NewFor(who.Eater.Id) is { Value: > 0 } size && one.Left >= size)
+            .Select(one => new Box(one.Batch.Id, one.Batch, one.NewFor(who.Eater.Id), null));
         this.shelf = [.. shelf.Concat(portions).Where(box => MayHave(box, day)).DistinctBy(box => (box.Batch.Id, Math.Round(box.Weight.Value / 5)))];
         left = unpacked.ToDictionary(one => one.Batch.Id, one => one.Left);
         this.fillers = [.. fillers.Where(filler => !who.Ways.Forbids(new([filler.Food])))];
@@ -169,7 +170,9 @@ public sealed class DayMends
     /// <param name="slot">One of the eater's slots, by name; null for the day as a whole.</param>
     public IReadOnlyList<StillFits> Adding(int most, string? slot = null)
     {
-        var part = slot is null ? null : who.Ways.Slots.FirstOrDefault(one => string.Equals(one.Name, slot, StringComparison.OrdinalIgnoreCase));
+        var part = slot is null
+            ? null
+            : who.Ways.Slots.FirstOrDefault(one => string.Equals(one.Name, slot, StringComparison.OrdinalIgnoreCase));
         var lacks = LackOf(part);
         var offers = shelf.Select(box => (Text: (string?)null, Box: (Box?)box, Name: box.Batch.RecipeName, box.Contents))
             .Concat(fillers.Select(filler => (Text: (string?)filler.Text, Box: (Box?)null, Name: filler.Text, Contents: new Contents([filler.Food]))));
@@ -247,7 +250,8 @@ public sealed class DayMends
             for (var change = 10m; change <= grams; change += 10m)
             {
                 var fits = new[] { -change, change }.Where(by => grams + by >= grams / 2 && by <= left.GetValueOrDefault(batch).Value)
-                    .Select(by => (By: by, After: Replacing(i, contents[i].Scale((grams + by) / grams)))).FirstOrDefault(tried => tried.After.Fits);
+                    .Select(by => (By: by, After: Replacing(i, contents[i].Scale((grams + by) / grams))))
+                    .FirstOrDefault(tried => tried.After.Fits);
                 if (fits.After is null) continue;
                 yield return Make(MendKind.Size, i, fits.After, 5) with { Grams = grams + fits.By };
                 break;
@@ -301,7 +305,9 @@ public sealed class DayMends
         if (now.Bands.Where(band => band.Value.Position != BandPosition.Within).ToList() is not [var (measure, reading)]) yield break;
         var band = aim[measure];
         var step = measure == Measure.Energy ? 10m : 1m;
-        var moved = reading.Over is { } over ? band with { Max = band.Max + (Math.Ceiling(over / step) * step), Tolerance = null } : band with { Min = Math.Max(0, (band.Min ?? 0) - (Math.Ceiling((reading.RoomFrom ?? 0) / step) * step)), Tolerance = null };
+        var moved = reading.Over is { } over
+            ? band with { Max = band.Max + (Math.Ceiling(over / step) * step), Tolerance = null }
+            : band with { Min = Math.Max(0, (band.Min ?? 0) - (Math.Ceiling((reading.RoomFrom ?? 0) / step) * step)), Tolerance = null };
         if (measure == Measure.Energy && reading.Over is null && (moved.Min < EnergyFloor.Kilocalories || EnergyFloor.IsBelow(moved)))
             yield break;
         if (moved.Target < moved.Min || moved.Target > moved.Max) moved = moved with { Target = null };
@@ -346,14 +352,20 @@ public sealed class DayMends
         var place = mend.ItemId is { } id ? Math.Max(0, items.FindIndex(item => item.Id == id)) : int.MaxValue;
         var slot = place < items.Count ? items[place].Slot : null;
         var gone = new Problem("item-gone", "itemId", "That is no longer on the plan.");
-        PlanItem? Food() => fillers.FirstOrDefault(offer => string.Equals(offer.Text, mend.Text, StringComparison.Ordinal)) is { } filler ? new PlanItem(newId(), null, filler.Text, filler.Food) { Slot = slot } : null;
+        PlanItem? Food() =>
+            fillers.FirstOrDefault(offer => string.Equals(offer.Text, mend.Text, StringComparison.Ordinal)) is { } filler
+                ? new PlanItem(newId(), null, filler.Text, filler.Food) { Slot = slot }
+                : null;
         PlanItem? Box() => shelf.FirstOrDefault(box => box.Id == mend.BoxId) is not { } box ? null
-            : IsPortion(box) ? new PlanItem(newId(), null, null, null) { Portion = new(box.Id, box.Weight), Slot = slot } : new PlanItem(newId(), box.Id, null, null) { Slot = slot };
+            : IsPortion(box)
+                ? new PlanItem(newId(), null, null, null) { Portion = new(box.Id, box.Weight), Slot = slot }
+                : new PlanItem(newId(), box.Id, null, null) { Slot = slot };
         Outcome<PlanChange> Lay(PlanBoard on, PlanItem? item) => item is null ? gone : on.Lay(item, where, place);
         return mend.Kind switch
         {
             MendKind.TakeOff when mend.ItemId is { } item => board.TakeOff(item),
-            MendKind.Amend when mend.ItemId is { } item && mend.Grams is > 0 and var grams && place < items.Count && items[place].Food is { } food => board.Amend(item, mend.Text ?? "", food with { Weight = new Grams(grams) }),
+            MendKind.Amend when mend.ItemId is { } item && mend.Grams is > 0 and var grams && place < items.Count
+                && items[place].Food is { } food => board.Amend(item, mend.Text ?? "", food with { Weight = new Grams(grams) }),
             MendKind.Size when mend.ItemId is { } item && mend.Grams is > 0 and var grams => board.Size(item, new Grams(grams)),
             MendKind.LayFood => Lay(board, Food()),
             MendKind.LayBox => Lay(board, Box()),

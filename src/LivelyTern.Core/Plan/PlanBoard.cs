@@ -235,7 +235,8 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
     public Outcome<PlanChange> Size(Guid eaterId, Guid batchId, Grams weight)
     {
         if (Portion.Not(weight) is { } wrong) return wrong;
-        var days = Days.Where(day => day.Key.EaterId == eaterId && day.Value.Exists(item => item.Portion?.BatchId == batchId)).Select(day => day.Key).ToList();
+        var days = Days.Where(day => day.Key.EaterId == eaterId && day.Value.Exists(item => item.Portion?.BatchId == batchId))
+            .Select(day => day.Key).ToList();
         return days.Count == 0
             ? new Problem("portion-none", "batchId", "There is no portion of that batch on this eater's days: boxes that are packed hold what they hold.")
             : Changing([.. days.Select(day => (day, this[day].ConvertAll(item => item.Portion?.BatchId == batchId ? item with { Portion = new(batchId, weight) } : item)))]);

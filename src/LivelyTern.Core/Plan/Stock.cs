@@ -27,6 +27,7 @@ public sealed record Stock(IReadOnlyDictionary<Guid, Box> Boxes, IReadOnlyDictio
     public bool Has(PlanItem item)
     {
         ArgumentNullException.ThrowIfNull(item);
-        return (item.BoxId is not { } id || Boxes.ContainsKey(id)) && (item.Portion is not { } portion || Unpacked.ContainsKey(portion.BatchId));
+        return (item.BoxId is not { } id || Boxes.ContainsKey(id))
+            && (item.Portion is not { } portion || Unpacked.ContainsKey(portion.BatchId));
     }
 }

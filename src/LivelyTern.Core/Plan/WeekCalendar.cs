@@ -70,7 +70,8 @@ public static class WeekCalendar
     // The days batches were cooked that lie on the plan, and those on which others are to be.
     private static IEnumerable<CalendarEntry> PrepDays(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock, DateOnly today) =>
         board.Days.Where(day => eaters.Any(who => who.Eater.Id == day.Key.EaterId)).SelectMany(day => day.Value).Where(item => item.IsOfBatch).Select(item => stock.BoxOf(item)!.Batch)
-            .Concat(stock.Unpacked.Values.Where(batch => batch.IsPlanned)).DistinctBy(batch => batch.Id).GroupBy(batch => batch.EatenFrom(today))
+            .Concat(stock.Unpacked.Values.Where(batch => batch.IsPlanned)).DistinctBy(batch => batch.Id)
+            .GroupBy(batch => batch.EatenFrom(today))
             .Select(day => new CalendarEntry($"prep-{Day(day.Key)}", day.Key, null, "Prep day: " + string.Join(", ", day.Select(batch => batch.RecipeName).Distinct(StringComparer.Ordinal)), ""));
 
     private static string Day(DateOnly day) => day.ToString("yyyyMMdd", CultureInfo.InvariantCulture);

@@ -67,12 +67,14 @@ public static class Lighten
             return new Problem("goal-protein", "keepProtein", "Grams of protein to keep: from 0 to 1,000.");
         var portion = recipe.Portion;
         var totals = portion.Totals;
-        var single = Changes(recipe, goal, foods).Select(change => Try([change])).Where(tried => tried.Idea.Kcal <= -1).OrderBy(Score).ToList();
+        var single = Changes(recipe, goal, foods).Select(change => Try([change])).Where(tried => tried.Idea.Kcal <= -1).OrderBy(Score)
+            .ToList();
         var first = single.Take(PairsFrom).ToList();
         var pairs = first.SelectMany((a, i) => first.Skip(i + 1).Where(b => a.Changes[0].Step.Line != b.Changes[0].Step.Line).Select(b => Try([a.Changes[0], b.Changes[0]])));
 
         // A pair only where it reaches what neither of its two does alone.
-        var reach = single.Where(tried => tried.Idea.ReachesGoal).SelectMany(tried => tried.Changes).Select(change => change.Step).ToHashSet();
+        var reach = single.Where(tried => tried.Idea.ReachesGoal).SelectMany(tried => tried.Changes).Select(change => change.Step)
+            .ToHashSet();
         var useful = pairs.Where(pair => pair.Idea.ReachesGoal && !pair.Changes.Any(change => reach.Contains(change.Step)));
         return single.Concat(useful).OrderBy(Score).Select(tried => tried.Idea).Take(Most).ToList();
 
@@ -91,7 +93,8 @@ public static class Lighten
         {
             var (idea, changes) = tried;
             var shortKcal = Math.Max(0, goal.LessKcal + idea.Kcal) / goal.LessKcal;
-            var shortProtein = Math.Max(0, goal.KeepProtein - totals[Nutrient.Protein].AtLeast - idea.Protein) / Math.Max(1, goal.KeepProtein);
+            var lacksProtein = Math.Max(0, goal.KeepProtein - totals[Nutrient.Protein].AtLeast - idea.Protein);
+            var shortProtein = lacksProtein / Math.Max(1, goal.KeepProtein);
             var overshoot = Math.Max(0, -idea.Kcal - goal.LessKcal) / goal.LessKcal;
             return (idea.ReachesGoal ? 0 : 1, (4 * (shortKcal + shortProtein)) + changes.Sum(change => change.GivenUp) + (changes.Count * 0.5m) + (0.25m * Math.Min(overshoot, 4)));
         }
@@ -135,7 +138,8 @@ public static class Lighten
     // Oil, sugar and cheese are given up more easily than what the dish is made of; the more of the dish it is, the more is given up.
     private static decimal GivenUp(Ingredient ingredient, decimal raw)
     {
-        var isExtra = ingredient.Food.Group is FoodGroup.Fats or FoodGroup.Sweets || ingredient.Food.Use is "cheese" or "cream" or "rich-spread";
+        var isExtra = ingredient.Food.Group is FoodGroup.Fats or FoodGroup.Sweets
+            || ingredient.Food.Use is "cheese" or "cream" or "rich-spread";
         return (isExtra ? 0.3m : 1.5m) + (raw > 0 ? 2m * ingredient.Weight.Value / raw : 0);
     }
 

@@ -49,5 +49,6 @@ public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, Recipe
 
     private static Dictionary<Measure, decimal> SharesOf(
         IReadOnlyDictionary<Measure, Total> own, IReadOnlyDictionary<Measure, Total> whole) =>
-        own.Where(total => total.Value.IsComplete && whole[total.Key].AtLeast != 0).ToDictionary(total => total.Key, total => total.Value.AtLeast / whole[total.Key].AtLeast);
+        own.Where(total => total.Value.IsComplete && whole[total.Key].AtLeast != 0)
+            .ToDictionary(total => total.Key, total => total.Value.AtLeast / whole[total.Key].AtLeast);
 }

@@ -23,7 +23,8 @@ public sealed class RecipeBook : IFoods
     public RecipeBook(IFoods foods, IReadOnlyDictionary<Guid, WrittenRecipe> written, IReadOnlySet<Guid>? putAway = null)
     {
         (this.foods, this.written) = (foods, written);
-        byName = written.Where(pair => putAway?.Contains(pair.Key) != true).ToLookup(pair => NameKey(pair.Value.Name), pair => pair.Key, StringComparer.Ordinal);
+        byName = written.Where(pair => putAway?.Contains(pair.Key) != true)
+            .ToLookup(pair => NameKey(pair.Value.Name), pair => pair.Key, StringComparer.Ordinal);
     }
 
     /// <summary>The id by which a line chooses a recipe.</summary>
@@ -131,7 +132,9 @@ public sealed class RecipeBook : IFoods
         var sign = isTakenOut ? -1 : 1;
         if (RecipeOf(ingredient.Food.Id) is not { } sub) return new([ingredient with { Weight = ingredient.Weight * sign }]);
         var recipe = Read(sub);
-        return recipe.Weight.Value <= 0 ? new([], SomethingUnread: true) : recipe.Batch.Gathered().Scale(sign * (ingredient.Weight / recipe.Weight));
+        return recipe.Weight.Value <= 0
+            ? new([], SomethingUnread: true)
+            : recipe.Batch.Gathered().Scale(sign * (ingredient.Weight / recipe.Weight));
     }
 
     // By its very name only, and never where it would close a loop: then the words mean a food.

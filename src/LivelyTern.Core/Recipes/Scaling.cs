@@ -34,11 +34,14 @@ public static class Scaling
         var found = FactorOf(recipe, by);
         if (!found.Succeeded) return found.Problems.ToList();
         var factor = found.Value;
-        if (factor is < Least or > Most) return new Problem("scale-absurd", "by", "That scales it to less than a thousandth or more than a thousand times: check the number.");
+        if (factor is < Least or > Most)
+            return new Problem(
+                "scale-absurd", "by", "That scales it to less than a thousandth or more than a thousand times: check the number.");
 
         var pan = recipe.Yield.Pan;
         decimal? depth = pan is null ? null : by.Pan is null ? factor : factor * pan.AreaCm2 / by.Pan.AreaCm2;
-        var portions = by.Portions ?? Math.Clamp((int)Math.Round(recipe.Yield.Portions * factor, MidpointRounding.AwayFromZero), 1, RecipeYield.MostPortions);
+        var portions = by.Portions
+            ?? Math.Clamp((int)Math.Round(recipe.Yield.Portions * factor, MidpointRounding.AwayFromZero), 1, RecipeYield.MostPortions);
         return new ScaledRecipe(
             factor,
             [.. recipe.Lines.Select(line => line.Read.Parts.Amount is null ? line.Written : line.Written with { Text = line.Read.Print(factor) })],
@@ -46,7 +49,9 @@ public static class Scaling
             {
                 // A pan cut the same way has the same portions, whatever their size.
                 Portions = portions,
-                Pieces = recipe.Yield.Pieces is { } pieces ? Math.Max(1, (int)Math.Round(pieces * factor, MidpointRounding.AwayFromZero)) : null,
+                Pieces = recipe.Yield.Pieces is { } pieces
+                    ? Math.Max(1, (int)Math.Round(pieces * factor, MidpointRounding.AwayFromZero))
+                    : null,
                 CookedGrams = recipe.Yield.CookedGrams * factor,
                 VolumeMl = recipe.Yield.VolumeMl * factor,
                 Pan = by.Pan ?? pan,
@@ -59,14 +64,21 @@ public static class Scaling
     {
         if (by.Factor is { } factor)
             return factor > 0 ? factor : new Problem("factor-none", "by.factor", "Scale by a number above zero: 0.5 is half, 2 is double.");
-        if (by.Portions is { } portions) return portions is >= 1 and <= RecipeYield.MostPortions ? (decimal)portions / recipe.Yield.Portions : new Problem("portions-none", "by.portions", "A batch makes at least one portion.");
+        if (by.Portions is { } portions)
+            return portions is >= 1 and <= RecipeYield.MostPortions
+                ? (decimal)portions / recipe.Yield.Portions
+                : new Problem("portions-none", "by.portions", "A batch makes at least one portion.");
         if (by.Pan is { } pan)
         {
             if (pan.Problems("by.pan").FirstOrDefault() is { } wrong) return wrong;
-            return recipe.Yield.Pan is { } own ? pan.AreaCm2 / own.AreaCm2 : new Problem("pan-unknown", "by.pan", "Say first which pan the recipe is made in.");
+            return recipe.Yield.Pan is { } own
+                ? pan.AreaCm2 / own.AreaCm2
+                : new Problem("pan-unknown", "by.pan", "Say first which pan the recipe is made in.");
         }
 
-        return by.Line is not null ? ByLine(recipe, by) : new Problem("scale-missing", "by", "Say how far to scale: a factor, portions, what is at hand of one line, or a pan.");
+        return by.Line is not null
+            ? ByLine(recipe, by)
+            : new Problem("scale-missing", "by", "Say how far to scale: a factor, portions, what is at hand of one line, or a pan.");
     }
 
     // "340 g" of the line's food is at hand: in grams where both are known, else in the line's own unit.
@@ -77,7 +89,12 @@ public static class Scaling
         if (AmountText.Read((by.AtHand ?? "").Trim() + " ") is not { Quantity: > 0 } hand)
             return new Problem("at-hand", "by.atHand", "Type how much of it there is, as in “340 g” or “2”.");
         if (hand.Unit is { } unit)
-            return ingredient.Food.WeightOf(hand.Quantity, unit) is { } weight ? weight / ingredient.Weight : new Problem("at-hand-unit", "by.atHand", $"What a {unit.Name} of {ingredient.Food.Name} weighs is not known: type it in grams.");
-        return line.Parts.Amount is { Unit: null, Quantity: > 0 } count ? hand.Quantity / count.Quantity : new Problem("at-hand-unit", "by.atHand", "Type it with its unit, as in “340 g”.");
+            return ingredient.Food.WeightOf(hand.Quantity, unit) is { } weight
+                ? weight / ingredient.Weight
+                : new Problem(
+                    "at-hand-unit", "by.atHand", $"What a {unit.Name} of {ingredient.Food.Name} weighs is not known: type it in grams.");
+        return line.Parts.Amount is { Unit: null, Quantity: > 0 } count
+            ? hand.Quantity / count.Quantity
+            : new Problem("at-hand-unit", "by.atHand", "Type it with its unit, as in “340 g”.");
     }
 }

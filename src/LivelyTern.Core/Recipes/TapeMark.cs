@@ -20,11 +20,13 @@ public sealed record TapeMark(string Letters, int Tint)
     {
         ArgumentNullException.ThrowIfNull(name);
         ArgumentNullException.ThrowIfNull(taken);
-        var words = FoodWords.Telling(name).Select(word => new string([.. word.Where(char.IsLetterOrDigit)])).Where(word => word.Length > 0).ToList();
+        var words = FoodWords.Telling(name).Select(word => new string([.. word.Where(char.IsLetterOrDigit)])).Where(word => word.Length > 0)
+            .ToList();
         var all = string.Concat(words).ToUpperInvariant();
         var first = all.Length > 0 ? all[0] : 'X';
         IEnumerable<string> initials = words.Count > 1 ? words.Skip(1).Select(word => $"{first}{char.ToUpperInvariant(word[0])}") : [];
-        var wishes = initials.Concat(all.Skip(1).Select(letter => $"{first}{letter}")).Concat(Enumerable.Range(1, 9).Select(digit => $"{first}{digit}"));
+        var wishes = initials.Concat(all.Skip(1).Select(letter => $"{first}{letter}"))
+            .Concat(Enumerable.Range(1, 9).Select(digit => $"{first}{digit}"));
         var letters = wishes.FirstOrDefault(wish => !taken.Any(mark => string.Equals(mark.Letters, wish, StringComparison.Ordinal))) ?? $"{first}0";
         var tint = Enumerable.Range(0, Tints).MinBy(tint => taken.Count(mark => mark.Tint == tint));
         return new(letters, tint);

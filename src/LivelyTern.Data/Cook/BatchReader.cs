@@ -34,7 +34,8 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
         var unread = contents.Where(one => one.Value is null).Select(one => one.Key).ToList();
         if (unread.Count > 0)
         {
-            var lines = (await db.BatchLines.AsNoTracking().Where(line => unread.Contains(line.BatchId)).ToListAsync()).ToLookup(line => line.BatchId);
+            var lines = (await db.BatchLines.AsNoTracking().Where(line => unread.Contains(line.BatchId)).ToListAsync())
+                .ToLookup(line => line.BatchId);
             var stored = await StoredAsync(lines.SelectMany(own => own));
             foreach (var row in rows.Where(row => contents[row.Id] is null))
             {
@@ -118,7 +119,8 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
 
     /// <summary>The recipes of which a batch is planned and not cooked yet.</summary>
     public async Task<IReadOnlySet<Guid>> PlannedRecipesAsync() =>
-        (await db.Batches.AsNoTracking().Where(row => row.State == BatchState.Planned).Select(row => row.RecipeId).ToListAsync()).ToHashSet();
+        (await db.Batches.AsNoTracking().Where(row => row.State == BatchState.Planned).Select(row => row.RecipeId).ToListAsync())
+            .ToHashSet();
 
     /// <summary>
     /// Every recipe on the list as a batch that could be cooked on a day: its own portions, what it is expected to weigh; its id is the
@@ -155,8 +157,10 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
         var yields = new Dictionary<Guid, List<decimal>>();
         foreach (var id in recipeIds)
         {
-            yields[id] = await db.Batches.AsNoTracking().Where(row => row.RecipeId == id && row.State == BatchState.Packed && row.Yield != null)
-                .OrderByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Take(EarlierBatches).Select(row => row.Yield!.Value).ToListAsync();
+            yields[id] = await db.Batches.AsNoTracking()
+                .Where(row => row.RecipeId == id && row.State == BatchState.Packed && row.Yield != null)
+                .OrderByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Take(EarlierBatches).Select(row => row.Yield!.Value)
+                .ToListAsync();
         }
 
         return yields;

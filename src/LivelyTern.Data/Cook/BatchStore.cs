@@ -15,8 +15,10 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
     /// <summary>Batches that are not discarded, those without boxes and then the newest first.</summary>
     /// <param name="most">How many.</param>
     public async Task<IReadOnlyList<BatchRow>> ListAsync(int most) =>
-        await db.Batches.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position)).Where(row => row.State != BatchState.Discarded)
-            .OrderBy(row => row.State == BatchState.Packed).ThenByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Take(most).ToListAsync();
+        await db.Batches.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position))
+            .Where(row => row.State != BatchState.Discarded)
+            .OrderBy(row => row.State == BatchState.Packed).ThenByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Take(most)
+            .ToListAsync();
 
     /// <summary>One batch, also a discarded one, or null.</summary>
     public Task<BatchRow?> FindAsync(Guid id) =>

@@ -89,7 +89,9 @@ public sealed class DemoWeek(
                 for (var meal = 0; meal < meals.Length; meal++)
                 {
                     var isEaten = where.Day < today || (where.Day == today && meal == 0);
-                    DateTimeOffset? at = isEaten ? new DateTimeOffset(where.Day, new TimeOnly(Math.Min(7 + (3 * meal), 21), 10), TimeSpan.Zero) : null;
+                    DateTimeOffset? at = isEaten
+                        ? new DateTimeOffset(where.Day, new TimeOnly(Math.Min(7 + (3 * meal), 21), 10), TimeSpan.Zero)
+                        : null;
                     await LayAsync(meals[meal], where, at, shelf, catalogue, SlotOf(name, meals, meal));
                 }
             }
@@ -100,7 +102,8 @@ public sealed class DemoWeek(
     private static string SlotOf(string name, string[] meals, int meal)
     {
         var slots = DemoKitchen.Ways[name].Slots;
-        var boxes = Enumerable.Range(0, meals.Length).Where(i => i > 0 && meals[i].Length == 2 && !string.Equals(meals[i], "SB", StringComparison.Ordinal)).ToList();
+        var boxes = Enumerable.Range(0, meals.Length)
+            .Where(i => i > 0 && meals[i].Length == 2 && !string.Equals(meals[i], "SB", StringComparison.Ordinal)).ToList();
         var place = boxes.Count == 0 || meal < boxes[0] ? 0 : boxes.IndexOf(meal) is >= 0 and var at ? Math.Min(at + 1, 2) : 3;
         return slots[place].Name;
     }
@@ -118,5 +121,7 @@ public sealed class DemoWeek(
     }
 
     private static T Must<T>(Outcome<T> outcome) =>
-        outcome.Succeeded ? outcome.Value! : throw new InvalidOperationException("The demo does not pass the program's own rules: " + outcome.Problems[0].Sentence);
+        outcome.Succeeded
+            ? outcome.Value!
+            : throw new InvalidOperationException("The demo does not pass the program's own rules: " + outcome.Problems[0].Sentence);
 }

@@ -64,7 +64,8 @@ public sealed record StoredMeasures(int V, IReadOnlyDictionary<Measure, StoredTo
     private const int Shape = 1;
 
     public static StoredMeasures Of(IReadOnlyDictionary<Measure, Total> totals, Total? exactPoints) => new(
-        Shape, totals.OrderBy(total => total.Key).ToDictionary(total => total.Key, total => Of(total.Value)), exactPoints is { } exact ? Of(exact) : null);
+        Shape, totals.OrderBy(total => total.Key).ToDictionary(total => total.Key, total => Of(total.Value)),
+        exactPoints is { } exact ? Of(exact) : null);
 
     public EatenMeasures ToMeasures() => new(
         Totals.ToDictionary(total => total.Key, total => Read(total.Value)), ExactPoints is { } exact ? Read(exact) : null);

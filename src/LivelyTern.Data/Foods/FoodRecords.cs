@@ -85,7 +85,9 @@ public sealed class FoodRecords(TernDb db, ReadFoodRecords read)
             found[row.Id] = isWritten ? Remember(row.Id, food) : food;
         }
 
-        return found.Count == wanted.Count ? found : throw new InvalidDataException("A food that something was made of is not in the file.");
+        return found.Count == wanted.Count
+            ? found
+            : throw new InvalidDataException("A food that something was made of is not in the file.");
     }
 
     private Food Remember(long id, Food food)

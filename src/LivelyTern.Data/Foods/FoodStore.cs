@@ -106,7 +106,9 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
 
     /// <summary>One food of the kitchen with its row, or null.</summary>
     public async Task<(Food Food, FoodRow Row)?> FindAsync(string id) =>
-        await db.Foods.AsNoTracking().Include(row => row.WeighedMeasures).SingleOrDefaultAsync(row => row.Id == id) is { } row ? (WithWeighed(row), row) : null;
+        await db.Foods.AsNoTracking().Include(row => row.WeighedMeasures).SingleOrDefaultAsync(row => row.Id == id) is { } row
+            ? (WithWeighed(row), row)
+            : null;
 
     /// <summary>Writes an own food down from its label.</summary>
     public async Task<Outcome<FoodRow>> AddOwnAsync(OwnFood own)
@@ -238,7 +240,9 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
         public IReadOnlyList<Food> Suggest(string typed, int most)
         {
             var here = kitchen.Suggest(typed, most);
-            return here.Count >= most ? here : [.. here, .. libraries.Search(typed, most - here.Count).Where(food => kitchen.Find(food.Id) is null)];
+            return here.Count >= most
+                ? here
+                : [.. here, .. libraries.Search(typed, most - here.Count).Where(food => kitchen.Find(food.Id) is null)];
         }
     }
 }

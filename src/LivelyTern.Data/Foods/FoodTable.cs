@@ -45,13 +45,17 @@ public static class FoodTable
         {
             Refuse = Number("refuse") ?? 0,
             DrainedShare = Number("drained"),
-            CookedFrom = Text("cookedFrom").Split('*') is [var raw, var factor] ? new(raw, decimal.Parse(factor, CultureInfo.InvariantCulture), YieldSource) : null,
+            CookedFrom = Text("cookedFrom").Split('*') is [var raw, var factor]
+                ? new(raw, decimal.Parse(factor, CultureInfo.InvariantCulture), YieldSource)
+                : null,
             PackageGrams = [.. Text("packages").Split(';', StringSplitOptions.RemoveEmptyEntries).Select(grams => decimal.Parse(grams, CultureInfo.InvariantCulture))],
             Allergens = [.. Text("allergens").Split('|', StringSplitOptions.RemoveEmptyEntries).Select(name => Enum.Parse<Allergen>(name, ignoreCase: true))],
             Storage = Text("storage") is { Length: > 0 } storage ? Enum.Parse<StorageKind>(storage, ignoreCase: true) : StorageOf(group),
             Use = Text("use") is { Length: > 0 } use ? use : null,
             HasIncompleteProtein = Text("incomplete").Length > 0,
-            Keeping = Text("keeping") is { Length: > 0 } keeping ? Enum.Parse<KeepingKind>(keeping, ignoreCase: true) : KeepingKind.Ordinary,
+            Keeping = Text("keeping") is { Length: > 0 } keeping
+                ? Enum.Parse<KeepingKind>(keeping, ignoreCase: true)
+                : KeepingKind.Ordinary,
         };
     }
 

@@ -34,7 +34,8 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
     public static long? RowOf(string id)
     {
         ArgumentNullException.ThrowIfNull(id);
-        return id.StartsWith(Prefix, StringComparison.Ordinal) && long.TryParse(id.AsSpan(Prefix.Length), CultureInfo.InvariantCulture, out var row) ? row : null;
+        if (!id.StartsWith(Prefix, StringComparison.Ordinal)) return null;
+        return long.TryParse(id.AsSpan(Prefix.Length), CultureInfo.InvariantCulture, out var row) ? row : null;
     }
 
     /// <summary>The libraries, newest first, with those whose import is still on its way.</summary>

@@ -50,7 +50,10 @@ public sealed class ImportTally
     }
 
     /// <summary>What was counted so far.</summary>
-    public ImportReport Report() => new(taken, refused, doubted, [.. refusals], [.. doubtful], reasons.OrderByDescending(pair => pair.Value).Take(40).ToDictionary(StringComparer.Ordinal));
+    public ImportReport Report() =>
+        new(
+            taken, refused, doubted, [.. refusals], [.. doubtful],
+            reasons.OrderByDescending(pair => pair.Value).Take(40).ToDictionary(StringComparer.Ordinal));
 
     private void Reason(string reason) => reasons[reason] = reasons.GetValueOrDefault(reason) + 1;
 }
@@ -124,7 +127,8 @@ public sealed class LibraryWriter(TernDb db, Kept<LibraryWords> words, TimeProvi
     /// <returns>Whether it was there.</returns>
     public async Task<bool> RemoveAsync(int id)
     {
-        using (await TurnAsync()) await db.Libraries.Where(row => row.Id == id).ExecuteUpdateAsync(set => set.SetProperty(row => row.IsWhole, false));
+        using (await TurnAsync())
+            await db.Libraries.Where(row => row.Id == id).ExecuteUpdateAsync(set => set.SetProperty(row => row.IsWhole, false));
         await using (var connection = new SqliteConnection(db.Database.GetConnectionString()))
         {
             await connection.OpenAsync();

@@ -25,7 +25,8 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
 
     /// <summary>Their versions.</summary>
     public async Task<IReadOnlyDictionary<Guid, int>> VersionsAsync(IReadOnlyCollection<Guid> ids) =>
-        await db.Boxes.AsNoTracking().IgnoreAutoIncludes().Where(row => ids.Contains(row.Id)).ToDictionaryAsync(row => row.Id, row => row.Version);
+        await db.Boxes.AsNoTracking().IgnoreAutoIncludes().Where(row => ids.Contains(row.Id))
+            .ToDictionaryAsync(row => row.Id, row => row.Version);
 
     /// <summary>Whether all of these are boxes, as above.</summary>
     public async Task<bool> HasAllAsync(IReadOnlyCollection<Guid> ids) =>
@@ -89,9 +90,11 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
     // Of batches that were divided by pieces, how many each made and what it weighed.
     private async Task<IReadOnlyDictionary<Guid, int>> PiecesAsync(IEnumerable<BoxPartRow> parts)
     {
-        var ids = parts.Where(part => part is { Pieces: not null, BatchId: not null }).Select(part => part.BatchId!.Value).Distinct().ToList();
+        var ids = parts.Where(part => part is { Pieces: not null, BatchId: not null }).Select(part => part.BatchId!.Value).Distinct()
+            .ToList();
         if (ids.Count == 0) return new Dictionary<Guid, int>();
-        return await db.Batches.AsNoTracking().Where(row => ids.Contains(row.Id) && row.Pieces != null).ToDictionaryAsync(row => row.Id, row => row.Pieces!.Value);
+        return await db.Batches.AsNoTracking().Where(row => ids.Contains(row.Id) && row.Pieces != null)
+            .ToDictionaryAsync(row => row.Id, row => row.Pieces!.Value);
     }
 
     private static Box Read(BoxRow row, IReadOnlyDictionary<Guid, Batch> of, IReadOnlyDictionary<Guid, int> made, Func<long, Food> food)

@@ -10,7 +10,8 @@ public sealed class ArchiveEater(TernDb db, EaterStore eaters)
     /// <summary>Takes an eater off the table at the version they were read at.</summary>
     public Task<Outcome<EaterRow>> DoAsync(Guid id, int version) => db.InTurnAsync(async () =>
     {
-        var planned = await db.PlanItems.CountAsync(item => item.EaterId == id && (item.BoxId != null || item.BatchId != null) && item.EatenAt == null);
+        var planned = await db.PlanItems
+            .CountAsync(item => item.EaterId == id && (item.BoxId != null || item.BatchId != null) && item.EatenAt == null);
         var archived = await eaters.ArchiveAsync(id, version, archived: true);
         if (!archived.Succeeded || planned == 0) return archived;
         var boxes = planned == 1 ? "box" : "boxes";

@@ -115,7 +115,8 @@ public sealed class DayChanges(
         var comes = DayGate.Comes(change).Select(one => one.Item.BoxId).OfType<Guid>().ToHashSet();
         var without = board.WithoutOverdue(Today, comes);
         var left = board.Days.Keys.Where(day => !board[day].SequenceEqual(without[day])).ToList();
-        var others = left.Where(day => !change.Days.Exists(one => one.Where == day)).Select(day => new DayChange(day, board[day], without[day]));
+        var others = left.Where(day => !change.Days.Exists(one => one.Where == day))
+            .Select(day => new DayChange(day, board[day], without[day]));
         var days = change.Days.Select(day => left.Contains(day.Where) ? day with { Before = board[day.Where] } : day);
         return change with { Days = [.. days, .. others] };
     }
@@ -228,7 +229,9 @@ public sealed class DayChanges(
     {
         var stored = await records.ReadAsync(change.Items.Select(item => item.Food?.Record).OfType<long>());
         PlanItem Item(StoredPlanItem item) => new(
-            item.Id, item.BoxId, item.Food?.Text, item.Food is { } food ? new(stored[food.Record], new(food.Grams), food.IsTrace) : null, item.EatenAt)
+            item.Id, item.BoxId, item.Food?.Text, item.Food is { } food
+                ? new(stored[food.Record], new(food.Grams), food.IsTrace)
+                : null, item.EatenAt)
         {
             Portion = item.Portion is { } portion ? new(portion.BatchId, Milligrams.ToGrams(portion.Milligrams)) : null,
             Slot = item.Slot,

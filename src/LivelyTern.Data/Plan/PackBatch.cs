@@ -67,8 +67,13 @@ public sealed class PackBatch(
         var (eaten, gone) = (
             filled.Count(box => box.State == BoxState.Eaten), filled.Count(box => box.State is BoxState.GivenAway or BoxState.ThrownAway));
         if (eaten > 0) return new("boxes-eaten", "", $"{eaten} of its boxes {(eaten == 1 ? "has" : "have")} been eaten: what is in the others stays in them.");
-        if (gone > 0) return new("boxes-gone", "", $"{gone} of its boxes {(gone == 1 ? "was" : "were")} given or thrown away: what is in the others stays in them.");
-        return filled.Exists(box => box.Parts.Count > 1) ? new("boxes-composed", "", "Some of its boxes hold something else besides: they stay as they are.") : null;
+        if (gone > 0)
+            return new(
+                "boxes-gone", "",
+                $"{gone} of its boxes {(gone == 1 ? "was" : "were")} given or thrown away: what is in the others stays in them.");
+        return filled.Exists(box => box.Parts.Count > 1)
+            ? new("boxes-composed", "", "Some of its boxes hold something else besides: they stay as they are.")
+            : null;
     }
 
     // A portion becomes a box for its eater: not where they must never get it.

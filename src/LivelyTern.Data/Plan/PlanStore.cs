@@ -65,9 +65,12 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
     {
         var all = items.ToList();
         var ids = all.Select(item => item.BoxId).OfType<Guid>().Distinct().ToList();
-        var rows = ids.Count == 0 ? [] : await db.Boxes.AsNoTracking().Where(row => ids.Contains(row.Id) && row.State != BoxState.EmptiedBack).ToListAsync();
+        var rows = ids.Count == 0
+            ? []
+            : await db.Boxes.AsNoTracking().Where(row => ids.Contains(row.Id) && row.State != BoxState.EmptiedBack).ToListAsync();
         var portions = all.Select(item => item.Portion?.BatchId).OfType<Guid>().Distinct().ToList();
-        var known = unpacked?.Where(batch => portions.Contains(batch.Id)).ToDictionary(batch => batch.Id) ?? await batches.ByIdAsync(portions);
+        var known = unpacked?.Where(batch => portions.Contains(batch.Id))
+            .ToDictionary(batch => batch.Id) ?? await batches.ByIdAsync(portions);
         var notPacked = known.Where(batch => batch.Value.State is not (BatchState.Packed or BatchState.Discarded)).ToDictionary();
         return new((await boxes.ReadAsync(rows)).ToDictionary(box => box.Id), notPacked);
     }
@@ -142,7 +145,8 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
         var rows = await db.PlanItems.AsNoTracking()
             .Where(row => row.Day >= since && row.Text != null && row.GiveOrTake == null && !row.IsFitted)
             .Select(row => new { row.Text, row.FoodRecordId, row.FoodGrams }).ToListAsync();
-        var often = rows.Where(row => row is { FoodRecordId: not null, FoodGrams: > 0 }).GroupBy(row => row.Text!.Trim(), StringComparer.OrdinalIgnoreCase)
+        var often = rows.Where(row => row is { FoodRecordId: not null, FoodGrams: > 0 })
+            .GroupBy(row => row.Text!.Trim(), StringComparer.OrdinalIgnoreCase)
             .OrderByDescending(same => same.Count()).ThenBy(same => same.Key, StringComparer.Ordinal).Take(most).ToList();
         var stored = await records.ReadAsync(often.Select(same => same.First().FoodRecordId!.Value));
         FillerOffer Laid(string text, long record, decimal grams) =>

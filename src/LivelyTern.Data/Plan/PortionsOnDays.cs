@@ -9,7 +9,8 @@ public sealed class PortionsOnDays(TernDb db)
 {
     /// <summary>The portions of a batch, in the order in which they become boxes: eater by eater, day by day.</summary>
     public async Task<IReadOnlyList<PlanItemRow>> OfAsync(Guid batchId) =>
-        await db.PlanItems.Where(item => item.BatchId == batchId).OrderBy(item => item.EaterId).ThenBy(item => item.Day).ThenBy(item => item.Position).ToListAsync();
+        await db.PlanItems.Where(item => item.BatchId == batchId).OrderBy(item => item.EaterId).ThenBy(item => item.Day)
+            .ThenBy(item => item.Position).ToListAsync();
 
     /// <summary>What portions weigh.</summary>
     public static IReadOnlyList<Grams> Weights(IEnumerable<PlanItemRow> portions) =>
@@ -17,7 +18,8 @@ public sealed class PortionsOnDays(TernDb db)
 
     /// <summary>Those of these boxes that lie on days, by box.</summary>
     public async Task<IReadOnlyDictionary<Guid, PlanItemRow>> LaidAsync(IReadOnlyCollection<Guid> boxIds) =>
-        await db.PlanItems.Where(item => item.BoxId != null && boxIds.Contains(item.BoxId.Value)).ToDictionaryAsync(item => item.BoxId!.Value);
+        await db.PlanItems.Where(item => item.BoxId != null && boxIds.Contains(item.BoxId.Value))
+            .ToDictionaryAsync(item => item.BoxId!.Value);
 
     internal static IEnumerable<EaterDay> DaysOf(IEnumerable<PlanItemRow> items) =>
         items.Select(item => new EaterDay(item.EaterId, item.Day));

@@ -26,7 +26,8 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
     /// <summary>All recipes as written; the lines of a variant are its base's with its own changes.</summary>
     public Task<WrittenBook> WrittenAsync() => kept.GetAsync(db, async () =>
     {
-        var rows = await db.Recipes.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position)).ToDictionaryAsync(row => row.Id);
+        var rows = await db.Recipes.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position))
+            .ToDictionaryAsync(row => row.Id);
         return new WrittenBook(
             rows.ToDictionary(pair => pair.Key, pair => Written(pair.Value, pair.Value.BaseId is { } id ? LinesOf(rows[id]) : null)),
             rows.Values.Where(row => row.ArchivedAt is not null).Select(row => row.Id).ToHashSet());
@@ -93,7 +94,8 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
 
     /// <summary>The saved versions of a recipe, newest first.</summary>
     public async Task<IReadOnlyList<RecipeVersionRow>> VersionsAsync(Guid id) =>
-        await db.RecipeVersions.AsNoTracking().Where(row => row.RecipeId == id).OrderByDescending(row => row.Version).Take(200).ToListAsync();
+        await db.RecipeVersions.AsNoTracking().Where(row => row.RecipeId == id).OrderByDescending(row => row.Version).Take(200)
+            .ToListAsync();
 
     private static List<Problem> Problems(WrittenRecipe recipe)
     {
@@ -141,7 +143,8 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
         var recipe = (await BookAsync()).Read(row.Id);
         await foods.UsedAsync(recipe.Lines.Select(line => line.Read.Ingredient?.Food.Id).OfType<string>());
         var now = clock.GetUtcNow();
-        var last = await db.RecipeVersions.Where(version => version.RecipeId == row.Id).OrderByDescending(version => version.Version).FirstOrDefaultAsync();
+        var last = await db.RecipeVersions.Where(version => version.RecipeId == row.Id).OrderByDescending(version => version.Version)
+            .FirstOrDefaultAsync();
         if (last is not null && now - last.SavedAt < OneSitting && await db.RecipeVersions.CountAsync(version => version.RecipeId == row.Id) > 1) db.RecipeVersions.Remove(last);
         db.RecipeVersions.Add(VersionOf(row, written, recipe, now));
         await db.SaveChangesAsync();
@@ -167,5 +170,7 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
         [.. row.Lines.OrderBy(line => line.Position).Select(line => new WrittenLine(line.Text, line.FoodId, line.Part, line.IsTakenOut, line.Key))];
 
     private static WrittenRecipe Written(RecipeRow row, IReadOnlyList<WrittenLine>? of) => new(
-        row.Name, of is null ? LinesOf(row) : Family.Apply(of, row.Changes ?? []), new(row.Portions, row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan), row.Steps);
+        row.Name, of is null
+            ? LinesOf(row)
+            : Family.Apply(of, row.Changes ?? []), new(row.Portions, row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan), row.Steps);
 }

@@ -179,8 +179,14 @@ public sealed class FdcCsv(string path) : IFoodFile
             if (row % 100_000 == 0) stop.ThrowIfCancellationRequested();
             if (!int.TryParse(reader.GetFieldSpan(food), CultureInfo.InvariantCulture, out var of) || !places.TryGetValue(of, out var place)) continue;
             if (!decimal.TryParse(reader.GetFieldSpan(weight), NumberStyles.Float, CultureInfo.InvariantCulture, out var grams) || grams <= 0) continue;
-            var many = amount >= 0 && decimal.TryParse(reader.GetFieldSpan(amount), NumberStyles.Float, CultureInfo.InvariantCulture, out var said) && said > 0 ? said : 1m;
-            var name = unit >= 0 && int.TryParse(reader.GetFieldSpan(unit), CultureInfo.InvariantCulture, out var id) && units.TryGetValue(id, out var known) && !string.Equals(known, "undetermined", StringComparison.Ordinal) ? known : null;
+            var many = amount >= 0
+                && decimal.TryParse(reader.GetFieldSpan(amount), NumberStyles.Float, CultureInfo.InvariantCulture, out var said) && said > 0
+                ? said
+                : 1m;
+            var name = unit >= 0 && int.TryParse(reader.GetFieldSpan(unit), CultureInfo.InvariantCulture, out var id)
+                && units.TryGetValue(id, out var known) && !string.Equals(known, "undetermined", StringComparison.Ordinal)
+                ? known
+                : null;
             Add(measures, place, name ?? (modifier >= 0 ? reader.GetString(modifier) : ""), grams / many);
         }
 
@@ -249,7 +255,9 @@ public sealed class FdcCsv(string path) : IFoodFile
             if (string.Equals(reader.GetName(i), column, StringComparison.OrdinalIgnoreCase)) return i;
         }
 
-        return isNeeded ? throw new UnreadableFileException($"A file of the set has no column {column}: it is not in FoodData Central's shape.") : -1;
+        return isNeeded
+            ? throw new UnreadableFileException($"A file of the set has no column {column}: it is not in FoodData Central's shape.")
+            : -1;
     }
 
     /// <summary>The files joined by food: figures in columns, ten to a food, NaN where none is stated. About 200 bytes a food.</summary>

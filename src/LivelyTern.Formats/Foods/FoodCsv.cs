@@ -66,8 +66,13 @@ public sealed record CsvMapping(
 
         var isWithoutFibre = headers.Any(header => Says(header, "choavldf") || Says(header, "available carbohydrate"));
         return new(
-            Find("food name", "description", "product name", "name", "food"), Find("food code", "fdc_id", "ndb", "code", "id"), Find("food group", "category", "group"), Find("gtin", "barcode", "ean", "upc"),
-            Find("serving_grams", "serving size (g)", "serving g"), nutrients, isWithoutFibre ? CarbohydrateConvention.WithoutFibre : CarbohydrateConvention.Total);
+            Name: Find("food name", "description", "product name", "name", "food"),
+            Code: Find("food code", "fdc_id", "ndb", "code", "id"),
+            Group: Find("food group", "category", "group"),
+            Gtin: Find("gtin", "barcode", "ean", "upc"),
+            ServingGrams: Find("serving_grams", "serving size (g)", "serving g"),
+            nutrients,
+            isWithoutFibre ? CarbohydrateConvention.WithoutFibre : CarbohydrateConvention.Total);
     }
 
     private static bool Says(string header, string word) => header.Contains(word, StringComparison.OrdinalIgnoreCase);
@@ -115,11 +120,13 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
     {
         using var counted = new Counted(open());
         using var reader = Reader(counted);
-        var columns = Enumerable.Range(0, reader.FieldCount).GroupBy(i => reader.GetName(i) ?? "", StringComparer.Ordinal).ToDictionary(group => group.Key, group => group.First(), StringComparer.Ordinal);
+        var columns = Enumerable.Range(0, reader.FieldCount).GroupBy(i => reader.GetName(i) ?? "", StringComparer.Ordinal)
+            .ToDictionary(group => group.Key, group => group.First(), StringComparer.Ordinal);
         int At(string? header) => header is not null && columns.TryGetValue(header, out var at) ? at : -1;
         var (name, code, groupAt, gtin, serving) = (
             At(mapping.Name), At(mapping.Code), At(mapping.Group), At(mapping.Gtin), At(mapping.ServingGrams));
-        var figures = mapping.Nutrients.Where(pair => At(pair.Value.Column) >= 0).Select(pair => (pair.Key, At: At(pair.Value.Column), pair.Value.Unit, pair.Value.Column)).ToList();
+        var figures = mapping.Nutrients.Where(pair => At(pair.Value.Column) >= 0)
+            .Select(pair => (pair.Key, At: At(pair.Value.Column), pair.Value.Unit, pair.Value.Column)).ToList();
         if (name < 0) throw new UnreadableFileException("Say which column holds the names.");
         if (figures.Count == 0) throw new UnreadableFileException("Say which columns hold the figures: energy at least.");
         for (var row = 1L; ; row++)
@@ -184,7 +191,9 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
     };
 
     // Tables write "N", "-" or nothing for what was not analysed.
-    private static bool IsUnknown(string? cell) => string.IsNullOrWhiteSpace(cell) || cell is "-" or "–" or "N" or "n" or "NA" or "N/A" or "n/a" or "null" or "NULL" or "." or "nd" or "ND";
+    private static bool IsUnknown(string? cell) =>
+        string.IsNullOrWhiteSpace(cell)
+            || cell is "-" or "–" or "N" or "n" or "NA" or "N/A" or "n/a" or "null" or "NULL" or "." or "nd" or "ND";
 
     // "1,5" is a decimal comma, "1,234.5" a thousand; "tr" and "<0.1" are so little that they count as nothing.
     private static decimal? Number(string? cell)
@@ -194,7 +203,9 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
         if (text.StartsWith('<') || text.Equals("tr", StringComparison.OrdinalIgnoreCase) || text.Equals("trace", StringComparison.OrdinalIgnoreCase)) return 0;
         if (text.Contains(',', StringComparison.Ordinal))
             text = text.Contains('.', StringComparison.Ordinal) ? text.Replace(",", "", StringComparison.Ordinal) : text.Replace(',', '.');
-        return decimal.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var value) && Math.Abs(value) < 1e12m ? value : null;
+        return decimal.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var value) && Math.Abs(value) < 1e12m
+            ? value
+            : null;
     }
 
     private static string Short(string text) => text.Length <= 200 ? text : text[..200];

@@ -31,6 +31,8 @@ public static class RecipeFiles
         var start = text.AsSpan().TrimStart().TrimStart('\uFEFF');
         if (start.IsEmpty) return new([], ["The file is empty."]);
         if (start[0] is '{' or '[') return RecipeJsonLd.Read([text]);
-        return start[0] == '<' || text.Contains("application/ld+json", StringComparison.OrdinalIgnoreCase) ? RecipeHtml.Read(text) : RecipeText.Read(text);
+        return start[0] == '<' || text.Contains("application/ld+json", StringComparison.OrdinalIgnoreCase)
+            ? RecipeHtml.Read(text)
+            : RecipeText.Read(text);
     }
 }

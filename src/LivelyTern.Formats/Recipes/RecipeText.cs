@@ -93,7 +93,9 @@ public static class RecipeText
         return Math.Min(match.Groups["u"].Value.StartsWith("h", StringComparison.OrdinalIgnoreCase) ? n * 60 : n, 10_080);
     }
 
-    private static bool IsLine(string line) => AmountText.Read(line) is { Rest.Length: > 0 } || line.EndsWith("to taste", StringComparison.OrdinalIgnoreCase) || line.StartsWith("pinch", StringComparison.OrdinalIgnoreCase);
+    private static bool IsLine(string line) =>
+        AmountText.Read(line) is { Rest.Length: > 0 } || line.EndsWith("to taste", StringComparison.OrdinalIgnoreCase)
+            || line.StartsWith("pinch", StringComparison.OrdinalIgnoreCase);
 
     private static RecipePart? PartOf(string heading) =>
         heading.Contains("sauce", StringComparison.Ordinal) || heading.Contains("dressing", StringComparison.Ordinal) || heading.Contains("glaze", StringComparison.Ordinal) ? RecipePart.Sauce

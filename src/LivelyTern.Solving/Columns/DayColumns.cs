@@ -136,7 +136,8 @@ internal sealed class DayColumns
         foreach (var b in batches)
         {
             var batch = tables.Problem.Batches[b];
-            var sizes = Enumerable.Range(0, batch.Sizes.Count).Where(s => batch.IsPacked ? batch.Sizes[s].Boxes > 0 : tables.GramsOf[b][s] <= tables.Available[b]).ToList();
+            var sizes = Enumerable.Range(0, batch.Sizes.Count)
+                .Where(s => batch.IsPacked ? batch.Sizes[s].Boxes > 0 : tables.GramsOf[b][s] <= tables.Available[b]).ToList();
             for (var (i, before) = (0, sets.Count); i < before; i++)
             {
                 var set = sets[i];

@@ -46,7 +46,8 @@ internal sealed class FewColumns : IDisposable
             var taken = LinearExpr.NewBuilder();
             foreach (var own in of.GroupBy(box => box.Eater))
             {
-                var ways = columns.Ways(own.Key, of.Key).Where(way => own.Any(box => box.Size == way.Size)).Select(way => (way.Size, way.Boxes, IsSo: model.NewBoolVar(""))).ToList();
+                var ways = columns.Ways(own.Key, of.Key).Where(way => own.Any(box => box.Size == way.Size))
+                    .Select(way => (way.Size, way.Boxes, IsSo: model.NewBoolVar(""))).ToList();
                 if (ways.Count > 1) model.AddAtMostOne(ways.Select(way => way.IsSo));
                 foreach (var same in own.GroupBy(box => box.Size))
                 {

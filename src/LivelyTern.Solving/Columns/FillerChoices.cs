@@ -30,7 +30,8 @@ internal sealed class FillerChoices
         mostServings = Math.Min(problem.Eaters[eater].Days[day].MostServings, most.Sum());
         var each = problem.Fillers.Select(filler => (long)(tables.ServingCost + tables.DislikeCost(eater, filler))).ToArray();
         leastEach = each.Where((_, f) => most[f] > 0).DefaultIfEmpty(0).Min();
-        var added = most.Select((count, f) => Enumerable.Range(1, count).Select(served => Added(tables, eater, f, served)).ToArray()).ToArray();
+        var added = most.Select((count, f) => Enumerable.Range(1, count).Select(served => Added(tables, eater, f, served)).ToArray())
+            .ToArray();
         Reach([.. added.SelectMany(servings => servings)], measures.Length);
 
         levels.Add(Level.Nothing(measures.Length));

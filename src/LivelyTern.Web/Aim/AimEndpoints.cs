@@ -52,7 +52,8 @@ public static class AimEndpoints
     {
         var aim = api.MapGroup("/aim").WithTags("Aim");
         aim.MapGet("/start", () => new AimStart(PointsRule.StartingRules, EnergyFloor.Kilocalories, EatingWays.StartingSlots, [.. EnergyNeed.Activities.Select(level => new ActivityView(level.Name, level.Factor))])).WithName("aimStart");
-        aim.MapGet("/eaters", async (EaterStore eaters) => (await eaters.ListAsync()).Select(row => Show(row, eaters.Today)).ToList()).WithName("listEaters");
+        aim.MapGet("/eaters", async (EaterStore eaters) => (await eaters.ListAsync()).Select(row => Show(row, eaters.Today)).ToList())
+            .WithName("listEaters");
         aim.MapPost("/eaters", async (EaterRequest body, EaterStore eaters) =>
             (await eaters.AddAsync(body.Name, Tidy(body.Aim), body.ClinicianSetIt)).Answer(row => Show(row, eaters.Today))).WithName("addEater");
         aim.MapPut("/eaters/{id:guid}", ChangeAsync).WithName("changeEater");

@@ -45,7 +45,9 @@ public static class CookEndpoints
             return views;
         }).WithName("listCooking");
         cook.MapGet("/batches/{id:guid}", async Task<Results<Ok<CookView>, ProblemHttpResult>> (Guid id, BatchStore store, BatchReader reader) =>
-            await store.FindAsync(id) is { } row ? TypedResults.Ok(await CookView.OfAsync(row, reader)) : Answers.Problem([Stale.Gone("batch")])).WithName("getCooking");
+            await store.FindAsync(id) is { } row
+                ? TypedResults.Ok(await CookView.OfAsync(row, reader))
+                : Answers.Problem([Stale.Gone("batch")])).WithName("getCooking");
         cook.MapPost("/batches", async (CookRequest body, BatchStore store, BatchReader reader, TimeProvider clock) =>
             await (await store.CookAsync(body.RecipeId, body.Day ?? Today(clock), Today(clock))).AnswerAsync(row => CookView.OfAsync(row, reader))).WithName("cookBatch");
         cook.MapPost("/planned", PlanAsync).WithName("planBatches");
@@ -65,7 +67,9 @@ public static class CookEndpoints
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
         return await (await write(version)).AnswerWriteAsync(
-            row => CookView.OfAsync(row, reader), async () => await store.FindAsync(id) is { } now ? await CookView.OfAsync(now, reader) : null);
+            row => CookView.OfAsync(row, reader), async () => await store.FindAsync(id) is { } now
+                ? await CookView.OfAsync(now, reader)
+                : null);
     }
 
     private static async Task<Results<Ok<List<CookView>>, ProblemHttpResult>> PlanAsync(

@@ -62,7 +62,8 @@ public static class FoodEndpoints
     {
         var read = Gtin.Read(gtin);
         if (!read.Succeeded) return Answers.Problem(read.Problems);
-        var food = (await store.CatalogueAsync()).All.FirstOrDefault(own => string.Equals(own.Gtin, read.Value, StringComparison.Ordinal)) ?? libraries.FindByGtin(read.Value!);
+        var food = (await store.CatalogueAsync()).All
+            .FirstOrDefault(own => string.Equals(own.Gtin, read.Value, StringComparison.Ordinal)) ?? libraries.FindByGtin(read.Value!);
         if (food is not null) return TypedResults.Ok(new BarcodeAnswer(read.Value!, FoodName.Of(food), null));
         return TypedResults.Ok(new BarcodeAnswer(read.Value!, null, await device.FindAsync(read.Value!, stop) is { } product ? BarcodeAnswer.Of(product) : null));
     }

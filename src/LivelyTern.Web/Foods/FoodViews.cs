@@ -69,7 +69,9 @@ public sealed record FoodView(
         if (food.CookedFrom is { } from && kitchen.Find(from.RawId) is { } raw)
             forms.Add(new(raw.Id, raw.Name, from.YieldFactor, from.Source, true));
         return new(
-            food.Id, food.Name, food.Aliases, food.Group, food.Per100g, net.IsComplete ? net.AtLeast : null, food.TotalCarbohydrate, food.Convention,
+            food.Id, food.Name, food.Aliases, food.Group, food.Per100g, net.IsComplete
+                ? net.AtLeast
+                : null, food.TotalCarbohydrate, food.Convention,
             [.. food.Measures.Select(measure => new MeasureView(measure.Name, measure.Weight.Value, measure.Source))], food.Refuse, food.DrainedShare, forms, food.PackageGrams, food.Allergens,
             food.Storage, food.Keeping, food.Use, food.HasIncompleteProtein, food.Gtin, food.IsOwn, row?.ArchivedAt is not null, food.Source,
             Core.Foods.Doubts.Of(food.Per100g, food.Convention), EnergyFactors.Kilocalories(food.Per100g, food.Convention == CarbohydrateConvention.Total), row is not null && food.IsOwn ? row.Version : 0);
@@ -138,7 +140,9 @@ public sealed record LinePartsView(
     {
         ArgumentNullException.ThrowIfNull(parts);
         return new(
-            parts.Amount?.From, parts.Amount?.To, parts.Amount?.Unit?.Name, parts.Measure, parts.Amount?.Pack is { } pack ? new(pack.Count, pack.Each, pack.Unit.Name) : null, parts.FoodText, parts.Note,
+            parts.Amount?.From, parts.Amount?.To, parts.Amount?.Unit?.Name, parts.Measure, parts.Amount?.Pack is { } pack
+                ? new(pack.Count, pack.Each, pack.Unit.Name)
+                : null, parts.FoodText, parts.Note,
             parts.Amount?.Also?.Print());
     }
 }

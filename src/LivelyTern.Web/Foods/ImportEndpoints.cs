@@ -82,7 +82,9 @@ public static class ImportEndpoints
             Answered(await desk.TakeInAsync(Path.GetFileName(name ?? "") is { Length: > 0 } given ? given[..Math.Min(given.Length, 120)] : "a table of foods", request.Body, stop)))
             .WithMetadata(new RequestSizeLimitAttribute(LargestFile)).Accepts<Stream>("application/octet-stream").WithName("startImport");
         imports.MapPost("/offered/{key}", Results<Ok<ImportView>, ProblemHttpResult> (string key, ImportDesk desk) =>
-            string.Equals(key, IfctKey, StringComparison.Ordinal) && File.Exists(IfctPath) ? Answered(desk.TakeShipped(IfctName, $"{IfctSource}. {IfctLicence}", IfctPath)) : Answers.Problem([Stale.Gone("table on offer")])).WithName("startOffered");
+            string.Equals(key, IfctKey, StringComparison.Ordinal) && File.Exists(IfctPath)
+                ? Answered(desk.TakeShipped(IfctName, $"{IfctSource}. {IfctLicence}", IfctPath))
+                : Answers.Problem([Stale.Gone("table on offer")])).WithName("startOffered");
         imports.MapGet("/{id:guid}", (Guid id, ImportDesk desk) => On(id, desk, _ => true)).WithName("getImport");
         imports.MapPut("/{id:guid}/mapping", (Guid id, CsvMapping body, ImportDesk desk) => On(id, desk, import => desk.Remap(import, body))).WithName("mapImport");
         imports.MapPost("/{id:guid}/take", (Guid id, ImportDesk desk) => On(id, desk, desk.Take)).WithName("takeImport");
@@ -98,7 +100,8 @@ public static class ImportEndpoints
 
     private static async Task<LibrariesView> ListAsync(LibraryStore store)
     {
-        var rows = (await store.ListAsync()).Where(row => row.IsWhole).Select(row => new LibraryView(row.Id, row.Name, row.Source, row.ImportedAt, row.Taken, row.Refused, row.Doubtful)).ToList();
+        var rows = (await store.ListAsync()).Where(row => row.IsWhole)
+            .Select(row => new LibraryView(row.Id, row.Name, row.Source, row.ImportedAt, row.Taken, row.Refused, row.Doubtful)).ToList();
         List<OfferedLibrary> offered = File.Exists(IfctPath) ? [new(IfctKey, IfctName, IfctSource, IfctLicence, rows.Exists(row => string.Equals(row.Name, IfctName, StringComparison.Ordinal)))] : [];
         return new(rows, offered);
     }

@@ -12,7 +12,9 @@ public sealed class ShippedOnly(RequestDelegate next)
     public Task InvokeAsync(HttpContext context)
     {
         ArgumentNullException.ThrowIfNull(context);
-        var scripts = context.Request.Path.StartsWithSegments("/docs", StringComparison.Ordinal) ? "'self' 'unsafe-inline' 'unsafe-eval'" : "'self'";
+        var scripts = context.Request.Path.StartsWithSegments("/docs", StringComparison.Ordinal)
+            ? "'self' 'unsafe-inline' 'unsafe-eval'"
+            : "'self'";
         context.Response.Headers.ContentSecurityPolicy =
             $"default-src 'self'; script-src {scripts}; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; connect-src 'self'; frame-ancestors 'none'";
         context.Response.Headers.XContentTypeOptions = "nosniff";
@@ -24,6 +26,8 @@ public sealed class ShippedOnly(RequestDelegate next)
     public static StaticFileOptions CacheForever() => new()
     {
         OnPrepareResponse = file => file.Context.Response.Headers[HeaderNames.CacheControl] =
-            file.Context.Request.Path.StartsWithSegments("/assets", StringComparison.Ordinal) ? "public, max-age=31536000, immutable" : "no-cache",
+            file.Context.Request.Path.StartsWithSegments("/assets", StringComparison.Ordinal)
+                ? "public, max-age=31536000, immutable"
+                : "no-cache",
     };
 }

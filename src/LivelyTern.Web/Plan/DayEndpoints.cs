@@ -50,7 +50,8 @@ public static class DayEndpoints
             // A day with something that must never lie there does not fit, whatever is added to it.
             var isFree = shown.Items.All(item => item.Never is null);
             StillFitsView Show(StillFits offer) => new(
-                offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands, offer.After.Fits && isFree);
+                offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands, offer.After.Fits
+                    && isFree);
             return TypedResults.Ok(new DayInDepth(shown, eater.Ways.Slots, mends.Suggest(), [.. mends.Adding(MostOffered, slot).Select(Show)], version));
         })).WithName("getDayInDepth");
         days.MapPost("/mends", (Guid eaterId, DateOnly day, MendRequest body, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, DayChanges changes, FoodStore foods) => WithAsync<MadeChange>(eaterId, day, db, reader, eaters, plan, foods, async (_, mends, version) =>

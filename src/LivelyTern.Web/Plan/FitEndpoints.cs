@@ -188,7 +188,10 @@ public static class FitEndpoints
     }
 
     // A portion comes or goes by its size: it may be the size that changes.
-    private static string Named(ItemView item) => item.BatchId is null ? item.Text ?? item.Name : string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{item.Name} {item.Grams:0} g");
+    private static string Named(ItemView item) =>
+        item.BatchId is null
+            ? item.Text ?? item.Name
+            : string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{item.Name} {item.Grams:0} g");
 
     // What was chosen, onto the plan as it is now: a day changed by hand since then stays as it is, and a box that lies on a day
     // not taken stays there, with an equal one from the shelf in its place where there is one.
@@ -207,7 +210,8 @@ public static class FitEndpoints
 
         var stock = await plan.StockAsync(draft.Values.SelectMany(items => items).Concat(taken.SelectMany(day => now[day])));
         var after = Equal.Boxes(now.WithoutOverdue(reader.Today), draft, taken, await plan.ShelfAsync(), stock.Boxes);
-        var without = taken.SelectMany(day => draft[day].Where(item => after[day].TrueForAll(laid => laid.Id != item.Id))).Select(item => item.Name(stock)).ToList();
+        var without = taken.SelectMany(day => draft[day].Where(item => after[day].TrueForAll(laid => laid.Id != item.Id)))
+            .Select(item => item.Name(stock)).ToList();
         var concerning = after.Values.SelectMany(items => items).Select(item => item.BoxId).OfType<Guid>().ToList();
         var made = await changes.MakeAsync(null, taken, concerning, board => new PlanChange([.. taken.Where(day => !board[day].SequenceEqual(after[day])).Select(day => new DayChange(day, now[day], after[day]))]));
         return made.Succeeded ? TypedResults.Ok(new TakeAnswer(made.Value, movedOn, without)) : Answers.Problem(made.Problems);

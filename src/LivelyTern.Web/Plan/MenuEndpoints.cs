@@ -72,7 +72,8 @@ public static class MenuEndpoints
         if ((KitchenDays.Refusal(body.From, reader.Today, "from") ?? KitchenDays.Refusal(body.To, reader.Today, "to")) is { } far)
             problems.Add(far);
         var catalogue = await foods.AllAsync();
-        var atHand = (body.AtHand ?? []).Where(text => !string.IsNullOrWhiteSpace(text)).Select((text, i) => (i, Line: Read(text, catalogue))).ToList();
+        var atHand = (body.AtHand ?? []).Where(text => !string.IsNullOrWhiteSpace(text))
+            .Select((text, i) => (i, Line: Read(text, catalogue))).ToList();
         problems.AddRange(atHand.Where(one => one.Line.Ingredient is null).Select(one => one.Line.Problem! with { Field = $"atHand[{one.i}]" }));
         var wish = new MenuWish(
             body.PrepDay, body.Dishes, body.Keep ?? [], body.Without ?? [],
@@ -84,9 +85,11 @@ public static class MenuEndpoints
         var last = await batches.LastCookedAsync();
         var unpacked = await plan.UnpackedAsync();
         var planned = await batches.PlannedRecipesAsync();
-        var collection = (await batches.CouldBeCookedAsync(body.PrepDay)).Where(batch => wish.Keep.Contains(batch.Id) || !planned.Contains(batch.Id))
+        var collection = (await batches.CouldBeCookedAsync(body.PrepDay))
+            .Where(batch => wish.Keep.Contains(batch.Id) || !planned.Contains(batch.Id))
             .Select(batch => new MenuDish(batch.Id, new(batch, Grams.Zero, new Dictionary<Guid, Grams>()), last.TryGetValue(batch.Id, out var day) ? day : null))
-            .OrderByDescending(dish => wish.Keep.Contains(dish.RecipeId)).ThenBy(dish => dish.LastCooked ?? DateOnly.MinValue).Take(MostCandidates).ToList();
+            .OrderByDescending(dish => wish.Keep.Contains(dish.RecipeId)).ThenBy(dish => dish.LastCooked ?? DateOnly.MinValue)
+            .Take(MostCandidates).ToList();
         if (collection.Count == 0) return Answers.Problem([new("menu-no-recipes", "", "There is no recipe yet whose lines could be read: write some down, then a menu can be made of them.")]);
 
         var candidates = collection.Select(dish => dish.RecipeId).ToHashSet();

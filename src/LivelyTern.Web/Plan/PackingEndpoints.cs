@@ -76,7 +76,9 @@ public static class PackingEndpoints
         Guid id, string? ifMatch, PackingBench bench, Func<int, Task<Outcome<BatchRow>>> write)
     {
         var (version, missing) = Answers.VersionOf(ifMatch);
-        return missing is not null ? missing : await (await write(version)).AnswerWriteAsync(bench.ShowAsync, async () => await bench.FindAsync(id));
+        return missing is not null
+            ? missing
+            : await (await write(version)).AnswerWriteAsync(bench.ShowAsync, async () => await bench.FindAsync(id));
     }
 
     private static async Task<Results<Ok<PackPreview>, ProblemHttpResult>> PreviewAsync(

@@ -154,7 +154,8 @@ public static class PlanEndpoints
             (await excluded.TakeOffAsync(body.ItemIds)).Answer(made => made)).WithName("takeOffExcluded");
         plan.MapPost("/excluded/leave", async (ExcludedRequest body, ExcludedItems excluded) =>
             (await excluded.LeaveAsync(body.ItemIds)).Answer(count => new LeftAnswer(count))).WithName("leaveExcluded");
-        plan.MapPost("/changes/{id:guid}/undo", async (Guid id, DayChanges changes) => (await changes.UndoAsync(id)).Answer(made => made)).WithName("undoChange");
+        plan.MapPost("/changes/{id:guid}/undo", async (Guid id, DayChanges changes) => (await changes.UndoAsync(id)).Answer(made => made))
+            .WithName("undoChange");
         api.MapPost("/calc/day", CalcAsync).WithTags("Calculate").WithName("calcDay");
     }
 

@@ -184,7 +184,8 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         var table = await eaters.ListAsync();
         var eaten = await EatenAsync(board);
         var weeks = table.Select(eater => Week(eater, start, board, stock, eaten)).ToList();
-        var leftOut = (await plan.LeftOutAsync(start, start.AddDays(6))).Select(one => new LeftOutView(one.Where.EaterId, one.Where.Day, one.Name));
+        var leftOut = (await plan.LeftOutAsync(start, start.AddDays(6)))
+            .Select(one => new LeftOutView(one.Where.EaterId, one.Where.Day, one.Name));
         var shelf = await plan.ShelfAsync();
         var versions = await boxes.VersionsAsync([.. shelf.Select(box => box.Id)]);
         return new(start, Today, version, weeks, Shelf(shelf, table, versions), await UnpackedAsync(table), [.. leftOut]);
@@ -231,7 +232,8 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
 
     private EaterWeekView Week(EaterRow eater, DateOnly start, PlanBoard board, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
     {
-        var days = Enumerable.Range(0, 7).Select(start.AddDays).Select(day => Day(eater, day, board[new(eater.Id, day)], stock, eaten)).ToList();
+        var days = Enumerable.Range(0, 7).Select(start.AddDays).Select(day => Day(eater, day, board[new(eater.Id, day)], stock, eaten))
+            .ToList();
         var laid = days.Where(day => day.Items.Count > 0).ToList();
         var sums = MeasureNutrient.All.Where(measure => days[0].Sums.ContainsKey(measure)).ToDictionary(
             measure => measure,
@@ -255,13 +257,16 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         ArgumentNullException.ThrowIfNull(items);
         items = [.. items.Where(stock.Has)];
         var (ways, aim) = eater.On(day);
-        var other = ways.OtherDays.FirstOrDefault(one => one.Date == day) ?? ways.OtherDays.FirstOrDefault(one => one.Weekday == day.DayOfWeek);
+        var other = ways.OtherDays.FirstOrDefault(one => one.Date == day) ?? ways.OtherDays
+            .FirstOrDefault(one => one.Weekday == day.DayOfWeek);
         var contents = items.Select(item => item.Contents(stock)).ToList();
         var entries = items.Select((item, i) => (contents[i], item.EatenAt is not null, eaten.GetValueOrDefault(item.Id)?.Totals)).ToList();
         var rest = DayRest.Of(entries, aim);
         ItemView Shown(PlanItem item, int i)
         {
-            var exact = aim.Rule is null ? (Core.Measures.Total?)null : eaten.GetValueOrDefault(item.Id)?.ExactPoints ?? aim.Rule.Exact(contents[i]);
+            var exact = aim.Rule is null
+                ? (Core.Measures.Total?)null
+                : eaten.GetValueOrDefault(item.Id)?.ExactPoints ?? aim.Rule.Exact(contents[i]);
             return Show(item, day, rest.Day.Entries[i], exact, stock) with { Never = NeverOf(item, contents[i], ways) };
         }
 
@@ -272,7 +277,9 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         return new(
             day, shown, Figure.Of(rest.Day.Sums), Figure.Of(rest.Eaten), rest.Left, rest.Day.Bands, rest.Day.Missing, fits,
             aim, other?.Name, grams, grams > 0 ? energy * 100 / grams : null, items.Sum(item => item.GiveOrTake ?? 0),
-            aim.Rule is null ? null : new Figure(shown.Sum(item => item.ExactPoints!.Value), shown.TrueForAll(item => item.ExactPoints!.Complete)));
+            aim.Rule is null
+                ? null
+                : new Figure(shown.Sum(item => item.ExactPoints!.Value), shown.TrueForAll(item => item.ExactPoints!.Complete)));
     }
 
     private static NeverView? NeverOf(PlanItem item, Contents contents, EatingWays ways) =>
@@ -299,7 +306,9 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
     private async Task<IReadOnlyList<UnpackedView>> UnpackedAsync(IReadOnlyList<EaterRow> table)
     {
         var unpacked = await plan.UnpackedAsync();
-        var versions = unpacked.Count == 0 ? new Dictionary<Guid, int>() : await plan.BatchVersionsAsync([.. unpacked.Select(one => one.Batch.Id)]);
+        var versions = unpacked.Count == 0
+            ? new Dictionary<Guid, int>()
+            : await plan.BatchVersionsAsync([.. unpacked.Select(one => one.Batch.Id)]);
         return [.. unpacked.Where(one => versions.ContainsKey(one.Batch.Id)).Select(one =>
         {
             var batch = one.Batch;

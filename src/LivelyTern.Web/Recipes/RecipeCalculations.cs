@@ -104,7 +104,9 @@ public static class RecipeCalculations
         var written = body.Written();
         List<Problem> problems = [.. written.Problems(), .. body.Rule?.Problems() ?? []];
         var rule = body.Rule ?? PointsRule.Starting;
-        return problems.Count > 0 ? (null, rule, Answers.Problem(problems)) : ((await store.BookAsync()).Read(written, body.SelfId), rule, null);
+        return problems.Count > 0
+            ? (null, rule, Answers.Problem(problems))
+            : ((await store.BookAsync()).Read(written, body.SelfId), rule, null);
     }
 
     private static async Task<Results<Ok<TAnswer>, ProblemHttpResult>> OnAsync<TAnswer>(
@@ -117,7 +119,9 @@ public static class RecipeCalculations
     private static CutsAnswer Cuts(Recipe recipe, PointsRule rule, CutsRequest body)
     {
         var batch = recipe.Batch;
-        var largest = body is { Measure: { } measure, Most: { } most } ? CutChart.LargestAtMost(batch, recipe.Weight, rule, measure, most) : (Outcome<LargestPortion>?)null;
+        var largest = body is { Measure: { } measure, Most: { } most }
+            ? CutChart.LargestAtMost(batch, recipe.Weight, rule, measure, most)
+            : (Outcome<LargestPortion>?)null;
         return new(
             recipe.Weight.Value,
             [.. CutChart.Of(batch, recipe.Weight, rule).Select(cut => new CutView(cut.Portions, cut.Grams.Value, Figure.Of(cut.Figures), Figure.Of(cut.ExactPoints), cut.IsStep, cut.ToNextStep?.Value))],

@@ -34,7 +34,9 @@ public static class RecipeEndpoints
         var recipes = api.MapGroup("/recipes").WithTags("Recipes");
         recipes.MapGet("/", ListAsync).WithName("listRecipes");
         recipes.MapGet("/{id:guid}", async Task<Results<Ok<RecipeView>, ProblemHttpResult>> (Guid id, RecipeStore store) =>
-            await ShowAsync(id, store) is { } recipe ? TypedResults.Ok(recipe) : Answers.Problem([Stale.Gone("recipe")])).WithName("getRecipe");
+            await ShowAsync(id, store) is { } recipe
+                ? TypedResults.Ok(recipe)
+                : Answers.Problem([Stale.Gone("recipe")])).WithName("getRecipe");
         recipes.MapPost("/", async (RecipeRequest body, RecipeStore store) =>
             await (await store.AddAsync(body.Written(body.Name, body.Steps), body.BaseId)).AnswerAsync(async row => (await ShowAsync(row.Id, store))!)).WithName("addRecipe");
         recipes.MapPut("/{id:guid}", (Guid id, RecipeRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, RecipeStore store) =>
@@ -46,7 +48,8 @@ public static class RecipeEndpoints
         recipes.MapGet("/{id:guid}/versions", VersionsAsync).WithName("listRecipeVersions");
         recipes.MapGet("/{id:guid}/recipe.jsonld", (Guid id, RecipeStore store) => FileAsync(id, store, RecipeJsonLd.Write, "application/ld+json", "jsonld")).WithName("exportJsonLd");
         recipes.MapGet("/{id:guid}/recipe.md", (Guid id, RecipeStore store) => FileAsync(id, store, RecipeMarkdown.Write, "text/markdown; charset=utf-8", "md")).WithName("exportMarkdown");
-        recipes.MapPost("/read", ReadAsync).WithMetadata(new RequestSizeLimitAttribute(LargestFile)).Accepts<Stream>("application/octet-stream").WithName("readRecipes");
+        recipes.MapPost("/read", ReadAsync)
+            .WithMetadata(new RequestSizeLimitAttribute(LargestFile)).Accepts<Stream>("application/octet-stream").WithName("readRecipes");
         api.MapRecipeCalculations();
     }
 
@@ -74,7 +77,9 @@ public static class RecipeEndpoints
         var rows = await store.VersionsAsync(id);
         var book = await store.BookAsync();
         return [.. rows.Select((row, i) => new RecipeVersionView(
-            row.Version, row.SavedAt, row.Written.Name, Sent(row.Written.Name, row.Written), i + 1 < rows.Count ? RecipeHistory.Between(rows[i + 1].Written.Lines, row.Written.Lines) : [],
+            row.Version, row.SavedAt, row.Written.Name, Sent(row.Written.Name, row.Written), i + 1 < rows.Count
+                ? RecipeHistory.Between(rows[i + 1].Written.Lines, row.Written.Lines)
+                : [],
             row.Written.Yield.Portions, Figure.Of(row.Portion), Figure.Of(MeasureTotals.Of(book.Read(row.Written, id).Portion, null))))];
     }
 
@@ -126,7 +131,8 @@ public static class RecipeEndpoints
             [.. written.Lines.Select(line => line.IsTakenOut)], [.. written.Lines.Select(line => line.Key)],
             [.. written.Lines.Select(line => keys.TryGetValue(line.Key, out var same) ? same == line ? LineOrigin.Base : LineOrigin.Replaced : LineOrigin.Own)],
             [.. keys.Values.Where(line => !written.Lines.Any(own => string.Equals(own.Key, line.Key, StringComparison.Ordinal))).Select(line => line.Text)],
-            row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan, written.Steps ?? [], written.HandsOn, written.Unattended, row.BaseId, of?.Name,
+            row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan, written.Steps
+                ?? [], written.HandsOn, written.Unattended, row.BaseId, of?.Name,
             [.. (await store.ListAsync()).Where(other => other.BaseId == id).Select(other => new RecipeName(other.Id, other.Name, other.Letters, other.Tint))],
             row.ChangedAt, row.ArchivedAt is not null, row.Version);
     }

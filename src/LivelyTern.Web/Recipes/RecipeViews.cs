@@ -163,7 +163,9 @@ public sealed record CalcRecipeAnswer(
         return new(
             ContentsView.Of(batch, rule), ContentsView.Of(portion, rule),
             [.. recipe.Lines.Zip(recipe.Shares(rule), (line, shares) => new RecipeLineView(
-                LineView.Of(line.Read, rule, line.Contents), shares, line.Contents is { } part ? Figure.Of(MeasureTotals.Of(part.Scale(1m / recipe.Yield.Portions), rule with { Step = 0 })) : new Dictionary<Measure, Figure>()))],
+                LineView.Of(line.Read, rule, line.Contents), shares, line.Contents is { } part
+                    ? Figure.Of(MeasureTotals.Of(part.Scale(1m / recipe.Yield.Portions), rule with { Step = 0 }))
+                    : new Dictionary<Measure, Figure>()))],
             [.. recipe.Lines.Where(line => line.Contents is null).Select(line => line.Read.Text)],
             rule.Name, Figure.Of(rule.Exact(portion)), weight / recipe.Yield.Portions, recipe.Yield.CookedGrams is not null,
             new(weight > 0 ? kcal / weight * 100 : null, kcal > 0 ? weight / kcal * 100 : null), portion.IncompleteProtein, batch.Allergens,

@@ -18,7 +18,8 @@ public static class Equal
         ArgumentNullException.ThrowIfNull(now);
         ArgumentNullException.ThrowIfNull(draft);
         ArgumentNullException.ThrowIfNull(taken);
-        var elsewhere = now.Days.Where(day => !taken.Contains(day.Key)).SelectMany(day => day.Value).Select(item => item.BoxId).OfType<Guid>().ToHashSet();
+        var elsewhere = now.Days.Where(day => !taken.Contains(day.Key)).SelectMany(day => day.Value).Select(item => item.BoxId)
+            .OfType<Guid>().ToHashSet();
         var wanted = taken.SelectMany(day => draft[day]).Select(item => item.BoxId).OfType<Guid>().ToHashSet();
 
         // Free is what lies on the shelf, and what the taken days give back.

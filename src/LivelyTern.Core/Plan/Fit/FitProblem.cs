@@ -42,7 +42,9 @@ public sealed record FitProblem(
             var at = $"eaters[{i}]";
             if (eater.Days.Count is 0 or > MostDays)
                 yield return new("fit-days", $"{at}.days", $"{eater.Name} needs between 1 and {MostDays} days.");
-            else if (eater.Days.Count != DayCount) yield return new("fit-days-differ", $"{at}.days", "Every eater needs the same number of days; close those that are not to be filled.");
+            else if (eater.Days.Count != DayCount)
+                yield return new(
+                    "fit-days-differ", $"{at}.days", "Every eater needs the same number of days; close those that are not to be filled.");
             if (eater.AlikeWelcome is < 0 or > 99)
                 yield return new("fit-alike", $"{at}.alikeWelcome", "Boxes of one batch that are welcome lie between 0 and 99.");
             foreach (var problem in eater.Days.SelectMany((day, d) => day.Problems($"{at}.days[{d}]"))) yield return problem;
@@ -97,7 +99,9 @@ public sealed record FitSize(
     /// <summary>What it counts for an eater: kcal, grams or points.</summary>
     public decimal For(string eater, Measure measure) => measure == Measure.Points
         ? Points?.GetValueOrDefault(eater) ?? 0
-        : measure == Measure.Protein && ProteinFor?.TryGetValue(eater, out var protein) == true ? protein : Figures.GetValueOrDefault(measure);
+        : measure == Measure.Protein && ProteinFor?.TryGetValue(eater, out var protein) == true
+            ? protein
+            : Figures.GetValueOrDefault(measure);
 
     internal bool IsAbsurd => Figures.Values.Concat(ProteinFor?.Values ?? []).Any(value => Math.Abs(value) > 1_000_000m);
 }
@@ -128,7 +132,10 @@ public sealed record FitBatch(
             yield return new("fit-size-absurd", $"{at}.sizes", $"A box of {Name} weighs more than 0 g and up to 10 kg.");
         if (Sizes.Any(size => size.IsAbsurd)) yield return new("figure-absurd", $"{at}.sizes", "A figure lies between 0 and a million.");
         if (Grams is < 0 or > 100_000m) yield return new("weight-absurd", $"{at}.grams", $"{Name} weighs between 0 g and 100 kg.");
-        if (IsPacked && Sizes.Any(size => size.Boxes is null or < 0 or > 500)) yield return new("fit-boxes-missing", $"{at}.sizes", $"Say how many boxes of {Name} are packed in each size, or how many grams of it there are.");
+        if (IsPacked && Sizes.Any(size => size.Boxes is null or < 0 or > 500))
+            yield return new(
+                "fit-boxes-missing", $"{at}.sizes",
+                $"Say how many boxes of {Name} are packed in each size, or how many grams of it there are.");
         if (FirstDay > LastDay) yield return new("fit-keeps-no-day", $"{at}.lastDay", $"{Name} would have to be eaten before it is there.");
         if (FirstDay < 0 || FirstDay > Math.Max(days, FitProblem.MostDays))
             yield return new("fit-first-day", $"{at}.firstDay", $"{Name} is first eaten on one of the days.");
@@ -152,7 +159,9 @@ public sealed record FitFiller(
     /// <summary>What so many servings of it, eaten as one entry, count for an eater: kcal, grams or points.</summary>
     public decimal For(string eater, Measure measure, int servings) => servings == 0 ? 0
         : measure == Measure.Points ? Points?.GetValueOrDefault(eater)?[servings - 1] ?? 0
-        : measure == Measure.Protein && ProteinFor?.TryGetValue(eater, out var protein) == true ? protein * servings : Figures.GetValueOrDefault(measure) * servings;
+        : measure == Measure.Protein && ProteinFor?.TryGetValue(eater, out var protein) == true
+            ? protein * servings
+            : Figures.GetValueOrDefault(measure) * servings;
 
     internal IEnumerable<Problem> Problems(string at)
     {

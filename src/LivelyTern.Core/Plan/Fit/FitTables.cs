@@ -51,7 +51,8 @@ public sealed class FitTables
         servings = [.. eaters.Select((eater, e) => problem.Fillers.Select(filler => Enumerable.Range(0, filler.Most + 1).Select(count =>
             measures[e].Select(measure => Whole(filler.For(eater.Id, measure, count), measure)).ToArray()).ToArray()).ToArray())];
         mayEat = [.. eaters.Select(eater => problem.Batches.Select(batch => Enumerable.Range(0, days).Select(day =>
-            batch.ExcludedFor?.Contains(eater.Id, StringComparer.Ordinal) != true && day >= batch.FirstDay && day <= batch.LastDay && eater.Days[day].MostBoxes > 0).ToArray()).ToArray())];
+            batch.ExcludedFor?.Contains(eater.Id, StringComparer.Ordinal) != true && day >= batch.FirstDay && day <= batch.LastDay
+                && eater.Days[day].MostBoxes > 0).ToArray()).ToArray())];
         GramsOf = [.. problem.Batches.Select(batch => (int[])[.. batch.Sizes.Select(size => Math.Max(1, (int)Math.Round(size.Grams, MidpointRounding.AwayFromZero)))])];
         var dishes = problem.Batches.Select(batch => batch.Dish ?? batch.Id).Distinct(StringComparer.Ordinal).ToList();
         DishOf = [.. problem.Batches.Select(batch => dishes.IndexOf(batch.Dish ?? batch.Id))];
@@ -106,7 +107,9 @@ public sealed class FitTables
     public int MostServings(int eater, int filler, int day)
     {
         var what = Problem.Fillers[filler];
-        return what.ExcludedFor?.Contains(Problem.Eaters[eater].Id, StringComparer.Ordinal) == true ? 0 : Math.Min(what.Most, Problem.Eaters[eater].Days[day].MostServings);
+        return what.ExcludedFor?.Contains(Problem.Eaters[eater].Id, StringComparer.Ordinal) == true
+            ? 0
+            : Math.Min(what.Most, Problem.Eaters[eater].Days[day].MostServings);
     }
 
     /// <summary>What it costs that an eater gets a box they would rather not.</summary>
@@ -153,7 +156,8 @@ public sealed class FitTables
         }
 
         var waste = Problem.Batches.Select((batch, b) => (long)WasteCost[b] * Left(plan, b)).Sum();
-        var again = plan.Boxes.GroupBy(box => (box.Eater, Dish: DishOf[box.Batch])).Sum(group => (long)Math.Max(0, group.Count() - Problem.Eaters[group.Key.Eater].AlikeWelcome) * AgainCost);
+        var again = plan.Boxes.GroupBy(box => (box.Eater, Dish: DishOf[box.Batch]))
+            .Sum(group => (long)Math.Max(0, group.Count() - Problem.Eaters[group.Key.Eater].AlikeWelcome) * AgainCost);
         var dislikes = plan.Boxes.Sum(box => (long)DislikeCost(box.Eater, Problem.Batches[box.Batch])) + plan.Servings.Sum(serving => (long)serving.Count * DislikeCost(serving.Eater, Problem.Fillers[serving.Filler]));
         return new(outOf, far, waste, again, plan.Servings.Sum(serving => (long)serving.Count * ServingCost), dislikes);
     }
@@ -163,7 +167,9 @@ public sealed class FitTables
     {
         ArgumentNullException.ThrowIfNull(plan);
         var taken = plan.Boxes.Where(box => box.Batch == batch);
-        return Problem.Batches[batch].IsPacked ? Problem.Batches[batch].Sizes.Sum(size => size.Boxes ?? 0) - taken.Count() : Available[batch] - taken.Sum(box => GramsOf[batch][box.Size]);
+        return Problem.Batches[batch].IsPacked
+            ? Problem.Batches[batch].Sizes.Sum(size => size.Boxes ?? 0) - taken.Count()
+            : Available[batch] - taken.Sum(box => GramsOf[batch][box.Size]);
     }
 
     /// <summary>

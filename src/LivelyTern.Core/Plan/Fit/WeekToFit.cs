@@ -91,8 +91,10 @@ public sealed class WeekToFit
         return days.ToDictionary(day => day, day =>
         {
             var here = laid.Where(pair => Where(pair.At.Eater, pair.At.Day) == day).Select(pair => pair.Box.Id).ToHashSet();
-            var portions = plan.Boxes.Where(at => offers[at.Batch].Unpacked is not null && Where(at.Eater, at.Day) == day).Select(PortionOf).ToList();
-            var servings = plan.Servings.Where(serving => Where(serving.Eater, serving.Day) == day).ToDictionary(serving => TextOf(serving), serving => serving, StringComparer.Ordinal);
+            var portions = plan.Boxes.Where(at => offers[at.Batch].Unpacked is not null && Where(at.Eater, at.Day) == day).Select(PortionOf)
+                .ToList();
+            var servings = plan.Servings.Where(serving => Where(serving.Eater, serving.Day) == day)
+                .ToDictionary(serving => TextOf(serving), serving => serving, StringComparer.Ordinal);
             var released = Released(day).ToHashSet();
 
             // What the plan has here too stays the very same item.
@@ -120,7 +122,9 @@ public sealed class WeekToFit
                 if (laid[i] is not null || offers[at.Batch].Unpacked is not null) continue;
                 var where = Where(at.Eater, at.Day);
                 var bin = free[at.Batch][at.Size];
-                var box = staying ? bin.Find(box => lying.Exists(one => one.Day == where && one.Item.BoxId == box.Id)) : bin.OrderBy(box => lying.Exists(one => one.Item.BoxId == box.Id)).FirstOrDefault();
+                var box = staying
+                    ? bin.Find(box => lying.Exists(one => one.Day == where && one.Item.BoxId == box.Id))
+                    : bin.OrderBy(box => lying.Exists(one => one.Item.BoxId == box.Id)).FirstOrDefault();
                 if (box is null) continue;
                 bin.Remove(box);
                 laid[i] = box;

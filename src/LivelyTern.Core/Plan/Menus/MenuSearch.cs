@@ -41,11 +41,13 @@ public sealed class MenuSearch
         tables = new(week.Problem);
         firstPlans = fitter.FirstPlans(tables);
         var places = week.Problem.Batches.Select((batch, at) => (batch, at)).Where(one => one.batch.ExcludedFor?.Count != week.Problem.Eaters.Count).ToDictionary(one => one.batch.Id, one => one.at, StringComparer.Ordinal);
-        offered = collection.Where(dish => places.ContainsKey(dish.RecipeId.ToString())).ToDictionary(dish => dish.RecipeId, dish => places[dish.RecipeId.ToString()]);
+        offered = collection.Where(dish => places.ContainsKey(dish.RecipeId.ToString()))
+            .ToDictionary(dish => dish.RecipeId, dish => places[dish.RecipeId.ToString()]);
         candidates = [.. offered.Values];
         foods = collection.ToDictionary(dish => dish.RecipeId, Telling);
         dishes = [.. collection.Where(dish => offered.ContainsKey(dish.RecipeId) && !wish.Without.Contains(dish.RecipeId))
-            .OrderByDescending(dish => wish.Keep.Contains(dish.RecipeId)).ThenBy(dish => OwnCost(dish)).ThenBy(dish => dish.Batch.Batch.RecipeName, StringComparer.Ordinal).Take(MostTried + wish.Keep.Count)];
+            .OrderByDescending(dish => wish.Keep.Contains(dish.RecipeId)).ThenBy(dish => OwnCost(dish))
+            .ThenBy(dish => dish.Batch.Batch.RecipeName, StringComparer.Ordinal).Take(MostTried + wish.Keep.Count)];
     }
 
     /// <summary>The menu.</summary>
@@ -106,8 +108,10 @@ public sealed class MenuSearch
 
     // What tells a dish: foods of some weight that are not seasonings or fats.
     private static IReadOnlyDictionary<string, Ingredient> Telling(MenuDish dish) =>
-        dish.Batch.Batch.Contents.Gathered().Ingredients.Where(part => part.Weight.Value >= WorthSharing && part.Food.Group is not (FoodGroup.Seasonings or FoodGroup.Fats))
-            .GroupBy(part => part.Food.Id, StringComparer.Ordinal).ToDictionary(same => same.Key, same => same.First(), StringComparer.Ordinal);
+        dish.Batch.Batch.Contents.Gathered().Ingredients
+            .Where(part => part.Weight.Value >= WorthSharing && part.Food.Group is not (FoodGroup.Seasonings or FoodGroup.Fats))
+            .GroupBy(part => part.Food.Id, StringComparer.Ordinal)
+            .ToDictionary(same => same.Key, same => same.First(), StringComparer.Ordinal);
 
     private List<string> Shared(MenuDish one, MenuDish other) =>
         [.. foods[one.RecipeId].Where(food => foods[other.RecipeId].ContainsKey(food.Key)).Select(food => food.Value.Food.Name).Order(StringComparer.Ordinal)];
@@ -118,7 +122,8 @@ public sealed class MenuSearch
         var (mine, theirs) = (foods[one.RecipeId], foods[other.RecipeId]);
         var (all, others) = (mine.Values.Sum(part => part.Weight.Value), theirs.Values.Sum(part => part.Weight.Value));
         if (all <= 0 || others <= 0) return false;
-        return mine.Where(part => theirs.ContainsKey(part.Key)).Sum(part => Math.Min(part.Value.Weight.Value / all, theirs[part.Key].Weight.Value / others)) >= Alike;
+        return mine.Where(part => theirs.ContainsKey(part.Key))
+            .Sum(part => Math.Min(part.Value.Weight.Value / all, theirs[part.Key].Weight.Value / others)) >= Alike;
     }
 
     // Of what is in the house, as much as the dish takes when so much of it is cooked.

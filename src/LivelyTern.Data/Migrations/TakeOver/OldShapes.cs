@@ -38,14 +38,17 @@ internal static class OldShapes
         /// <summary>The food as it is kept now.</summary>
         /// <param name="keeping">How long it keeps, which was not written down then.</param>
         public StoredFood ToStored(KeepingKind keeping) => new(
-            1, Id, Name, Aliases ?? [], Group, (Per100g ?? []).Where(one => one.Value is not null).ToDictionary(one => one.Key, one => one.Value!.Value),
+            1, Id, Name, Aliases ?? [], Group,
+            (Per100g ?? []).Where(one => one.Value is not null).ToDictionary(one => one.Key, one => one.Value!.Value),
             Convention, [.. (Measures ?? []).Select(own => new StoredMeasure(own.Name, own.Weight.Value, own.Source))], Source ?? "",
             Refuse, DrainedShare, CookedFrom is { } raw ? new(raw.RawId, raw.YieldFactor, raw.Source) : null,
             PackageGrams ?? [], Allergens ?? [], Storage, keeping, Use, HasIncompleteProtein, Gtin, IsOwn);
 
         /// <summary>How its kind was told then: by "rice" in its name.</summary>
         public KeepingKind KeepingThen =>
-            Group == FoodGroup.Grains && Name.Contains("rice", StringComparison.OrdinalIgnoreCase) ? KeepingKind.Rice : KeepingKind.Ordinary;
+            Group == FoodGroup.Grains && Name.Contains("rice", StringComparison.OrdinalIgnoreCase)
+                ? KeepingKind.Rice
+                : KeepingKind.Ordinary;
     }
 
     public sealed record OldIngredient(OldFood Food, OldGrams Weight, bool IsTrace);

@@ -91,7 +91,9 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
             var own = boxes[row.Text(0)!].ToList();
             var state = own.Count > 0 ? BatchState.Packed : row.Number(5) == 1 ? BatchState.Planned : cooked is null ? BatchState.Cooking : BatchState.Cooked;
             var counted = own.Find(box => box.Number(2) is not null && box.Number(1) > 0);
-            int? pieces = counted is null || cooked is null ? null : (int)Math.Round(cooked.Value.Value * counted.Number(2)!.Value / counted.Number(1)!.Value);
+            int? pieces = counted is null || cooked is null
+                ? null
+                : (int)Math.Round(cooked.Value.Value * counted.Number(2)!.Value / counted.Number(1)!.Value);
             var raw = new Grams(contents.Ingredients.Sum(part => part.Weight.Value));
             Execute(
                 """
@@ -123,7 +125,8 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
 
     private void TakeBoxesOver()
     {
-        var laid = Rows("SELECT BoxId, EaterId, EatenAt FROM PlanItems WHERE BoxId IS NOT NULL").ToDictionary(row => row.Text(0)!, StringComparer.Ordinal);
+        var laid = Rows("SELECT BoxId, EaterId, EatenAt FROM PlanItems WHERE BoxId IS NOT NULL")
+            .ToDictionary(row => row.Text(0)!, StringComparer.Ordinal);
         foreach (var row in Rows("SELECT x.Id, x.BatchId, x.Number, x.Grams, x.Pieces, b.CookedOn FROM Boxes x JOIN Batches b ON b.Id = x.BatchId"))
         {
             var item = laid.GetValueOrDefault(row.Text(0)!);
