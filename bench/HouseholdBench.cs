@@ -177,11 +177,12 @@ internal static class HouseholdBench
         var known = await scope.ServiceProvider.GetRequiredService<FoodStore>().AllAsync();
         DateTimeOffset? at = isEaten ? new DateTimeOffset(where.Day, new(12, 0), TimeSpan.Zero) : null;
         var items = new List<PlanItem>();
-        if (boxes.TryDequeue(out var box)) items.Add(new(Guid.CreateVersion7(), box, null, null, at));
+        if (boxes.TryDequeue(out var box)) items.Add(new(Guid.CreateVersion7(), new LaidBox(box), at));
         for (var i = 0; i < FoodsADay; i++)
         {
             var text = Foods[chance.Next(Foods.Length)];
-            items.Add(new(Guid.CreateVersion7(), null, text, FoodLine.Read(text, known).Ingredient ?? throw new InvalidOperationException(text), at));
+            var food = FoodLine.Read(text, known).Ingredient ?? throw new InvalidOperationException(text);
+            items.Add(new(Guid.CreateVersion7(), new PlainFood(text, food), at));
         }
 
         var steps = items.ConvertAll<Func<PlanBoard, Outcome<PlanChange>>>(item => board => board.Lay(item, where, int.MaxValue));

@@ -22,9 +22,9 @@ public sealed record DayAim(Measure Leading, IReadOnlyDictionary<Measure, Band> 
     {
         ArgumentNullException.ThrowIfNull(contents);
         var totals = MeasureTotals.Of(contents, Rule);
-        return LeavesOutIncompleteProtein && contents.IncompleteProtein is > 0 and var left
-            ? totals.ToDictionary(total => total.Key, total => total.Key == Measure.Protein ? total.Value with { AtLeast = total.Value.AtLeast - left } : total.Value)
-            : totals;
+        if (!LeavesOutIncompleteProtein || contents.IncompleteProtein is not (> 0 and var left)) return totals;
+        Total Counted(Measure measure, Total total) => measure == Measure.Protein ? total with { AtLeast = total.AtLeast - left } : total;
+        return totals.ToDictionary(total => total.Key, total => Counted(total.Key, total.Value));
     }
 
     /// <summary>What is wrong with it, field by field.</summary>

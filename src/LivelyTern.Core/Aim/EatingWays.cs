@@ -26,7 +26,8 @@ public sealed record EatingWays
     /// <summary>Slots for an eater who has named none.</summary>
     public static IReadOnlyList<Slot> StartingSlots { get; } =
     [
-        new("morning", new(7, 30), 0.25m, true), new("noon", new(12, 30), 0.3m, true), new("evening", new(18, 30), 0.35m, true), new("between", null, 0.1m, false),
+        new("morning", new(7, 30), 0.25m, true), new("noon", new(12, 30), 0.3m, true),
+        new("evening", new(18, 30), 0.35m, true), new("between", null, 0.1m, false),
     ];
 
     /// <summary>Bands of weekdays and dates that differ.</summary>
@@ -110,7 +111,8 @@ public sealed record EatingWays
             if (other.Weekday is null == other.Date is null) yield return new("other-day-when", at, "Choose either a weekday or a date.");
             if (other.Bands.Count == 0) yield return new("other-day-empty", at, "Say what that day may hold.");
             var aim = usual with { Bands = other.Bands };
-            foreach (var problem in aim.Problems(clinicianSetIt).Where(problem => problem.Field.StartsWith("bands.", StringComparison.Ordinal))) yield return problem with { Field = $"{at}.{problem.Field}" };
+            var ofBands = aim.Problems(clinicianSetIt).Where(problem => problem.Field.StartsWith("bands.", StringComparison.Ordinal));
+            foreach (var problem in ofBands) yield return problem with { Field = $"{at}.{problem.Field}" };
         }
 
         if (OtherDays.Count > 200)

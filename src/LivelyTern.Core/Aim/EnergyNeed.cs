@@ -86,7 +86,10 @@ public static class EnergyNeed
     /// 1.99, vigorous 2.00 to 2.40 (from memory); the steps between are ours.
     /// </summary>
     public static IReadOnlyList<(string Name, decimal Factor)> Activities { get; } =
-        [("mostly sitting", 1.4m), ("sitting, some walking", 1.55m), ("on the feet most of the day", 1.75m), ("heavy work or daily training", 2.0m)];
+    [
+        ("mostly sitting", 1.4m), ("sitting, some walking", 1.55m), ("on the feet most of the day", 1.75m),
+        ("heavy work or daily training", 2.0m),
+    ];
 
     /// <summary>Kcal a day at rest. 80 kg, 180 cm, 30 years, male: 1,780. Source: Mifflin et al., Am J Clin Nutr 1990.</summary>
     public static decimal ByWeightHeightAge(Body body)
@@ -133,6 +136,7 @@ public static class EnergyNeed
 
         var cautions = new List<Caution>();
         var rate = Limit(body, rateKgPerWeek, cautions);
+        var change = rate * KilocaloriesPerKilogram / 7;
         NeedEstimate[] estimates =
         [
             Estimate(
@@ -144,23 +148,60 @@ public static class EnergyNeed
                 "Roza and Shizgal, American Journal of Clinical Nutrition, 1984 (from memory)", ByRevisedEquations(body)),
             Estimate("lean mass", "370 + 21.6 × lean kg", "Katch and McArdle (from memory)", ByLeanMass(body)),
         ];
-        var mean = estimates.Where(estimate => estimate.Need is not null).Average(estimate => estimate.Need!.Value) - (rate * KilocaloriesPerKilogram / 7);
+        var mean = estimates.Where(estimate => estimate.Need is not null).Average(estimate => estimate.Need!.Value) - change;
         if (rate > 0 && mean < EnergyFloor.Kilocalories)
         {
-            cautions.Add(new("floor", "At that rate the target would lie below 1,200 kcal a day, which is for people a doctor or dietitian looks after: it is held at 1,200. A slower rate fits better.", Guidelines + " (from memory)"));
+            cautions.Add(Floor);
             mean = EnergyFloor.Kilocalories;
         }
 
-        if (rate > 0) cautions.Add(new("rough", "7,700 kcal for a kilogram is a rough rule and promises more than happens over months; the scale over weeks knows better.", "Wishnofsky, American Journal of Clinical Nutrition, 1958 (from memory)"));
-        cautions.Add(new("clinician", "An equation can be a few hundred kcal off for one person. What a doctor or dietitian says comes first.", "common practice, no published source"));
+        if (rate > 0) cautions.Add(RoughRule);
+        cautions.Add(OnePerson);
         var target = Math.Round(mean / 10, MidpointRounding.AwayFromZero) * 10;
         var (protein, fat) = (proteinPerKg * body.WeightKg, target * fatShare / 9);
-        return new NeedAnswer(estimates, target, rate, new(Whole(protein), Whole(fat), Whole(Math.Max(0, (target - (protein * 4) - (fat * 9)) / 4))), cautions);
+        var carbohydrate = Math.Max(0, (target - (protein * 4) - (fat * 9)) / 4);
+        return new NeedAnswer(estimates, target, rate, new(Whole(protein), Whole(fat), Whole(carbohydrate)), cautions);
 
-        NeedEstimate Estimate(string name, string formula, string source, decimal? resting) => new(
-            name, formula, source, resting, resting * activity,
-            resting is null ? null : rate > 0 ? Math.Max(EnergyFloor.Kilocalories, (resting.Value * activity) - (rate * KilocaloriesPerKilogram / 7)) : (resting * activity) - (rate * KilocaloriesPerKilogram / 7));
-    }
+        decimal? TargetOf(decimal? need) =>
+            rate > 0 && need is { } all ? Math.Max(EnergyFloor.Kilocalories, all - change) : need - change;
+
+        NeedEstimate Estimate(string name, string formula, string source, decimal? resting) =>
+            new(name, formula, source, resting, resting * activity, TargetOf(resting * activity));
+
+        }
+
+        private static readonly Caution Floor = new(
+            "floor",
+            "At that rate the target would lie below 1,200 kcal a day, which is for people a doctor or dietitian looks after: it is held "
+            + "at 1,200. A slower rate fits better.",
+            Guidelines + " (from memory)");
+
+        private static readonly Caution RoughRule = new(
+            "rough",
+            "7,700 kcal for a kilogram is a rough rule and promises more than happens over months; the scale over weeks knows better.",
+            "Wishnofsky, American Journal of Clinical Nutrition, 1958 (from memory)");
+
+        private static readonly Caution OnePerson = new(
+            "clinician", "An equation can be a few hundred kcal off for one person. What a doctor or dietitian says comes first.",
+            "common practice, no published source");
+
+        private static readonly Caution Under18 = new(
+            "under-18", "Under 18 no deficit is worked out here: growing comes first. Ask a doctor or dietitian.",
+            Guidelines + ": for adults (from memory)");
+
+        private static readonly Caution Pregnant = new(
+            "pregnant", "In pregnancy and while breastfeeding no deficit is worked out here. Ask a doctor, midwife or dietitian.",
+            Guidelines + ": pregnant women excluded (from memory)");
+
+        private static readonly Caution Underweight = new(
+            "underweight",
+            "At this height the weight is already below the usual range (a body mass index under 18.5): no deficit is worked out here. Ask "
+            + "a doctor or dietitian.",
+            "WHO Technical Report Series 894, 2000 (from memory)");
+
+        private static readonly Caution TooFast = new(
+            "rate", "Faster than 1 kg a week is more than is advised: worked out for 1 kg a week.",
+            Guidelines + "; CDC, 1 to 2 pounds a week (from memory)");
 
     private static decimal Whole(decimal value) => Math.Round(value, MidpointRounding.AwayFromZero);
 
@@ -169,24 +210,24 @@ public static class EnergyNeed
     {
         if (rate > 0 && body.Age < 18)
         {
-            cautions.Add(new("under-18", "Under 18 no deficit is worked out here: growing comes first. Ask a doctor or dietitian.", Guidelines + ": for adults (from memory)"));
+            cautions.Add(Under18);
             return 0;
         }
 
         if (rate > 0 && body.IsPregnantOrBreastfeeding)
         {
-            cautions.Add(new("pregnant", "In pregnancy and while breastfeeding no deficit is worked out here. Ask a doctor, midwife or dietitian.", Guidelines + ": pregnant women excluded (from memory)"));
+            cautions.Add(Pregnant);
             return 0;
         }
 
         if (rate > 0 && body.Bmi < LowestBmi)
         {
-            cautions.Add(new("underweight", "At this height the weight is already below the usual range (a body mass index under 18.5): no deficit is worked out here. Ask a doctor or dietitian.", "WHO Technical Report Series 894, 2000 (from memory)"));
+            cautions.Add(Underweight);
             return 0;
         }
 
         if (rate <= FastestRate) return rate;
-        cautions.Add(new("rate", "Faster than 1 kg a week is more than is advised: worked out for 1 kg a week.", Guidelines + "; CDC, 1 to 2 pounds a week (from memory)"));
+        cautions.Add(TooFast);
         return FastestRate;
     }
 }

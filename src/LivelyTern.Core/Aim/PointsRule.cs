@@ -87,7 +87,9 @@ public sealed record PointsRule(
         ArgumentNullException.ThrowIfNull(contents);
         var counted = new Contents([.. contents.Ingredients.Where(part => !IsFree(part.Food) && FixedOf(part.Food) is null)]).Totals;
         var points = PerUnit.Aggregate(Total.None, (sum, value) => sum + (counted[value.Key] * value.Value));
-        points += new Total(contents.Ingredients.Sum(part => FixedOf(part.Food) is { } value ? value.Points * (part.Weight.Value / value.ServingGrams) : 0), true);
+        decimal PointsAsFixed(Ingredient part) =>
+            FixedOf(part.Food) is { } value ? value.Points * (part.Weight.Value / value.ServingGrams) : 0;
+        points += new Total(contents.Ingredients.Sum(PointsAsFixed), true);
         return new Total(Math.Max(0, points.AtLeast), points.IsComplete && !contents.SomethingUnread);
     }
 

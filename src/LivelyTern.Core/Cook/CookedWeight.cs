@@ -17,7 +17,11 @@ public static class CookedWeight
         if (pan < Grams.Zero) return new Problem("weight-negative", "panGrams", "A pan can't weigh less than nothing.");
         if (pan > Heaviest) return new Problem("weight-absurd", "panGrams", "That pan would weigh more than 100 kg: check the number.");
         if (full > Heaviest) return new Problem("weight-absurd", "fullGrams", "That is more than 100 kg: check the number.");
-        if (full < pan) return new Problem("weight-below-pan", "fullGrams", $"The full pan ({full.Value:0.#} g) weighs less than the empty one ({pan.Value:0.#} g): weigh again, or check which is which.");
+        if (full < pan)
+            return new Problem(
+                "weight-below-pan", "fullGrams",
+                $"The full pan ({full.Value:0.#} g) weighs less than the empty one ({pan.Value:0.#} g): weigh again, or check which is "
+                + "which.");
         if ((full - pan).ToMilligram() == Grams.Zero)
             return new Problem("weight-nothing", "fullGrams", "Full and empty pan weigh the same: there is no food in it.");
         return (full - pan).ToMilligram();

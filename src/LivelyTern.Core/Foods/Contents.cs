@@ -80,9 +80,13 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
     };
 
     /// <summary>The names of the foods for which a nutrient is not known.</summary>
-    public IReadOnlyList<string> Missing(Nutrient nutrient) =>
-        [.. Ingredients.Where(ingredient => ingredient.Weight.Value != 0 && ingredient.Food.Per100g[nutrient] is null || nutrient == Nutrient.Salt && IsSaltyTrace(ingredient))
-            .Select(ingredient => ingredient.Food.Name).Distinct(StringComparer.Ordinal)];
+    public IReadOnlyList<string> Missing(Nutrient nutrient)
+    {
+        bool IsLacking(Ingredient ingredient) =>
+            (ingredient.Weight.Value != 0 && ingredient.Food.Per100g[nutrient] is null)
+            || (nutrient == Nutrient.Salt && IsSaltyTrace(ingredient));
+        return [.. Ingredients.Where(IsLacking).Select(ingredient => ingredient.Food.Name).Distinct(StringComparer.Ordinal)];
+    }
 
     // Labels of two conventions in one dish: carbohydrate is brought to "total, fibre within" for all, and net is what is left without
     // fibre and polyols. 100 g of a European bread with 40 g carbohydrate and 8 g fibre hold 48 g in total and 40 g net. Polyols that a
@@ -101,10 +105,10 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
 
             // Where there is next to no carbohydrate an unknown fibre figure hides nothing.
             var knowsFibre = per100g.Fibre is not null || (isTotal && per100g.Carbohydrate < 0.5m);
-            total += new Total((isTotal ? carbohydrate : carbohydrate + fibre) * hundreds, food.Per100g.Carbohydrate is not null && (isTotal || knowsFibre));
-            net += new Total(
-                (carbohydrate - (isTotal ? fibre : 0) - (per100g.Polyols ?? 0)) * hundreds,
-                food.Per100g.Carbohydrate is not null && (!isTotal || knowsFibre));
+            var isKnown = per100g.Carbohydrate is not null;
+            total += new Total((isTotal ? carbohydrate : carbohydrate + fibre) * hundreds, isKnown && (isTotal || knowsFibre));
+            var bare = carbohydrate - (isTotal ? fibre : 0) - (per100g.Polyols ?? 0);
+            net += new Total(bare * hundreds, isKnown && (!isTotal || knowsFibre));
         }
 
         return sums.With(Nutrient.Carbohydrate, total).WithNet(net);

@@ -34,15 +34,23 @@ public static class Doubts
             doubts.Add(new("parts-over-100", $"Protein, fat, carbohydrate, fibre, salt and alcohol sum to {parts:0.#} g in 100 g."));
         if (food.SaturatedFat > food.Fat + 0.1m)
             doubts.Add(new("saturates-over-fat", $"More saturated fat ({food.SaturatedFat:0.#} g) than fat ({food.Fat:0.#} g)."));
-        if (food.Sugars + (food.Polyols ?? 0) > food.Carbohydrate + 1m) doubts.Add(new("sugars-over-carbohydrate", $"More sugars ({food.Sugars:0.#} g) than carbohydrate ({food.Carbohydrate:0.#} g)."));
-        if (convention == CarbohydrateConvention.Total && food.Fibre > food.Carbohydrate + 1m) doubts.Add(new("fibre-over-carbohydrate", $"More fibre ({food.Fibre:0.#} g) than the total carbohydrate it is part of ({food.Carbohydrate:0.#} g)."));
+        var most = food.Carbohydrate + 1m;
+        if (food.Sugars + (food.Polyols ?? 0) > most)
+            doubts.Add(new(
+                "sugars-over-carbohydrate", $"More sugars ({food.Sugars:0.#} g) than carbohydrate ({food.Carbohydrate:0.#} g)."));
+        if (convention == CarbohydrateConvention.Total && food.Fibre > most)
+            doubts.Add(new(
+                "fibre-over-carbohydrate",
+                $"More fibre ({food.Fibre:0.#} g) than the total carbohydrate it is part of ({food.Carbohydrate:0.#} g)."));
         if (food.Energy > HighestKcal)
             doubts.Add(new("energy-absurd", $"{food.Energy:0} kcal in 100 g is more than pure fat holds (900)."));
         if (food is { Energy: { } energy, Protein: not null, Fat: not null, Carbohydrate: not null })
         {
             var byFactors = EnergyFactors.Kilocalories(food, convention == CarbohydrateConvention.Total);
             if (Math.Abs(byFactors - energy) > Math.Max(EnergyKcal, EnergyShare * energy))
-                doubts.Add(new("energy-off", $"{energy:0} kcal is stated; protein, fat, carbohydrate, fibre and alcohol come to {byFactors:0} kcal."));
+                doubts.Add(new(
+                    "energy-off",
+                    $"{energy:0} kcal is stated; protein, fat, carbohydrate, fibre and alcohol come to {byFactors:0} kcal."));
         }
 
         return doubts;

@@ -208,8 +208,11 @@ public sealed record Food(
     public HouseholdMeasure? Piece => Measures.FirstOrDefault(measure => measure.Volume is null);
 
     /// <summary>The measure of this name, in singular or plural, or null.</summary>
-    public HouseholdMeasure? MeasureNamed(string name) =>
-        Measures.FirstOrDefault(measure => string.Equals(FoodWords.Singular(measure.Name), FoodWords.Singular(name), StringComparison.OrdinalIgnoreCase));
+    public HouseholdMeasure? MeasureNamed(string name)
+    {
+        var one = FoodWords.Singular(name);
+        return Measures.FirstOrDefault(own => string.Equals(FoodWords.Singular(own.Name), one, StringComparison.OrdinalIgnoreCase));
+    }
 
     /// <summary>
     /// What a volume of this food weighs, through its own measures only: by the measure of that very unit where there is one (a

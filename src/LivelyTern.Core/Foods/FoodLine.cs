@@ -38,7 +38,9 @@ public sealed record FoodLine(
     /// <summary>The heaviest single line a kitchen can mean, 100 kg.</summary>
     public static readonly Grams Heaviest = new(100_000m);
 
-    private static readonly Regex TraceOpening = Pattern(@"^(?:(?:an?|one|two|three|[1-9])\s+)?(?:(?:small|good|generous|large|big|tiny|little)\s+)?(?:pinch(?:es)?|dash(?:es)?|sprinkles?|sprinkling|twists?)\s+(?:of\s+)?(?<food>\S.*)$");
+    private static readonly Regex TraceOpening = Pattern(
+        @"^(?:(?:an?|one|two|three|[1-9])\s+)?(?:(?:small|good|generous|large|big|tiny|little)\s+)?"
+        + @"(?:pinch(?:es)?|dash(?:es)?|sprinkles?|sprinkling|twists?)\s+(?:of\s+)?(?<food>\S.*)$");
 
     private const string ToTaste = "to taste";
 
@@ -52,20 +54,32 @@ public sealed record FoodLine(
     private static readonly Regex Vague = Pattern(@"^(?<many>(?:a\s+)?(?:few|little|bit|some|several)(?:\s+of)?)\s+(?<food>\S.*)$");
 
     // "Juice of 1 lemon", "finely grated zest and juice of half a lime"; "1 lemon, juiced".
-    private static readonly Regex DrawnBefore = Pattern(@"^(?:the\s+)?(?:(?:finely\s+)?grated\s+)?(?<what>juice|zest|rind)(?:\s+(?:and|&)\s+(?<also>juice|zest|rind))?\s+(?:of|from)\s+(?<whole>\S.*)$");
-    private static readonly Regex DrawnAfter = Pattern(@"^(?<whole>[^,(]+),\s*(?:(?:(?<what>juice)d|(?<what>zest)ed)(?:\s+(?:and|&)\s+(?:(?<also>juice)d|(?<also>zest)ed))?|(?<what>juice|zest|rind)(?:\s+(?:and|&)\s+(?<also>juice|zest|rind))?(?:\s+only)?)(?<more>\s*[,(].*)?$");
+    private static readonly Regex DrawnBefore = Pattern(
+        @"^(?:the\s+)?(?:(?:finely\s+)?grated\s+)?(?<what>juice|zest|rind)(?:\s+(?:and|&)\s+(?<also>juice|zest|rind))?\s+(?:of|from)\s+"
+        + @"(?<whole>\S.*)$");
+
+    private static readonly Regex DrawnAfter = Pattern(
+        @"^(?<whole>[^,(]+),\s*(?:(?:(?<what>juice)d|(?<what>zest)ed)(?:\s+(?:and|&)\s+(?:(?<also>juice)d|(?<also>zest)ed))?"
+        + @"|(?<what>juice|zest|rind)(?:\s+(?:and|&)\s+(?<also>juice|zest|rind))?(?:\s+only)?)(?<more>\s*[,(].*)?$");
 
     // Said of an amount weighed or counted with what is thrown away still on it.
-    private static readonly string[] AsBought = ["as bought", "with peel", "with skin on and stone", "unpeeled weight", "in shell", "with bone", "with bones", "bone in", "bone-in", "untrimmed"];
+    private static readonly string[] AsBought =
+    [
+        "as bought", "with peel", "with skin on and stone", "unpeeled weight", "in shell", "with bone", "with bones", "bone in", "bone-in",
+        "untrimmed",
+    ];
 
     // Before a line of a list that was copied.
     private static readonly char[] Bullets = ['-', '–', '—', '•', '·', '*', '▢', '□', '☐'];
 
     // "Flour 200 g", "eggs: 2", "courgettes, 2 medium": the amount stands at the end.
-    private static readonly Regex Trailing = Pattern(@"^(?<food>\D*[^\d\s:,–-])(?<mark>\s*[:–-]\s*|\s*,\s*|\s+)(?<amount>[\d¼½¾⅓⅔⅛⅜⅝⅞].*)$");
+    private static readonly Regex Trailing = Pattern(
+        @"^(?<food>\D*[^\d\s:,–-])(?<mark>\s*[:–-]\s*|\s*,\s*|\s+)(?<amount>[\d¼½¾⅓⅔⅛⅜⅝⅞].*)$");
 
     // "2 cm piece of ginger", "1-inch piece ginger", "thumb-sized piece of ginger".
-    private static readonly Regex Length = Pattern(@"^-?(?<measure>cm|centimet(?:re|er)s?|inch(?:es)?|thumb)(?:-?\s?sized?)?\s+(?:(?:piece|knob|chunk|length)s?\s+)?(?:of\s+)?(?<after>\S.*)$");
+    private static readonly Regex Length = Pattern(
+        @"^-?(?<measure>cm|centimet(?:re|er)s?|inch(?:es)?|thumb)(?:-?\s?sized?)?\s+(?:(?:piece|knob|chunk|length)s?\s+)?(?:of\s+)?"
+        + @"(?<after>\S.*)$");
 
     /// <summary>Reads a line such as "600 g red lentils, dry", "2 tbsp rapeseed oil", "3 onions, chopped" or "salt, to taste".</summary>
     /// <param name="text">As typed.</param>
@@ -80,13 +94,23 @@ public sealed record FoodLine(
         if (Optional.Match(line) is { Success: true } optional)
         {
             var inner = Read(optional.Groups["rest"].Value, foods, chosen);
-            return inner with { Text = text, Parts = new(inner.Parts.Amount, inner.Parts.Measure, inner.Parts.FoodText, FoodNaming.Join(inner.Parts.Note, "optional")) { Drawn = inner.Parts.Drawn } };
+            var of = inner.Parts;
+            var parts = new LineParts(of.Amount, of.Measure, of.FoodText, FoodNaming.Join(of.Note, "optional")) { Drawn = of.Drawn };
+            return inner with { Text = text, Parts = parts };
         }
 
-        if (DrawnBefore.Match(line) is { Success: true } before && AmountText.Read(before.Groups["whole"].Value) is { Unit: null, From: > 0 } wholes && wholes.From <= wholes.To && Drawn(text, wholes, wholes.Rest, before, foods, chosen, isSure: true) is { } drawn) return drawn;
+        if (DrawnBefore.Match(line) is { Success: true } before
+            && AmountText.Read(before.Groups["whole"].Value) is { Unit: null, From: > 0 } wholes && wholes.From <= wholes.To
+            && Drawn(text, wholes, wholes.Rest, before, foods, chosen, isSure: true) is { } drawn) return drawn;
         if (chosen is null && Two(text, line, foods) is { } two) return two;
         if (Trace(line) is var (traced, said))
-            return Resolve(text, traced, foods, chosen, (food, name, note) => new FoodLine(text, new(food, Grams.Zero, IsTrace: true), true, null, [], null) { Parts = new(null, null, name, FoodNaming.Join(note, said)) });
+        {
+            return Resolve(text, traced, foods, chosen, (food, name, note) =>
+                new FoodLine(text, new(food, Grams.Zero, IsTrace: true), true, null, [], null)
+                {
+                    Parts = new(null, null, name, FoodNaming.Join(note, said)),
+                });
+        }
         if (Vague.Match(line) is { Success: true } vague && AtTheEnd(line) is null)
             return Unread(
                 text, "amount-missing", $"Say how much “{vague.Groups["many"].Value}” is: a number in its place.",
@@ -99,7 +123,8 @@ public sealed record FoodLine(
                 text, "amount-backwards", "The range runs backwards: put the smaller number first.", new(amount, null, amount.Rest, ""));
         amount = Level(Packed(amount));
         if (!amount.AgreesWithAlso) return Differ(text, amount, new(amount, null, amount.Rest, ""));
-        if (amount is { Unit: null, From: > 0 } && DrawnAfter.Match(amount.Rest) is { Success: true } after && Drawn(text, amount, after.Groups["whole"].Value, after, foods, chosen, isSure: false) is { } part) return part;
+        if (amount is { Unit: null, From: > 0 } && DrawnAfter.Match(amount.Rest) is { Success: true } after
+            && Drawn(text, amount, after.Groups["whole"].Value, after, foods, chosen, isSure: false) is { } part) return part;
         var read = amount.Unit is not null ? Measured(text, amount, foods, chosen) : Counted(text, amount, foods, chosen);
         return read.Parts.Amount is null
             ? read with { Parts = new(amount, read.Parts.Measure, read.Parts.FoodText, read.Parts.Note) }
@@ -114,16 +139,22 @@ public sealed record FoodLine(
         var scaled = factor == 1m ? amount : amount.Scale(factor);
         var measure = Parts.Measure is null ? "" : (scaled.Quantity <= 1 ? FoodWords.Singular(Parts.Measure) : Parts.Measure) + " ";
         var note = Parts.NoteFor(factor) is { Length: > 0 } said ? ", " + said : "";
-        return (Parts.Drawn is { } drawn ? $"{drawn} of {scaled.Print()} {measure.TrimEnd()}" : $"{scaled.Print()} {measure}{Parts.FoodText}") + note;
+        var what = Parts.Drawn is { } drawn
+            ? $"{drawn} of {scaled.Print()} {measure.TrimEnd()}"
+            : $"{scaled.Print()} {measure}{Parts.FoodText}";
+        return what + note;
     }
 
     private static FoodLine Measured(string text, AmountText amount, IFoods foods, Food? chosen) =>
         Resolve(text, FoodWords.WithoutContainer(amount.Rest), foods, chosen, (food, name, note) =>
         {
             var parts = new LineParts(amount, null, name, note);
-            return amount.Unit!.Kind == UnitKind.Volume && parts.Stated is { } stated ? Stated(text, food, parts, stated)
-                : parts.Stated is { IsEach: false } again && amount with { Also = again.Amount } is { AgreesWithAlso: false } twice ? Differ(text, twice, parts)
-                : food.WeightOf(amount.Quantity, amount.Unit) is { } weight ? Weighed(text, food, weight, amount.IsAbout || amount.Unit.Kind == UnitKind.Volume, parts)
+            var isAbout = amount.IsAbout || amount.Unit!.Kind == UnitKind.Volume;
+            if (amount.Unit!.Kind == UnitKind.Volume && parts.Stated is { } stated) return Stated(text, food, parts, stated);
+            if (parts.Stated is { IsEach: false } again && amount with { Also = again.Amount } is { AgreesWithAlso: false } twice)
+                return Differ(text, twice, parts);
+            return food.WeightOf(amount.Quantity, amount.Unit) is { } weight
+                ? Weighed(text, food, weight, isAbout, parts)
                 : Ask(text, food, amount.Unit.Name, parts);
         }, FoodWords.IsTin(amount.Rest));
 
@@ -155,9 +186,10 @@ public sealed record FoodLine(
         return Resolve(text, whole, foods, chosen, (food, name, note) =>
         {
             var parts = new LineParts(amount, null, name, note);
-            return parts.Stated is { } stated ? Stated(text, food, parts, stated)
-                : FoodWords.Telling(note).Select(food.MeasureNamed).FirstOrDefault(measure => measure is not null) is { } sized ? Weighed(text, food, sized.Weight * amount.Quantity, true, parts)
-                : food.Piece is { } piece ? Weighed(text, food, piece.Weight * amount.Quantity, true, parts)
+            if (parts.Stated is { } stated) return Stated(text, food, parts, stated);
+            var sized = FoodWords.Telling(note).Select(food.MeasureNamed).FirstOrDefault(measure => measure is not null);
+            return (sized ?? food.Piece) is { } piece
+                ? Weighed(text, food, piece.Weight * amount.Quantity, true, parts)
                 : Ask(text, food, "piece", parts);
         });
     }
@@ -165,7 +197,8 @@ public sealed record FoodLine(
     // "2 tins (400 g) tomatoes" is "2 x 400 g tins".
     private static AmountText Packed(AmountText amount)
     {
-        if (amount.Unit is not null || amount.Rest.Split(' ', 2) is not [var container, ['(', ..] rest] || !FoodWords.IsContainer(container)) return amount;
+        if (amount.Unit is not null) return amount;
+        if (amount.Rest.Split(' ', 2) is not [var container, ['(', ..] rest] || !FoodWords.IsContainer(container)) return amount;
         return rest.IndexOf(')', StringComparison.Ordinal) is > 1 and var close && AmountText.Alone(rest[1..close]) is { } each
             ? amount.PackedIn(each) with { Rest = $"{container} {rest[(close + 1)..].Trim()}" }
             : amount;
@@ -230,8 +263,11 @@ public sealed record FoodLine(
         return meant switch
         {
             [var food] => read(food, before, note),
-            _ when string.IsNullOrWhiteSpace(name) => Unread(text, "food-missing", "Say which food after the amount, as in “150 g strawberries”.", parts),
-            [] => Unread(text, "food-unknown", $"No food here is called “{before}”. Try a plainer name, or pick one from the list.", parts, Similar(before, foods)),
+            _ when string.IsNullOrWhiteSpace(name) =>
+                Unread(text, "food-missing", "Say which food after the amount, as in “150 g strawberries”.", parts),
+            [] => Unread(
+                text, "food-unknown", $"No food here is called “{before}”. Try a plainer name, or pick one from the list.", parts,
+                Similar(before, foods)),
             _ => Unread(text, "food-ambiguous", $"“{before}” could be {List(meant)}: say which.", parts, meant),
         };
     }
@@ -246,21 +282,26 @@ public sealed record FoodLine(
     private static (string Food, string Said)? Trace(string text)
     {
         var trimmed = text.Trim();
-        return TraceOpening.Match(trimmed) is { Success: true } opening ? (opening.Groups["food"].Value, "")
-            : trimmed.EndsWith(ToTaste, StringComparison.OrdinalIgnoreCase) && AmountText.Read(trimmed) is null ? (trimmed[..^ToTaste.Length].TrimEnd(' ', ','), ToTaste)
-            : null;
+        if (TraceOpening.Match(trimmed) is { Success: true } opening) return (opening.Groups["food"].Value, "");
+        var isToTaste = trimmed.EndsWith(ToTaste, StringComparison.OrdinalIgnoreCase) && AmountText.Read(trimmed) is null;
+        return isToTaste ? (trimmed[..^ToTaste.Length].TrimEnd(' ', ','), ToTaste) : null;
     }
 
     // Two foods in one line would be one of them, and the other's allergens lost.
     private static FoodLine? Two(string text, string line, IFoods foods)
     {
         var trace = Trace(line);
-        if (Pair.Match(trace?.Food ?? line.Trim()) is not { Success: true } pair || (AmountText.Read(line) is not null && trace is null) || foods.IsName(pair.Value)) return null;
+        if (Pair.Match(trace?.Food ?? line.Trim()) is not { Success: true } pair || foods.IsName(pair.Value)) return null;
+        if (trace is null && AmountText.Read(line) is not null) return null;
         string[] named = [pair.Groups["one"].Value, pair.Groups["other"].Value];
         var meant = named.Select(name => FoodNaming.Read(name, foods, null).Meant).ToList();
         if (meant.Exists(one => one.Count == 0)) return null;
         var isTaste = trace is not null || meant.TrueForAll(one => one.All(IsPinched));
-        return Unread(text, "two-foods", "Two foods stand in one line: give each a line of its own.", new(null, null, line.Trim(), "")) with { Instead = [.. named.Select(name => isTaste ? $"{name}, {ToTaste}" : name)] };
+        var parts = new LineParts(null, null, line.Trim(), "");
+        return Unread(text, "two-foods", "Two foods stand in one line: give each a line of its own.", parts) with
+        {
+            Instead = [.. named.Select(name => isTaste ? $"{name}, {ToTaste}" : name)],
+        };
     }
 
     private static FoodLine NoAmount(string text, string line, IFoods foods, Food? chosen)
@@ -286,10 +327,14 @@ public sealed record FoodLine(
         var end = of.IndexOfAny([',', '(']) is > 0 and var at ? at : of.Length;
         var size = of[..end].Split(' ', 2) is [var first, { Length: > 0 }] && FoodWords.IsSize(first) ? first : "";
         var fruit = of[size.Length..end].Trim();
-        string[] notes = [isJuice && both.Any(one => one is "zest" or "rind") ? "and its zest" : "", size, of[end..].Trim(' ', ',', '(', ')'), said.Groups["more"].Value.Trim(' ', ',', '(', ')')];
+        var zest = isJuice && both.Any(one => one is "zest" or "rind") ? "and its zest" : "";
+        string[] notes = [zest, size, of[end..].Trim(' ', ',', '(', ')'), said.Groups["more"].Value.Trim(' ', ',', '(', ')')];
         var what = isJuice ? "juice" : "zest";
         var called = $"{FoodWords.Singular(fruit)} {what}";
-        if (fruit.Length == 0 || (!isSure && (foods.Meaning(called) is not [var meant] || (chosen is not null && !string.Equals(chosen.Id, meant.Id, StringComparison.Ordinal))))) return null;
+        if (fruit.Length == 0) return null;
+        bool IsKnown() =>
+            foods.Meaning(called) is [var meant] && (chosen is null || string.Equals(chosen.Id, meant.Id, StringComparison.Ordinal));
+        if (!isSure && !IsKnown()) return null;
         return Resolve(text, called, foods, chosen, (food, name, _) =>
         {
             var parts = new LineParts(amount, fruit, name, notes.Aggregate(FoodNaming.Join)) { Drawn = what };
@@ -316,7 +361,9 @@ public sealed record FoodLine(
     private static bool Says(string text, string word) => text.Contains(word, StringComparison.OrdinalIgnoreCase);
 
     private static FoodLine Ask(string text, Food food, string measure, LineParts parts) =>
-        new(text, null, false, new("measure-unknown", "line", $"Weigh one {measure} of {food.Name} once: how many grams?"), [], new(food, measure)) { Parts = parts };
+        new(
+            text, null, false, new("measure-unknown", "line", $"Weigh one {measure} of {food.Name} once: how many grams?"), [],
+            new(food, measure)) { Parts = parts };
 
     private static FoodLine Unread(string text, string code, string sentence, LineParts parts, IReadOnlyList<Food>? candidates = null) =>
         new(text, null, false, new(code, "line", sentence), candidates ?? [], null) { Parts = parts };

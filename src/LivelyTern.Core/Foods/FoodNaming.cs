@@ -12,15 +12,18 @@ internal sealed record FoodNaming(string Name, string Note, IReadOnlyList<Food> 
     // is not here.
     private static readonly HashSet<string> Describing = new(StringComparer.OrdinalIgnoreCase)
     {
-        "free-range", "organic", "boneless", "skinless", "baby", "shredded", "cubed", "halved", "quartered", "thinly", "thickly", "freshly", "coarsely", "lightly", "seedless", "deseeded", "seeded",
-        "pitted", "stoned", "cored", "hulled", "shelled", "deveined", "cold", "warm", "hot", "chilled", "thawed", "defrosted", "good-quality", "flat-leaf", "curly", "small", "medium", "large", "thick", "thin",
-        "juicy", "grass-fed", "wild-caught", "fine", "extra-virgin", "virgin", "extra", "fillet", "fillets", "florets", "leaves", "sprigs", "cloves", "stalks", "sticks", "wedges", "slices", "pieces", "chunks", "raw", "plain",
+        "free-range", "organic", "boneless", "skinless", "baby", "shredded", "cubed", "halved", "quartered", "thinly", "thickly", "freshly",
+        "coarsely", "lightly", "seedless", "deseeded", "seeded", "pitted", "stoned", "cored", "hulled", "shelled", "deveined", "cold",
+        "warm", "hot", "chilled", "thawed", "defrosted", "good-quality", "flat-leaf", "curly", "small", "medium", "large", "thick", "thin",
+        "juicy", "grass-fed", "wild-caught", "fine", "extra-virgin", "virgin", "extra", "fillet", "fillets", "florets", "leaves", "sprigs",
+        "cloves", "stalks", "sticks", "wedges", "slices", "pieces", "chunks", "raw", "plain",
     };
 
     // Two spellings of one word, the one that the built-in foods are named by last.
     private static readonly (string Said, string Meant)[] Spellings =
     [
-        ("yoghurt", "yogurt"), ("yoghurts", "yogurt"), ("broth", "stock"), ("chili", "chilli"), ("chile", "chilli"), ("chilies", "chillies"), ("chiles", "chillies"), ("ground", "minced"), ("uncooked", "dry"), ("uncooked", "raw"),
+        ("yoghurt", "yogurt"), ("yoghurts", "yogurt"), ("broth", "stock"), ("chili", "chilli"), ("chile", "chilli"),
+        ("chilies", "chillies"), ("chiles", "chillies"), ("ground", "minced"), ("uncooked", "dry"), ("uncooked", "raw"),
     ];
 
     // "Oil for frying", "butter or margarine": what follows is not part of the name.
@@ -47,7 +50,11 @@ internal sealed record FoodNaming(string Name, string Note, IReadOnlyList<Food> 
         }
 
         // The name says it too, so that it is still said where the tin is not.
-        if (meant.Count > 1 && isTinned && meant.Where(food => FoodWords.All(food.Name).Contains("canned", StringComparer.Ordinal)).ToList() is [var tinned]) (name, meant) = ($"canned {name}", [tinned]);
+        if (meant.Count > 1 && isTinned)
+        {
+            var tins = meant.Where(food => FoodWords.All(food.Name).Contains("canned", StringComparer.Ordinal)).ToList();
+            if (tins is [var tinned]) (name, meant) = ($"canned {name}", [tinned]);
+        }
         return new(name, note, meant);
     }
 
@@ -105,7 +112,8 @@ internal sealed record FoodNaming(string Name, string Note, IReadOnlyList<Food> 
 
     private static (string Name, string Said) WithoutDescription((string Name, string Said) of)
     {
-        var words = of.Name.Replace("free range", "free-range", StringComparison.OrdinalIgnoreCase).Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var name = of.Name.Replace("free range", "free-range", StringComparison.OrdinalIgnoreCase);
+        var words = name.Split(' ', StringSplitOptions.RemoveEmptyEntries);
         var left = words.Where(word => !Describing.Contains(word)).ToList();
         return left.Count == 0 || left.Count == words.Length
             ? of

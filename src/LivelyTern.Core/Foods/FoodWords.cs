@@ -23,12 +23,17 @@ public static class FoodWords
     // What cooks count in, of which only a kitchen knows what one weighs.
     private static readonly HashSet<string> Household = new(StringComparer.Ordinal)
     {
-        "bunch", "handful", "knob", "sprig", "stick", "thumb", "slice", "clove", "head", "stalk", "rib", "ear", "leaf", "sheet", "ball", "bar", "cube", "fillet", "rasher", "scoop", "sachet",
-        "envelope", "glass", "mug", "bowl", "splash", "drizzle", "dollop", "squeeze", "piece", "wedge", "spear", "floret", "punnet", "pot", "loaf", "bulb", "stem", "strip", "chunk", "square", "serving", "pod", "cm", "inch",
+        "bunch", "handful", "knob", "sprig", "stick", "thumb", "slice", "clove", "head", "stalk", "rib", "ear", "leaf", "sheet", "ball",
+        "bar", "cube", "fillet", "rasher", "scoop", "sachet", "envelope", "glass", "mug", "bowl", "splash", "drizzle", "dollop", "squeeze",
+        "piece", "wedge", "spear", "floret", "punnet", "pot", "loaf", "bulb", "stem", "strip", "chunk", "square", "serving", "pod", "cm",
+        "inch",
     };
 
     // Said of a spoon or a cup: as full as its measure means, or not.
-    private static readonly HashSet<string> Full = new(StringComparer.Ordinal) { "level", "even" }, Fuller = new(StringComparer.Ordinal) { "heaped", "heaping", "rounded", "generous", "scant" };
+    private static readonly HashSet<string> Full = new(StringComparer.Ordinal) { "level", "even" };
+
+    private static readonly HashSet<string> Fuller =
+        new(StringComparer.Ordinal) { "heaped", "heaping", "rounded", "generous", "scant" };
     private static readonly HashSet<string> Sizes = new(StringComparer.Ordinal) { "small", "medium", "large", "big" };
 
     private static readonly char[] Separators = [' ', ',', ';', '(', ')', '-', '/', '.', '&', '"', '\t', '|', '*', '+', ':'];
@@ -87,11 +92,16 @@ public static class FoodWords
     }
 
     // "purée" and "puree" are one word. Written out, since normalising text needs data that a small system may lack.
-    private const string Accented = "àáâãäåçèéêëìíîïñòóôõöùúûüýÿāăąćĉċčďēĕėęěĝğġģĥĩīĭįĵķĺļľńņňōŏőŕŗřśŝşšţťũūŭůűųŵŷźżžđħłøı";
+    private const string Accented =
+        "àáâãäåçèéêëìíîïñòóôõöùúûüýÿāăąćĉċčďēĕėęěĝğġģĥĩīĭįĵķĺļľńņňōŏőŕŗřśŝşšţťũūŭůűųŵŷźżžđħłøı";
     private const string Plain = "aaaaaaceeeeiiiinooooouuuuyyaaaccccdeeeeegggghiiiijklllnnnooorrrssssttuuuuuuwyzzzdhloi";
 
-    private static string WithoutAccents(string text) => Ascii.IsValid(text) ? text
-        : string.Concat(text.Where(letter => CharUnicodeInfo.GetUnicodeCategory(letter) != UnicodeCategory.NonSpacingMark).Select(letter => Accented.IndexOf(letter) is >= 0 and var at ? Plain[at] : letter));
+    private static string WithoutAccents(string text)
+    {
+        if (Ascii.IsValid(text)) return text;
+        var letters = text.Where(letter => CharUnicodeInfo.GetUnicodeCategory(letter) != UnicodeCategory.NonSpacingMark);
+        return string.Concat(letters.Select(letter => Accented.IndexOf(letter) is >= 0 and var at ? Plain[at] : letter));
+    }
 
     private static string Bare(string word)
     {
@@ -103,11 +113,10 @@ public static class FoodWords
     public static string Singular(string word)
     {
         ArgumentNullException.ThrowIfNull(word);
-        if (word.Length < 4 || !word.EndsWith('s') || word.EndsWith("ss", StringComparison.Ordinal) || word.EndsWith("us", StringComparison.Ordinal)) return word;
-        if (word.EndsWith("ies", StringComparison.Ordinal)) return word[..^3] + "y";
-        if (word.EndsWith("oes", StringComparison.Ordinal) || word.EndsWith("shes", StringComparison.Ordinal) || word.EndsWith("ches", StringComparison.Ordinal)) return word[..^2];
-        return word.EndsWith("ves", StringComparison.Ordinal) && word is not ("cloves" or "olives" or "chives" or "endives")
-            ? word[..^3] + "f"
-            : word[..^1];
+        bool Ends(string end) => word.EndsWith(end, StringComparison.Ordinal);
+        if (word.Length < 4 || !word.EndsWith('s') || Ends("ss") || Ends("us")) return word;
+        if (Ends("ies")) return word[..^3] + "y";
+        if (Ends("oes") || Ends("shes") || Ends("ches")) return word[..^2];
+        return Ends("ves") && word is not ("cloves" or "olives" or "chives" or "endives") ? word[..^3] + "f" : word[..^1];
     }
 }

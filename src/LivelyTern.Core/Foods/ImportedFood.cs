@@ -45,11 +45,12 @@ public sealed record ImportedRow(long Row, ImportedFood? Food, string? Refused, 
     public static ImportedRow Refuse(long row, string why) => new(row, null, why, []);
 
     /// <summary>The household measures of "cup=240;tbsp=15", in grams, with their source; empty for null.</summary>
-    public static IReadOnlyList<HouseholdMeasure> MeasuresOf(string? text, string source) =>
-    [
-        .. (text ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries).Select(pair => pair.Split('='))
-            .Select(pair => new HouseholdMeasure(pair[0], new Grams(decimal.Parse(pair[1], System.Globalization.CultureInfo.InvariantCulture)), source)),
-    ];
+    public static IReadOnlyList<HouseholdMeasure> MeasuresOf(string? text, string source)
+    {
+        Grams Weight(string number) => new(decimal.Parse(number, System.Globalization.CultureInfo.InvariantCulture));
+        var pairs = (text ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries).Select(pair => pair.Split('='));
+        return [.. pairs.Select(pair => new HouseholdMeasure(pair[0], Weight(pair[1]), source))];
+    }
 
     private static string Say(Nutrient nutrient) =>
         nutrient switch { Nutrient.SaturatedFat => "saturated fat", _ => nutrient.ToString().ToLowerInvariant() };

@@ -73,14 +73,18 @@ public sealed record Label(
         var grams = Basis == LabelBasis.Per100g ? 100m : ServingGrams ?? 100m;
         foreach (var (field, value, most) in new (string, decimal?, decimal)[]
         {
-            ("kilocalories", Kilocalories, grams * 9.05m), ("kilojoules", Kilojoules, grams * 38m), ("protein", Protein, grams), ("fat", Fat, grams), ("saturatedFat", SaturatedFat, grams),
-            ("carbohydrate", Carbohydrate, grams), ("sugars", Sugars, grams), ("fibre", Fibre, grams), ("polyols", Polyols, grams), ("alcohol", Alcohol, grams), ("saltGrams", SaltGrams, grams), ("sodiumMilligrams", SodiumMilligrams, grams * 400),
+            ("kilocalories", Kilocalories, grams * 9.05m), ("kilojoules", Kilojoules, grams * 38m), ("protein", Protein, grams),
+            ("fat", Fat, grams), ("saturatedFat", SaturatedFat, grams), ("carbohydrate", Carbohydrate, grams), ("sugars", Sugars, grams),
+            ("fibre", Fibre, grams), ("polyols", Polyols, grams), ("alcohol", Alcohol, grams), ("saltGrams", SaltGrams, grams),
+            ("sodiumMilligrams", SodiumMilligrams, grams * 400),
         })
         {
             if (value < 0) problems.Add(new("figure-negative", "label." + field, "A figure can't be below zero."));
 
             // Labels round: "1 g" of fat in a serving of 0.8 g is printed that way.
-            else if (value > most + 0.5m) problems.Add(new("figure-absurd", "label." + field, $"That is more than {grams:0.#} g of food can hold: check the number."));
+            else if (value > most + 0.5m)
+                problems.Add(new(
+                    "figure-absurd", "label." + field, $"That is more than {grams:0.#} g of food can hold: check the number."));
         }
 
         if (problems.Count > 0) return problems;
@@ -106,8 +110,12 @@ public sealed record Label(
     public IReadOnlyList<Doubt> Doubts(Nutrients per100g)
     {
         var doubts = Foods.Doubts.Of(per100g, Convention).ToList();
-        if (Kilocalories is { } kcal && Kilojoules is { } kilojoules && Math.Abs((kilojoules / EnergyFactors.KilojoulesPerKilocalorie) - kcal) > Math.Max(3m, 0.05m * kcal))
-            doubts.Add(new("kcal-kj", $"{kilojoules:0} kJ are {kilojoules / EnergyFactors.KilojoulesPerKilocalorie:0} kcal, not {kcal:0}: one of the two is misread. The kcal count."));
+        if (Kilocalories is not { } kcal || Kilojoules is not { } kilojoules) return doubts;
+        var fromKilojoules = kilojoules / EnergyFactors.KilojoulesPerKilocalorie;
+        if (Math.Abs(fromKilojoules - kcal) > Math.Max(3m, 0.05m * kcal))
+            doubts.Add(new(
+                "kcal-kj",
+                $"{kilojoules:0} kJ are {fromKilojoules:0} kcal, not {kcal:0}: one of the two is misread. The kcal count."));
         return doubts;
     }
 }

@@ -12,7 +12,11 @@ namespace LivelyTern.Core.Foods;
 public static class LabelRounding
 {
     /// <summary>The nutrients such a label prints, in its order.</summary>
-    public static IReadOnlyList<Nutrient> Printed { get; } = [Nutrient.Energy, Nutrient.Fat, Nutrient.SaturatedFat, Nutrient.Salt, Nutrient.Carbohydrate, Nutrient.Fibre, Nutrient.Sugars, Nutrient.Protein];
+    public static IReadOnlyList<Nutrient> Printed { get; } =
+    [
+        Nutrient.Energy, Nutrient.Fat, Nutrient.SaturatedFat, Nutrient.Salt, Nutrient.Carbohydrate, Nutrient.Fibre, Nutrient.Sugars,
+        Nutrient.Protein,
+    ];
 
     /// <summary>A figure as printed, with its unit: "2.5 g", "less than 1 g", "170 mg" of sodium for salt.</summary>
     /// <param name="nutrient">One of <see cref="Printed"/>.</param>

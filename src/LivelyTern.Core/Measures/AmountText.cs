@@ -23,10 +23,13 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     // Amounts within amounts that are read; what is said deeper stays words.
     private const int Deepest = 6;
 
-    private const string Number = @"(?:\d+\s+\d+\s*/\s*\d+|\d+\s*/\s*\d+|\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d+(?:[.,]\d+)?\s*[¼½¾⅓⅔⅛⅜⅝⅞]?|[¼½¾⅓⅔⅛⅜⅝⅞])";
+    private const string Number =
+        @"(?:\d+\s+\d+\s*/\s*\d+|\d+\s*/\s*\d+|\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d+(?:[.,]\d+)?\s*[¼½¾⅓⅔⅛⅜⅝⅞]?"
+        + @"|[¼½¾⅓⅔⅛⅜⅝⅞])";
 
     private static readonly Regex Leading = new(
-        @"^\s*(?:(?<times>" + Number + @")\s*[x×]\s*)?(?<from>-?" + Number + @")(?:\s*(?:-|–|to)\s*(?<to>" + Number + @"))?\s*(?<rest>.*)$",
+        @"^\s*(?:(?<times>" + Number + @")\s*[x×]\s*)?(?<from>-?" + Number + @")(?:\s*(?:-|–|to)\s*(?<to>" + Number
+        + @"))?\s*(?<rest>.*)$",
         RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
 
     // "1,000 g" is a thousand; "1,5 kg" and "0,125 l" are decimal commas.
@@ -71,7 +74,8 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     // Between two amounts that are meant together: "1 cup plus 2 tbsp".
     private static readonly string[] Joining = ["plus ", "and ", "+ ", ""];
     private static readonly string[] Of = ["of the ", "of "];
-    private static readonly string[] Nearly = ["about ", "approx. ", "approx ", "approximately ", "around ", "roughly ", "ca. ", "ca ", "c. ", "~"];
+    private static readonly string[] Nearly =
+        ["about ", "approx. ", "approx ", "approximately ", "around ", "roughly ", "ca. ", "ca ", "c. ", "~"];
 
     /// <summary>What follows: the food, perhaps with a household measure before it. "A cup of oats" is a cup, and oats.</summary>
     public string Rest { get; init => field = WithoutOf(value); } = WithoutOf(Rest);
@@ -155,17 +159,28 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         if (to is null || times is null) return null;
         var each = WithUnit(from, to.Value, match.Groups["rest"].Value, depth);
         if (!match.Groups["times"].Success) return each;
-        return each.Scale(times.Value) with { Pack = each is { Unit: not null, Pack: null, IsAbout: false } ? new(times.Value, each.From, each.Unit) : null };
+        var pack = each is { Unit: not null, Pack: null, IsAbout: false } ? new PackSize(times.Value, each.From, each.Unit) : null;
+        return each.Scale(times.Value) with { Pack = pack };
     }
 
     /// <summary>The same amount, scaled: 1.5 times "2 x 400 g" is "3 x 400 g", half of "2-3 tbsp" is "1-1 1/2 tbsp".</summary>
     /// <param name="factor">Above zero.</param>
-    public AmountText Scale(decimal factor) =>
-        this with { From = From * factor, To = To * factor, Pack = Pack is null ? null : Pack with { Count = Pack.Count * factor }, Also = Also?.Scale(factor) };
+    public AmountText Scale(decimal factor) => this with
+    {
+        From = From * factor,
+        To = To * factor,
+        Pack = Pack is null ? null : Pack with { Count = Pack.Count * factor },
+        Also = Also?.Scale(factor),
+    };
 
     /// <summary>As many packages of a size: two of 400 g.</summary>
-    internal AmountText PackedIn(AmountText each) =>
-        this with { From = From * each.From, To = To * each.To, Unit = each.Unit, Pack = IsAbout || each.IsAbout ? null : new(From, each.From, each.Unit!) };
+    internal AmountText PackedIn(AmountText each) => this with
+    {
+        From = From * each.From,
+        To = To * each.To,
+        Unit = each.Unit,
+        Pack = IsAbout || each.IsAbout ? null : new(From, each.From, each.Unit!),
+    };
 
     /// <summary>A text that is an amount of mass or volume and nothing else, "about 150 g"; null for any other.</summary>
     public static AmountText? Alone(string text)
@@ -244,9 +259,9 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         var joining = Joining.First(word => amount.Rest.StartsWith(word, StringComparison.OrdinalIgnoreCase));
         var after = amount.Rest[joining.Length..];
         if (!BeginsWithNumber(after) || Read(after, depth + 1) is not { IsAbout: false, Pack: null, Unit: { } smaller } more) return amount;
-        return smaller.Kind == amount.Unit!.Kind && smaller.InBase < amount.Unit.InBase
-            ? new(amount.From + (more.From * smaller.InBase / amount.Unit.InBase), amount.To + (more.To * smaller.InBase / amount.Unit.InBase), amount.Unit, more.Rest) { Also = more.Also }
-            : amount;
+        if (smaller.Kind != amount.Unit!.Kind || smaller.InBase >= amount.Unit.InBase) return amount;
+        decimal Larger(decimal quantity) => quantity * smaller.InBase / amount.Unit.InBase;
+        return new(amount.From + Larger(more.From), amount.To + Larger(more.To), amount.Unit, more.Rest) { Also = more.Also };
     }
 
     // "(15 oz) can": the amount within the brackets, and what follows them.
@@ -296,8 +311,10 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     }
 
     // Nine digits and more are absurd in a kitchen, and would overflow the sums: they read as the absurd limit and are refused by it.
-    private static decimal? Parse(string digits) =>
-        digits.Trim().Length > 24 ? Absurd * 10
-        : decimal.TryParse(digits.Trim(), NumberStyles.Number, CultureInfo.InvariantCulture, out var value) ? Math.Clamp(value, -Absurd * 10, Absurd * 10)
-        : null;
+    private static decimal? Parse(string digits)
+    {
+        if (digits.Trim().Length > 24) return Absurd * 10;
+        var isNumber = decimal.TryParse(digits.Trim(), NumberStyles.Number, CultureInfo.InvariantCulture, out var value);
+        return isNumber ? Math.Clamp(value, -Absurd * 10, Absurd * 10) : null;
+    }
 }

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using LivelyTern.Core.Pack;
 
 namespace LivelyTern.Core.Plan;
@@ -40,7 +41,7 @@ public static class BoxesOnDays
         return changes;
     }
 
-    private static Dictionary<Guid, (Guid EaterId, bool IsEaten)> On(IEnumerable<(EaterDay Where, System.Collections.Immutable.ImmutableList<PlanItem> Items)> days) =>
+    private static Dictionary<Guid, (Guid EaterId, bool IsEaten)> On(IEnumerable<(EaterDay Where, ImmutableList<PlanItem> Items)> days) =>
         days.SelectMany(day => day.Items.Where(item => item.BoxId is not null), (day, item) => (day.Where.EaterId, Item: item))
             .ToDictionary(one => one.Item.BoxId!.Value, one => (one.EaterId, one.Item.EatenAt is not null));
 }

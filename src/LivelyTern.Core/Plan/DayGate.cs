@@ -44,7 +44,8 @@ public static class DayGate
             return new("box-gone", "boxId", "That box is no longer here: it was given away, thrown away or emptied back.");
         if (NotCookedYet(day, item, stock) is { } early) return early;
         if (WhyNever(ways, item, stock, find) is not { } never) return null;
-        var sentence = $"{eater} must never get that ({item.Name(stock)}): it holds {never.InWords}. Choose something else, or change it under Aim.";
+        var sentence =
+            $"{eater} must never get that ({item.Name(stock)}): it holds {never.InWords}. Choose something else, or change it under Aim.";
         return new("never-for", "eaterId", sentence);
     }
 
@@ -60,7 +61,7 @@ public static class DayGate
     {
         ArgumentNullException.ThrowIfNull(ways);
         ArgumentNullException.ThrowIfNull(item);
-        return item.IsEvent ? null : ways.WhyNever(item.Contents(stock).AsKnownToday(find));
+        return item.IsMealOut ? null : ways.WhyNever(item.Contents(stock).AsKnownToday(find));
     }
 
     // One that was eaten lies on the day it was eaten, and nowhere else.

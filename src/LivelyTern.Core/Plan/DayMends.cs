@@ -43,24 +43,49 @@ public enum MendKind
 }
 
 /// <summary>One small change that brings a day into its bands, tried out.</summary>
-/// <param name="Kind">What it does.</param>
-/// <param name="ItemId">The item on the day it concerns, if any.</param>
-/// <param name="Name">What that is called.</param>
-/// <param name="Text">The plain food to be laid, or the new amount.</param>
-/// <param name="Grams">That new amount.</param>
-/// <param name="BoxId">The box to be laid, or the batch of which a portion is.</param>
-/// <param name="OtherName">The dish of that box, or what the item changes places with.</param>
-/// <param name="OtherItemId">The item it changes places with.</param>
-/// <param name="OtherDay">That item's day.</param>
-/// <param name="Bound">The measure whose bound moves.</param>
-/// <param name="NewBand">Its band then, for this day.</param>
-/// <param name="ChangeKcal">How much the day's energy changes, in kcal.</param>
-/// <param name="Size">How large a change it is; small ones come first.</param>
-public sealed record Mend(
-    MendKind Kind, Guid? ItemId, string? Name, string? Text, decimal? Grams, Guid? BoxId, string? OtherName, Guid? OtherItemId, DateOnly? OtherDay, Measure? Bound, Band? NewBand, decimal ChangeKcal, decimal Size)
+public sealed record Mend
 {
     /// <summary>Names it: the same change of the same day has the same id whenever it is worked out.</summary>
     public required string Id { get; init; }
+
+    /// <summary>What it does.</summary>
+    public required MendKind Kind { get; init; }
+
+    /// <summary>The item on the day it concerns, if any.</summary>
+    public Guid? ItemId { get; init; }
+
+    /// <summary>What that is called.</summary>
+    public string? Name { get; init; }
+
+    /// <summary>The plain food to be laid, or the new amount.</summary>
+    public string? Text { get; init; }
+
+    /// <summary>That new amount, in grams.</summary>
+    public decimal? Grams { get; init; }
+
+    /// <summary>The box to be laid, or the batch of which a portion is.</summary>
+    public Guid? BoxId { get; init; }
+
+    /// <summary>The dish of that box, or what the item changes places with.</summary>
+    public string? OtherName { get; init; }
+
+    /// <summary>The item it changes places with.</summary>
+    public Guid? OtherItemId { get; init; }
+
+    /// <summary>That item's day.</summary>
+    public DateOnly? OtherDay { get; init; }
+
+    /// <summary>The measure whose bound moves.</summary>
+    public Measure? Bound { get; init; }
+
+    /// <summary>Its band then, for this day.</summary>
+    public Band? NewBand { get; init; }
+
+    /// <summary>How much the day's energy changes, in kcal.</summary>
+    public required decimal ChangeKcal { get; init; }
+
+    /// <summary>How large a change it is; small ones come first.</summary>
+    public required decimal Size { get; init; }
 
     internal Mend Named()
     {
@@ -120,7 +145,8 @@ public sealed class DayMends
     /// <param name="unpacked">The batches that are not packed yet, with what lies of them on any day.</param>
     /// <param name="fillers">Plain foods that may be added.</param>
     public DayMends(
-        FittedEater who, DateOnly day, DateOnly today, PlanBoard board, Stock stock, IReadOnlyList<Box> shelf, IReadOnlyList<UnpackedBatch> unpacked, IReadOnlyList<FillerOffer> fillers)
+        FittedEater who, DateOnly day, DateOnly today, PlanBoard board, Stock stock, IReadOnlyList<Box> shelf,
+        IReadOnlyList<UnpackedBatch> unpacked, IReadOnlyList<FillerOffer> fillers)
     {
         ArgumentNullException.ThrowIfNull(who);
         ArgumentNullException.ThrowIfNull(board);
@@ -131,7 +157,8 @@ public sealed class DayMends
         // A portion of a batch that still has one left is offered like a box, under the batch's id.
         var portions = unpacked.Where(one => one.NewFor(who.Eater.Id) is { Value: > 0 } size && one.Left >= size)
             .Select(one => new Box(one.Batch.Id, one.Batch, one.NewFor(who.Eater.Id), null));
-        this.shelf = [.. shelf.Concat(portions).Where(box => MayHave(box, day)).DistinctBy(box => (box.Batch.Id, Math.Round(box.Weight.Value / 5)))];
+        var mayHave = shelf.Concat(portions).Where(box => MayHave(box, day));
+        this.shelf = [.. mayHave.DistinctBy(box => (box.Batch.Id, Math.Round(box.Weight.Value / 5)))];
         left = unpacked.ToDictionary(one => one.Batch.Id, one => one.Left);
         this.fillers = [.. fillers.Where(filler => !who.Ways.Forbids(new([filler.Food])))];
         items = board[where];
@@ -157,9 +184,10 @@ public sealed class DayMends
 
         // Moving the bound itself comes last, and always has a place.
         var moved = MovedBounds().ToList();
-        return [.. found.OrderBy(mend => mend.Size).ThenBy(mend => mend.Kind).ThenBy(mend => mend.Name, StringComparer.Ordinal)
-            .GroupBy(mend => mend.Kind).SelectMany(kind => kind.Take(MostOfAKind)).OrderBy(mend => mend.Size).Take(MostSuggested - moved.Count).Select(mend => mend.Named()),
-            .. moved.Select(mend => mend.Named())];
+        var smallest = found.OrderBy(mend => mend.Size).ThenBy(mend => mend.Kind).ThenBy(mend => mend.Name, StringComparer.Ordinal);
+        var few = smallest.GroupBy(mend => mend.Kind).SelectMany(kind => kind.Take(MostOfAKind));
+        var best = few.OrderBy(mend => mend.Size).Take(MostSuggested - moved.Count);
+        return [.. best.Concat(moved).Select(mend => mend.Named())];
     }
 
     /// <summary>
@@ -173,20 +201,34 @@ public sealed class DayMends
         var part = slot is null
             ? null
             : who.Ways.Slots.FirstOrDefault(one => string.Equals(one.Name, slot, StringComparison.OrdinalIgnoreCase));
-        var lacks = LackOf(part);
-        var offers = shelf.Select(box => (Text: (string?)null, Box: (Box?)box, Name: box.Batch.RecipeName, box.Contents))
-            .Concat(fillers.Select(filler => (Text: (string?)filler.Text, Box: (Box?)null, Name: filler.Text, Contents: new Contents([filler.Food]))));
-        return [.. offers.Where(offer => offer.Box is null || part is null or { TakesBox: true }).Select(offer => new StillFits(offer.Text, IsPortion(offer.Box) ? null : offer.Box?.Id, IsPortion(offer.Box) ? offer.Box!.Id : null, offer.Name, aim.Count(offer.Contents), DayReading.Of([.. contents, offer.Contents], aim)))
-            .Where(offer => offer.After.Bands.Where(band => band.Value.Position == BandPosition.Over).All(band => now.Bands[band.Key].Position == BandPosition.Over && band.Value.Over == now.Bands[band.Key].Over))
-            .OrderBy(offer => lacks is null ? Out(offer.After, aim) : 0).ThenBy(offer => lacks is { } lack ? Math.Abs(lack - offer.Measures[aim.Leading].AtLeast) : Far(offer.After)).ThenBy(offer => offer.Name, StringComparer.Ordinal).Take(most)];
+        var offers = fillers.Select(filler => Offer(filler.Text, null, filler.Text, new Contents([filler.Food])));
+        if (part is null or { TakesBox: true })
+            offers = offers.Concat(shelf.Select(box => Offer(null, box, box.Batch.RecipeName, box.Contents)));
+        var allowed = offers.Where(offer => PassesNoMost(offer.After));
+        var nearest = LackOf(part) is { } lack
+            ? allowed.OrderBy(offer => Math.Abs(lack - offer.Measures[aim.Leading].AtLeast))
+            : allowed.OrderBy(offer => OutOf(offer.After, aim)).ThenBy(offer => FromGoal(offer.After));
+        return [.. nearest.ThenBy(offer => offer.Name, StringComparer.Ordinal).Take(most)];
     }
+
+    private StillFits Offer(string? text, Box? box, string name, Contents holds)
+    {
+        var (boxId, batchId) = IsPortion(box) ? ((Guid?)null, box!.Id) : (box?.Id, (Guid?)null);
+        return new(text, boxId, batchId, name, aim.Count(holds), DayReading.Of([.. contents, holds], aim));
+    }
+
+    // What is over its most was so before, by as much.
+    private bool PassesNoMost(DayReading after) =>
+        after.Bands.Where(band => band.Value.Position == BandPosition.Over)
+            .All(band => now.Bands[band.Key] is { Position: BandPosition.Over, Over: var over } && over == band.Value.Over);
 
     // What a slot lacks of its share of the leading measure; null where it has no share or the day no goal.
     private decimal? LackOf(Slot? part)
     {
         if (part?.Share is not { } share || aim[aim.Leading] is not { } band || (band.Target ?? band.Max ?? band.Min) is not { } goal)
             return null;
-        return (share * goal) - items.Select((item, i) => string.Equals(item.Slot, part.Name, StringComparison.OrdinalIgnoreCase) ? now.Entries[i][aim.Leading].AtLeast : 0).Sum();
+        var here = Enumerable.Range(0, items.Count).Where(i => string.Equals(items[i].Slot, part.Name, StringComparison.OrdinalIgnoreCase));
+        return (share * goal) - here.Sum(i => now.Entries[i][aim.Leading].AtLeast);
     }
 
     /// <summary>Why an item lies here.</summary>
@@ -195,7 +237,9 @@ public sealed class DayMends
         var at = items.FindIndex(item => item.Id == itemId);
         if (at < 0) return null;
         var without = Without(at);
-        var outWithout = without.Bands.Where(band => band.Value.Position != BandPosition.Within && (now.Bands[band.Key].Position == BandPosition.Within || band.Value.RoomFrom > now.Bands[band.Key].RoomFrom)).ToDictionary();
+        bool IsWorse(BandReading was, BandReading then) =>
+            then.Position != BandPosition.Within && (was.Position == BandPosition.Within || then.RoomFrom > was.RoomFrom);
+        var outWithout = without.Bands.Where(band => IsWorse(now.Bands[band.Key], band.Value)).ToDictionary();
         var box = stock.BoxOf(items[at]);
         var useBy = box is null ? null : UseBy.Of(box, today);
         var others = box is null ? [] : shelf.Where(other => other.Batch.Id != box.Batch.Id).ToList();
@@ -212,9 +256,9 @@ public sealed class DayMends
 
     private static bool IsPortion(Box? box) => box is not null && box.Id == box.Batch.Id;
 
-    private static bool IsFree(PlanItem item) => item.EatenAt is null && !item.IsLocked && !item.IsEvent;
+    private static bool IsFree(PlanItem item) => item.EatenAt is null && !item.IsLocked && !item.IsMealOut;
 
-    private bool MustNever(PlanItem item, Contents holds) => !item.IsEvent && who.Ways.Forbids(holds);
+    private bool MustNever(PlanItem item, Contents holds) => !item.IsMealOut && who.Ways.Forbids(holds);
 
     private DayReading Without(int at) => DayReading.Of([.. contents.Where((_, i) => i != at)], aim);
 
@@ -233,9 +277,12 @@ public sealed class DayMends
             var grams = items[i].Food!.Weight.Value;
             for (var change = 5m; change <= grams; change += 5m)
             {
-                var fits = new[] { -change, change }.Where(by => grams + by >= grams / 2).Select(by => (By: by, After: Replacing(i, contents[i].Scale((grams + by) / grams)))).FirstOrDefault(tried => tried.After.Fits);
+                var fits = new[] { -change, change }.Where(by => grams + by >= grams / 2)
+                    .Select(by => (Grams: grams + by, After: Replacing(i, contents[i].Scale((grams + by) / grams))))
+                    .FirstOrDefault(tried => tried.After.Fits);
                 if (fits.After is null) continue;
-                yield return Make(MendKind.Amend, i, fits.After, 0) with { Text = $"{grams + fits.By:0.#} g {items[i].Food!.Food.Name}", Grams = grams + fits.By };
+                var text = $"{fits.Grams:0.#} g {items[i].Food!.Food.Name}";
+                yield return Make(MendKind.Amend, i, fits.After, 0) with { Text = text, Grams = fits.Grams };
                 break;
             }
         }
@@ -260,7 +307,10 @@ public sealed class DayMends
     }
 
     private IEnumerable<Mend> Foods() =>
-        from filler in fillers let after = DayReading.Of([.. contents, new Contents([filler.Food])], aim) where after.Fits select Make(MendKind.LayFood, null, after, 10) with { Text = filler.Text };
+        from filler in fillers
+        let after = DayReading.Of([.. contents, new Contents([filler.Food])], aim)
+        where after.Fits
+        select Make(MendKind.LayFood, null, after, 10) with { Text = filler.Text };
 
     private IEnumerable<Mend> FromTheShelf()
     {
@@ -278,24 +328,27 @@ public sealed class DayMends
 
     private IEnumerable<Mend> Swaps()
     {
-        foreach (var (other, otherItems) in board.Days.Where(day => day.Key.EaterId == where.EaterId && day.Key.Day != where.Day && day.Key.Day >= today).OrderBy(day => day.Key.Day))
+        var others = board.Days.Where(day => day.Key.EaterId == where.EaterId && day.Key.Day != where.Day && day.Key.Day >= today);
+        foreach (var (other, otherItems) in others.OrderBy(day => day.Key.Day))
         {
             var theirAim = who.Ways.AimOn(who.Eater.Aim, other.Day);
             var theirs = otherItems.Select(item => item.Contents(stock)).ToList();
-            var before = Out(DayReading.Of(theirs, theirAim), theirAim);
-            foreach (var i in Free)
+            var before = OutOf(DayReading.Of(theirs, theirAim), theirAim);
+            foreach (var (i, j) in Free.SelectMany(i => Enumerable.Range(0, otherItems.Count).Select(j => (i, j))))
             {
-                for (var j = 0; j < otherItems.Count; j++)
-                {
-                    if (!IsFree(otherItems[j]) || MustNever(otherItems[j], theirs[j])) continue;
-                    if (items[i].IsOfBatch != otherItems[j].IsOfBatch || !KeepsUntil(items[i], other.Day) || !KeepsUntil(otherItems[j], where.Day)) continue;
-                    var after = Replacing(i, theirs[j]);
-                    if (!after.Fits || Out(DayReading.Of([.. theirs.Select((was, k) => k == j ? contents[i] : was)], theirAim), theirAim) > before) continue;
-                    yield return Make(MendKind.Swap, i, after, 35) with { OtherItemId = otherItems[j].Id, OtherName = otherItems[j].Name(stock), OtherDay = other.Day };
-                }
+                if (MustNever(otherItems[j], theirs[j]) || !MaySwap(items[i], other.Day, otherItems[j])) continue;
+                var after = Replacing(i, theirs[j]);
+                if (!after.Fits) continue;
+                var otherAfter = DayReading.Of([.. theirs.Select((was, k) => k == j ? contents[i] : was)], theirAim);
+                if (OutOf(otherAfter, theirAim) > before) continue;
+                var swap = Make(MendKind.Swap, i, after, 35);
+                yield return swap with { OtherItemId = otherItems[j].Id, OtherName = otherItems[j].Name(stock), OtherDay = other.Day };
             }
         }
     }
+
+    private bool MaySwap(PlanItem mine, DateOnly theirDay, PlanItem theirs) =>
+        IsFree(theirs) && mine.IsOfBatch == theirs.IsOfBatch && KeepsUntil(mine, theirDay) && KeepsUntil(theirs, where.Day);
 
     private bool KeepsUntil(PlanItem item, DateOnly day) => stock.BoxOf(item) is not { } box || MayHave(box, day);
 
@@ -305,9 +358,10 @@ public sealed class DayMends
         if (now.Bands.Where(band => band.Value.Position != BandPosition.Within).ToList() is not [var (measure, reading)]) yield break;
         var band = aim[measure];
         var step = measure == Measure.Energy ? 10m : 1m;
+        decimal WholeSteps(decimal amount) => Math.Ceiling(amount / step) * step;
         var moved = reading.Over is { } over
-            ? band with { Max = band.Max + (Math.Ceiling(over / step) * step), Tolerance = null }
-            : band with { Min = Math.Max(0, (band.Min ?? 0) - (Math.Ceiling((reading.RoomFrom ?? 0) / step) * step)), Tolerance = null };
+            ? band with { Max = band.Max + WholeSteps(over), Tolerance = null }
+            : band with { Min = Math.Max(0, (band.Min ?? 0) - WholeSteps(reading.RoomFrom ?? 0)), Tolerance = null };
         if (measure == Measure.Energy && reading.Over is null && (moved.Min < EnergyFloor.Kilocalories || EnergyFloor.IsBelow(moved)))
             yield break;
         if (moved.Target < moved.Min || moved.Target > moved.Max) moved = moved with { Target = null };
@@ -331,7 +385,16 @@ public sealed class DayMends
     private Mend Make(MendKind kind, int? at, DayReading after, decimal effort)
     {
         var change = after.Sums[Measure.Energy].AtLeast - now.Sums[Measure.Energy].AtLeast;
-        return new(kind, at is { } i ? items[i].Id : null, at is { } k ? items[k].Name(stock) : null, null, null, null, null, null, null, null, null, change, effort + (Math.Abs(change) / 10)) { Id = "" };
+        var item = at is { } place ? items[place] : null;
+        return new()
+        {
+            Id = "",
+            Kind = kind,
+            ItemId = item?.Id,
+            Name = item?.Name(stock),
+            ChangeKcal = change,
+            Size = effort + (Math.Abs(change) / 10),
+        };
     }
 
     /// <summary>What a mend does to the plan, as one change; null for one that moves a bound.</summary>
@@ -354,32 +417,53 @@ public sealed class DayMends
         var gone = new Problem("item-gone", "itemId", "That is no longer on the plan.");
         PlanItem? Food() =>
             fillers.FirstOrDefault(offer => string.Equals(offer.Text, mend.Text, StringComparison.Ordinal)) is { } filler
-                ? new PlanItem(newId(), null, filler.Text, filler.Food) { Slot = slot }
+                ? new PlanItem(newId(), new PlainFood(filler.Text, filler.Food)) { Slot = slot }
                 : null;
-        PlanItem? Box() => shelf.FirstOrDefault(box => box.Id == mend.BoxId) is not { } box ? null
-            : IsPortion(box)
-                ? new PlanItem(newId(), null, null, null) { Portion = new(box.Id, box.Weight), Slot = slot }
-                : new PlanItem(newId(), box.Id, null, null) { Slot = slot };
+        PlanItem? Box() =>
+            shelf.FirstOrDefault(box => box.Id == mend.BoxId) is { } box
+                ? new PlanItem(newId(), IsPortion(box) ? new Portion(box.Id, box.Weight) : new LaidBox(box.Id)) { Slot = slot }
+                : null;
         Outcome<PlanChange> Lay(PlanBoard on, PlanItem? item) => item is null ? gone : on.Lay(item, where, place);
         return mend.Kind switch
         {
             MendKind.TakeOff when mend.ItemId is { } item => board.TakeOff(item),
-            MendKind.Amend when mend.ItemId is { } item && mend.Grams is > 0 and var grams && place < items.Count
-                && items[place].Food is { } food => board.Amend(item, mend.Text ?? "", food with { Weight = new Grams(grams) }),
+            MendKind.Amend when place < items.Count && items[place].Food is { } food && mend.Grams is > 0 and var grams =>
+                board.Amend(items[place].Id, mend.Text ?? "", food with { Weight = new Grams(grams) }),
             MendKind.Size when mend.ItemId is { } item && mend.Grams is > 0 and var grams => board.Size(item, new Grams(grams)),
             MendKind.LayFood => Lay(board, Food()),
             MendKind.LayBox => Lay(board, Box()),
             MendKind.LayBoth => board.InOne([on => Lay(on, Box()), on => Lay(on, Food())]),
             MendKind.ChangeBox when mend.ItemId is { } item => board.InOne([on => on.TakeOff(item), on => Lay(on, Box())]),
             MendKind.Instead when mend.ItemId is { } item => board.InOne([on => on.TakeOff(item), on => Lay(on, Food())]),
-            MendKind.Swap when mend.ItemId is { } item && mend.OtherItemId is { } other && board.Find(other) is { } there =>
-                board.InOne([on => on.Move(item, there, board[there].FindIndex(one => one.Id == other)), on => on.Move(other, where, place), on => on.PutInSlot(other, slot), on => on.PutInSlot(item, board[there].Find(one => one.Id == other)!.Slot)]),
+            MendKind.Swap when mend.ItemId is { } item && mend.OtherItemId is { } other => Swap(item, other) ?? gone,
             _ => gone,
         };
     }
 
-    // How far a day is out of its bands, in per cent of each bound, summed.
-    private static decimal Out(DayReading day, DayAim aim) => day.Bands.Sum(band => 100 * ((band.Value.Over ?? 0) + (band.Value.RoomFrom ?? 0)) / Math.Max(1, (band.Value.Over is null ? aim[band.Key].Min : aim[band.Key].Max) ?? 1));
+    // Each takes the other's day, place and slot.
+    private Outcome<PlanChange>? Swap(Guid itemId, Guid otherId)
+    {
+        var place = items.FindIndex(item => item.Id == itemId);
+        if (place < 0 || board.Find(otherId) is not { } there) return null;
+        var otherPlace = board[there].FindIndex(item => item.Id == otherId);
+        var (slot, otherSlot) = (items[place].Slot, board[there][otherPlace].Slot);
+        return board.InOne([
+            on => on.Move(itemId, there, otherPlace), on => on.Move(otherId, where, place),
+            on => on.PutInSlot(otherId, slot), on => on.PutInSlot(itemId, otherSlot)]);
+    }
 
-    private decimal Far(DayReading day) => Math.Abs(day.Bands.GetValueOrDefault(aim.Leading)?.Left ?? 0);
+    // How far a day is out of its bands, in per cent of each bound, summed.
+    private static decimal OutOf(DayReading day, DayAim aim)
+    {
+        decimal PerCent(Measure measure, BandReading reading)
+        {
+            var bound = reading.Over is null ? aim[measure].Min : aim[measure].Max;
+            return 100 * ((reading.Over ?? 0) + (reading.RoomFrom ?? 0)) / Math.Max(1, bound ?? 1);
+        }
+
+        return day.Bands.Sum(band => PerCent(band.Key, band.Value));
+    }
+
+    // How far the leading measure lies from its target.
+    private decimal FromGoal(DayReading day) => Math.Abs(day.Bands.GetValueOrDefault(aim.Leading)?.Left ?? 0);
 }

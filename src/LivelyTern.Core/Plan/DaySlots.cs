@@ -35,11 +35,12 @@ public static class DaySlots
         foreach (var item in stays.Concat(laid).Where(item => IndexOf(item.Slot, slots) < slots.Count))
         {
             wanted[IndexOf(item.Slot, slots)] -= energy(item);
-            if (item.IsOfBatch || item.IsEvent) boxes[IndexOf(item.Slot, slots)]++;
+            if (item.IsOfBatch || item.IsMealOut) boxes[IndexOf(item.Slot, slots)]++;
         }
 
         var placed = new Dictionary<Guid, PlanItem>();
-        foreach (var item in laid.Where(item => IndexOf(item.Slot, slots) == slots.Count).OrderByDescending(item => item.IsOfBatch).ThenByDescending(energy))
+        var open = laid.Where(item => IndexOf(item.Slot, slots) == slots.Count);
+        foreach (var item in open.OrderByDescending(item => item.IsOfBatch).ThenByDescending(energy))
         {
             var free = Enumerable.Range(0, slots.Count).Where(i => !item.IsOfBatch || slots[i].TakesBox).ToList();
             if (free.Count == 0) free = [.. Enumerable.Range(0, slots.Count)];

@@ -10,9 +10,10 @@ namespace LivelyTern.Core.Plan;
 public sealed record MenuItem(string Name, IReadOnlyDictionary<Nutrient, decimal> Figures, decimal? HighKcal = null);
 
 /// <summary>A meal out as one block: its parts added up, an estimate by its middle.</summary>
+/// <param name="Name">What it is called.</param>
 /// <param name="Food">100 g of a food that holds just what the meal holds; a figure that one part lacks is not known.</param>
 /// <param name="GiveOrTake">How far its energy may lie from that, in kcal either way: 600 to 900 kcal are 750, give or take 150.</param>
-public sealed record MealOut(Ingredient Food, decimal GiveOrTake)
+public sealed record MealOut(string Name, Ingredient Food, decimal GiveOrTake) : Laid
 {
     private const decimal Most = 20_000m;
     private const int MostItems = 40;
@@ -27,8 +28,21 @@ public sealed record MealOut(Ingredient Food, decimal GiveOrTake)
         decimal? Sum(Nutrient nutrient) =>
             items.All(item => item.Figures.ContainsKey(nutrient)) ? items.Sum(item => item.Figures[nutrient]) : null;
         var give = items.Sum(item => ((item.HighKcal ?? item.Figures[Nutrient.Energy]) - item.Figures[Nutrient.Energy]) / 2);
-        return new MealOut(Printed(name.Trim(), nutrient => nutrient == Nutrient.Energy ? Sum(nutrient) + give : Sum(nutrient)), give);
+        var food = Printed(name.Trim(), nutrient => nutrient == Nutrient.Energy ? Sum(nutrient) + give : Sum(nutrient));
+        return new MealOut(name.Trim(), food, give);
     }
+
+    /// <inheritdoc/>
+    public override bool IsOfTheSame(Laid other) =>
+        other is MealOut meal && string.Equals(meal.Food.Food.Id, Food.Food.Id, StringComparison.Ordinal);
+
+    /// <summary>The same meal at the same figures; its food is compared by its id and weight.</summary>
+    public bool Equals(MealOut? other) =>
+        other is not null && IsOfTheSame(other) && other.GiveOrTake == GiveOrTake && other.Food.Weight == Food.Weight
+        && string.Equals(other.Name, Name, StringComparison.Ordinal);
+
+    /// <inheritdoc/>
+    public override int GetHashCode() => HashCode.Combine(Name, GiveOrTake);
 
     /// <summary>Figures off a menu or a label, as 100 g of a food that holds just them.</summary>
     /// <param name="name">What they are of.</param>
@@ -39,7 +53,9 @@ public sealed record MealOut(Ingredient Food, decimal GiveOrTake)
         var per100g = new Nutrients(
             of(Nutrient.Energy), of(Nutrient.Protein), of(Nutrient.Fat), of(Nutrient.SaturatedFat), of(Nutrient.Carbohydrate),
             of(Nutrient.Sugars), of(Nutrient.Fibre), of(Nutrient.Salt), of(Nutrient.Polyols), of(Nutrient.Alcohol));
-        return new(new("printed:" + name, name, [], FoodGroup.Seasonings, per100g, CarbohydrateConvention.Total, [], "as printed"), new Grams(100));
+        var food = new Food(
+            "printed:" + name, name, [], FoodGroup.Seasonings, per100g, CarbohydrateConvention.Total, [], "as printed");
+        return new(food, new Grams(100));
     }
 
     private static IEnumerable<Problem> Problems(string name, IReadOnlyList<MenuItem> items)

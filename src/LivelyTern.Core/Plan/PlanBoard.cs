@@ -8,83 +8,6 @@ namespace LivelyTern.Core.Plan;
 /// <summary>One eater's one day.</summary>
 public readonly record struct EaterDay(Guid EaterId, DateOnly Day);
 
-/// <summary>A weight of a batch that is not packed yet; packed, it becomes a box.</summary>
-/// <param name="BatchId">The batch.</param>
-/// <param name="Weight">Cooked grams, to the milligram.</param>
-public sealed record Portion(Guid BatchId, Grams Weight)
-{
-    /// <summary>Cooked grams, to the milligram.</summary>
-    public Grams Weight { get; init; } = Weight.ToMilligram();
-
-    /// <summary>Why a portion can't weigh this; null where it can.</summary>
-    public static Problem? Not(Grams weight) =>
-        weight.Value is <= 0 or > 10_000m ? new("portion-absurd", "grams", "A portion weighs more than 0 g and up to 10 kg.") : null;
-}
-
-/// <summary>Something laid on a day: a packed box, a portion of a batch that is not packed yet, or a plain food by weight.</summary>
-/// <param name="Id">Stable identity.</param>
-/// <param name="BoxId">The box, or null for all else.</param>
-/// <param name="Text">The plain food as typed, or null for all else.</param>
-/// <param name="Food">The plain food and its weight, or null for all else.</param>
-/// <param name="EatenAt">When it was eaten, in UTC; null while it is planned.</param>
-public sealed record PlanItem(Guid Id, Guid? BoxId, string? Text, Ingredient? Food, DateTimeOffset? EatenAt = null)
-{
-    /// <summary>The portion, or null for all else.</summary>
-    public Portion? Portion { get; init; }
-
-    /// <summary>Whether it is of a batch: a box, or a portion that will be one.</summary>
-    public bool IsOfBatch => BoxId is not null || Portion is not null;
-
-    /// <summary>The slot of the day it is for, by name; null where none was chosen.</summary>
-    public string? Slot { get; init; }
-
-    /// <summary>Whether it stays where it is when days are fitted.</summary>
-    public bool IsLocked { get; init; }
-
-    /// <summary>Whether a fit laid it: another fit may take it away again.</summary>
-    public bool IsFitted { get; init; }
-
-    /// <summary>For a meal out: how far its energy may lie from what was entered, in kcal either way; null for all else.</summary>
-    public decimal? GiveOrTake { get; init; }
-
-    /// <summary>
-    /// Whether both are of the same thing, whatever their amounts: the same box, a portion of the same batch, the same food.
-    /// </summary>
-    public bool IsOfTheSame(PlanItem other)
-    {
-        ArgumentNullException.ThrowIfNull(other);
-        return BoxId == other.BoxId && Portion?.BatchId == other.Portion?.BatchId && IsEvent == other.IsEvent
-            && string.Equals(Food?.Food.Id, other.Food?.Food.Id, StringComparison.Ordinal);
-    }
-
-    /// <summary>Whether it is a meal out, entered ahead.</summary>
-    public bool IsEvent => GiveOrTake is not null;
-
-    /// <summary>What it contains.</summary>
-    /// <param name="stock">The boxes and batches of the plan.</param>
-    public Contents Contents(Stock stock)
-    {
-        ArgumentNullException.ThrowIfNull(stock);
-        return stock.BoxOf(this)?.Contents ?? new Contents([Food!]);
-    }
-
-    /// <summary>What it is called: the dish, or the plain food as typed.</summary>
-    /// <param name="stock">The boxes and batches of the plan.</param>
-    public string Name(Stock stock)
-    {
-        ArgumentNullException.ThrowIfNull(stock);
-        return stock.BoxOf(this)?.Batch.RecipeName ?? Text ?? Food!.Food.Name;
-    }
-
-    /// <summary>The same thing in the same state; a food is compared by its id and weight.</summary>
-    public bool Equals(PlanItem? other) =>
-        other is not null && Id == other.Id && BoxId == other.BoxId && Portion == other.Portion && EatenAt == other.EatenAt && IsLocked == other.IsLocked && GiveOrTake == other.GiveOrTake && string.Equals(Slot, other.Slot, StringComparison.Ordinal) && string.Equals(Text, other.Text, StringComparison.Ordinal)
-        && Food?.Weight == other.Food?.Weight && string.Equals(Food?.Food.Id, other.Food?.Food.Id, StringComparison.Ordinal);
-
-    /// <inheritdoc/>
-    public override int GetHashCode() => Id.GetHashCode();
-}
-
 /// <summary>One day before and after a change.</summary>
 public sealed record DayChange(EaterDay Where, ImmutableList<PlanItem> Before, ImmutableList<PlanItem> After);
 
@@ -202,11 +125,13 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
     {
         ArgumentNullException.ThrowIfNull(to);
         ArgumentNullException.ThrowIfNull(newId);
-        var foods = this[from].Where(item => item.Food is not null && !item.IsEvent && (slot is null || string.Equals(item.Slot, slot, StringComparison.Ordinal))).ToList();
+        bool IsWanted(PlanItem item) => item.What is PlainFood && (slot is null || string.Equals(item.Slot, slot, StringComparison.Ordinal));
+        PlanItem Anew(PlanItem food) => food with { Id = newId(), EatenAt = null, IsLocked = false, IsFitted = false };
+        var foods = this[from].FindAll(IsWanted);
         if (foods.Count == 0)
             return new Problem("copy-nothing", "from", "There is no plain food on that day to copy: a box is there only once.");
         if (to.Contains(from)) return new Problem("copy-onto-itself", "to", "A day is copied onto another day.");
-        return Changing([.. to.Distinct().Select(day => (day, this[day].AddRange(foods.Select(food => food with { Id = newId(), EatenAt = null, IsLocked = false, IsFitted = false }))))]);
+        return Changing([.. to.Distinct().Select(day => (day, this[day].AddRange(foods.Select(Anew))))]);
     }
 
     /// <summary>One change that does what several do one after another.</summary>
@@ -234,29 +159,31 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
     /// <param name="weight">Cooked grams of each.</param>
     public Outcome<PlanChange> Size(Guid eaterId, Guid batchId, Grams weight)
     {
-        if (Portion.Not(weight) is { } wrong) return wrong;
-        var days = Days.Where(day => day.Key.EaterId == eaterId && day.Value.Exists(item => item.Portion?.BatchId == batchId))
-            .Select(day => day.Key).ToList();
-        return days.Count == 0
-            ? new Problem("portion-none", "batchId", "There is no portion of that batch on this eater's days: boxes that are packed hold what they hold.")
-            : Changing([.. days.Select(day => (day, this[day].ConvertAll(item => item.Portion?.BatchId == batchId ? item with { Portion = new(batchId, weight) } : item)))]);
+        if (Portion.ProblemOf(weight) is { } wrong) return wrong;
+        bool IsOfIt(PlanItem item) => item.Portion?.BatchId == batchId;
+        PlanItem Sized(PlanItem item) => IsOfIt(item) ? item with { What = new Portion(batchId, weight) } : item;
+        var days = Days.Where(day => day.Key.EaterId == eaterId && day.Value.Exists(IsOfIt)).Select(day => day.Key).ToList();
+        return days.Count > 0
+            ? Changing([.. days.Select(day => (day, this[day].ConvertAll(Sized)))])
+            : new Problem(
+                "portion-none", "batchId",
+                "There is no portion of that batch on this eater's days: boxes that are packed hold what they hold.");
     }
 
     /// <summary>Sizes one portion anew.</summary>
     public Outcome<PlanChange> Size(Guid itemId, Grams weight) =>
         Find(itemId) is { } where && this[where].Find(item => item.Id == itemId)!.Portion is { } portion
-            ? Replace(itemId, item => item with { Portion = portion with { Weight = weight } })
+            ? Replace(itemId, item => item with { What = portion with { Weight = weight } })
             : Gone;
 
     /// <summary>Replaces a plain food's amount.</summary>
     public Outcome<PlanChange> Amend(Guid itemId, string text, Ingredient food) =>
         Find(itemId) is not { } where ? Gone
-        : this[where].Find(item => item.Id == itemId)! switch
+        : this[where].Find(item => item.Id == itemId)!.What switch
         {
-            { IsOfBatch: true } =>
-                new Problem("item-box", "itemId", "A box holds what was packed: only a plain food's amount can be typed anew."),
-            { IsEvent: true } => new Problem("item-event", "itemId", "That is a meal out: take it off and enter it anew."),
-            _ => Replace(itemId, item => item with { Text = text, Food = food }),
+            PlainFood => Replace(itemId, item => item with { What = new PlainFood(text, food) }),
+            MealOut => new Problem("item-event", "itemId", "That is a meal out: take it off and enter it anew."),
+            _ => new Problem("item-box", "itemId", "A box holds what was packed: only a plain food's amount can be typed anew."),
         };
 
     /// <summary>The plan after a change.</summary>

@@ -20,7 +20,8 @@ public sealed record Stock(IReadOnlyDictionary<Guid, Box> Boxes, IReadOnlyDictio
     public Box? BoxOf(PlanItem item)
     {
         ArgumentNullException.ThrowIfNull(item);
-        return item.BoxId is { } id ? Boxes[id] : item.Portion is { } portion ? new(item.Id, Unpacked[portion.BatchId], portion.Weight, null) : null;
+        if (item.BoxId is { } id) return Boxes[id];
+        return item.Portion is { } portion ? new(item.Id, Unpacked[portion.BatchId], portion.Weight, null) : null;
     }
 
     /// <summary>Whether everything an item is made of is here.</summary>

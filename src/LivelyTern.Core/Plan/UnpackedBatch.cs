@@ -40,8 +40,11 @@ public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<
     /// <summary>
     /// Sizes to choose from when days are fitted: from half an ordinary portion to 1.7 of it, and those in use, smallest first.
     /// </summary>
-    public IReadOnlyList<Grams> ToChooseFrom() =>
-        [.. OfOrdinary.Select(factor => ToStep(Ordinary * factor)).Concat(SizeOf.Values).Where(size => size > Grams.Zero).Distinct().Order()];
+    public IReadOnlyList<Grams> ToChooseFrom()
+    {
+        var sizes = OfOrdinary.Select(factor => ToStep(Ordinary * factor)).Concat(SizeOf.Values);
+        return [.. sizes.Where(size => size > Grams.Zero).Distinct().Order()];
+    }
 
     private static Grams ToStep(Grams weight) =>
         new(Math.Max(1, Rounding.ToStep(weight.Value, weight.Value switch { >= 100 => 10, >= 20 => 5, _ => 1 })));

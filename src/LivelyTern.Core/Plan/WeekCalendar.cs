@@ -42,13 +42,19 @@ public static class WeekCalendar
         {
             foreach (var (where, items) in board.Days.Where(day => day.Key.EaterId == who.Eater.Id))
             {
-                foreach (var meal in items.GroupBy(item => who.Ways.Slots.FirstOrDefault(slot => string.Equals(slot.Name, item.Slot, StringComparison.OrdinalIgnoreCase))))
+                var slots = who.Ways.Slots;
+                Slot? SlotOf(PlanItem item) =>
+                    slots.FirstOrDefault(slot => string.Equals(slot.Name, item.Slot, StringComparison.OrdinalIgnoreCase));
+                foreach (var meal in items.GroupBy(SlotOf))
                 {
                     var kcal = meal.Sum(item => MeasureTotals.Of(item.Contents(stock), null)[Measure.Energy].AtLeast);
+                    var names = meal.Select(item => item.Name(stock)).ToList();
+                    var part = meal.Key is { } slot ? slot.Name + ", " : "";
+                    var list = string.Join('\n', names.Select(name => "· " + name));
                     yield return new(
                         $"meal-{who.Eater.Id:N}-{Day(where.Day)}-{meal.Key?.Name ?? "day"}", where.Day, meal.Key?.At,
-                        $"{who.Eater.Name}: {string.Join(", ", meal.Select(item => item.Name(stock)))}",
-                        $"{(meal.Key is { } slot ? slot.Name + ", " : "")}{kcal.ToString("0", CultureInfo.InvariantCulture)} kcal\n{string.Join('\n', meal.Select(item => "· " + item.Name(stock)))}");
+                        $"{who.Eater.Name}: {string.Join(", ", names)}",
+                        $"{part}{kcal.ToString("0", CultureInfo.InvariantCulture)} kcal\n{list}");
                 }
             }
         }
@@ -63,16 +69,31 @@ public static class WeekCalendar
         let box = stock.BoxOf(item)!
         where UseBy.Of(box, today).IsFrozenFor(day.Key.Day)
         group (eater.Eater.Name, box.Batch.RecipeName) by day.Key.Day into frozen
-        select new CalendarEntry(
-            $"thaw-{Day(frozen.Key)}", KitchenDays.After(frozen.Key, -1), null, $"Move to the fridge to thaw: {string.Join(", ", frozen.Select(one => one.RecipeName).Distinct(StringComparer.Ordinal))}",
-            string.Join('\n', frozen.Select(one => $"· {one.RecipeName}, for {one.Name} on {frozen.Key.ToString("dddd", CultureInfo.InvariantCulture)}")) + "\nNever thaw on the counter (USDA FSIS).");
+        select Thaw(frozen.Key, [.. frozen]);
+
+        private static CalendarEntry Thaw(DateOnly day, IReadOnlyList<(string Eater, string Dish)> boxes)
+        {
+            var dishes = string.Join(", ", boxes.Select(one => one.Dish).Distinct(StringComparer.Ordinal));
+            var weekday = day.ToString("dddd", CultureInfo.InvariantCulture);
+            var list = string.Join('\n', boxes.Select(one => $"· {one.Dish}, for {one.Eater} on {weekday}"));
+            return new(
+                $"thaw-{Day(day)}", KitchenDays.After(day, -1), null, $"Move to the fridge to thaw: {dishes}",
+                list + "\nNever thaw on the counter (USDA FSIS).");
+        }
 
     // The days batches were cooked that lie on the plan, and those on which others are to be.
-    private static IEnumerable<CalendarEntry> PrepDays(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock, DateOnly today) =>
-        board.Days.Where(day => eaters.Any(who => who.Eater.Id == day.Key.EaterId)).SelectMany(day => day.Value).Where(item => item.IsOfBatch).Select(item => stock.BoxOf(item)!.Batch)
-            .Concat(stock.Unpacked.Values.Where(batch => batch.IsPlanned)).DistinctBy(batch => batch.Id)
-            .GroupBy(batch => batch.EatenFrom(today))
-            .Select(day => new CalendarEntry($"prep-{Day(day.Key)}", day.Key, null, "Prep day: " + string.Join(", ", day.Select(batch => batch.RecipeName).Distinct(StringComparer.Ordinal)), ""));
+    private static IEnumerable<CalendarEntry> PrepDays(
+        IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock, DateOnly today)
+    {
+        var items = board.Days.Where(day => eaters.Any(who => who.Eater.Id == day.Key.EaterId)).SelectMany(day => day.Value);
+        var cooked = items.Where(item => item.IsOfBatch).Select(item => stock.BoxOf(item)!.Batch);
+        var batches = cooked.Concat(stock.Unpacked.Values.Where(batch => batch.IsPlanned)).DistinctBy(batch => batch.Id);
+        foreach (var day in batches.GroupBy(batch => batch.EatenFrom(today)))
+        {
+            var dishes = string.Join(", ", day.Select(batch => batch.RecipeName).Distinct(StringComparer.Ordinal));
+            yield return new CalendarEntry($"prep-{Day(day.Key)}", day.Key, null, "Prep day: " + dishes, "");
+        }
+    }
 
     private static string Day(DateOnly day) => day.ToString("yyyyMMdd", CultureInfo.InvariantCulture);
 }

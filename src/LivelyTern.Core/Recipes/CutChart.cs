@@ -40,7 +40,9 @@ public static class CutChart
         {
             var figures = FiguresOf(totals, exact, rule, 1m / n);
             var before = Rounding.ToStep(exact.AtLeast / (n - 1), rule.Step);
-            cuts.Add(new(n, new(weight.Value / n), figures, exact * (1m / n), figures[Measure.Points].AtLeast < before, ToNextStep(exact.AtLeast, rule.Step, weight, n)));
+            var isLess = figures[Measure.Points].AtLeast < before;
+            var toNext = ToNextStep(exact.AtLeast, rule.Step, weight, n);
+            cuts.Add(new(n, new(weight.Value / n), figures, exact * (1m / n), isLess, toNext));
         }
 
         return cuts;

@@ -50,7 +50,8 @@ public static class Lighten
     public const int Most = 12;
 
     private const int PairsFrom = 24;
-    private static readonly (decimal Keep, string Reason)[] Cuts = [(0.75m, "three quarters of it"), (0.5m, "half of it"), (0.25m, "a quarter of it")];
+    private static readonly (decimal Keep, string Reason)[] Cuts =
+        [(0.75m, "three quarters of it"), (0.5m, "half of it"), (0.25m, "a quarter of it")];
 
     /// <summary>The ideas, best first; empty where nothing takes anything off.</summary>
     /// <param name="recipe">The recipe, read.</param>
@@ -70,7 +71,10 @@ public static class Lighten
         var single = Changes(recipe, goal, foods).Select(change => Try([change])).Where(tried => tried.Idea.Kcal <= -1).OrderBy(Score)
             .ToList();
         var first = single.Take(PairsFrom).ToList();
-        var pairs = first.SelectMany((a, i) => first.Skip(i + 1).Where(b => a.Changes[0].Step.Line != b.Changes[0].Step.Line).Select(b => Try([a.Changes[0], b.Changes[0]])));
+        IEnumerable<Tried> With(int i) =>
+            first.Skip(i + 1).Where(other => other.Changes[0].Step.Line != first[i].Changes[0].Step.Line)
+                .Select(other => Try([first[i].Changes[0], other.Changes[0]]));
+        var pairs = Enumerable.Range(0, first.Count).SelectMany(With);
 
         // A pair only where it reaches what neither of its two does alone.
         var reach = single.Where(tried => tried.Idea.ReachesGoal).SelectMany(tried => tried.Changes).Select(change => change.Step)
@@ -78,29 +82,40 @@ public static class Lighten
         var useful = pairs.Where(pair => pair.Idea.ReachesGoal && !pair.Changes.Any(change => reach.Contains(change.Step)));
         return single.Concat(useful).OrderBy(Score).Select(tried => tried.Idea).Take(Most).ToList();
 
-        (LightenIdea Idea, IReadOnlyList<Change> Changes) Try(IReadOnlyList<Change> changes)
+        Tried Try(IReadOnlyList<Change> changes)
         {
-            var after = new Contents([.. portion.Ingredients, .. changes.SelectMany(change => change.Delta.Scale(1m / recipe.Yield.Portions).Ingredients)], portion.SomethingUnread);
+            var changed = changes.SelectMany(change => change.Delta.Scale(1m / recipe.Yield.Portions).Ingredients);
+            var after = new Contents([.. portion.Ingredients, .. changed], portion.SomethingUnread);
             var (kcal, protein) = (
                 after.Totals[Nutrient.Energy].AtLeast - totals[Nutrient.Energy].AtLeast,
                 after.Totals[Nutrient.Protein].AtLeast - totals[Nutrient.Protein].AtLeast);
             var reaches = -kcal >= goal.LessKcal && after.Totals[Nutrient.Protein].AtLeast >= goal.KeepProtein;
-            return (new([.. changes.Select(change => change.Step)], after, kcal, protein, reaches), changes);
+            return new(new([.. changes.Select(change => change.Step)], after, kcal, protein, reaches), changes);
         }
 
         // Lower is better: short of the goal, then lines changed and dish given up, then what is overshot.
-        (int, decimal) Score((LightenIdea Idea, IReadOnlyList<Change> Changes) tried)
+        (int, decimal) Score(Tried tried)
         {
             var (idea, changes) = tried;
             var shortKcal = Math.Max(0, goal.LessKcal + idea.Kcal) / goal.LessKcal;
             var lacksProtein = Math.Max(0, goal.KeepProtein - totals[Nutrient.Protein].AtLeast - idea.Protein);
             var shortProtein = lacksProtein / Math.Max(1, goal.KeepProtein);
             var overshoot = Math.Max(0, -idea.Kcal - goal.LessKcal) / goal.LessKcal;
-            return (idea.ReachesGoal ? 0 : 1, (4 * (shortKcal + shortProtein)) + changes.Sum(change => change.GivenUp) + (changes.Count * 0.5m) + (0.25m * Math.Min(overshoot, 4)));
+            var givenUp = changes.Sum(change => change.GivenUp) + (changes.Count * 0.5m);
+            return (idea.ReachesGoal ? 0 : 1, (4 * (shortKcal + shortProtein)) + givenUp + (0.25m * Math.Min(overshoot, 4)));
         }
     }
 
     private sealed record Change(LightenStep Step, Contents Delta, decimal GivenUp);
+
+    private sealed record Tried(LightenIdea Idea, IReadOnlyList<Change> Changes);
+
+    private static IEnumerable<Food> OfTheSameUse(Food food, IEnumerable<Food> foods)
+    {
+        if (food.Use is not { } use) return [];
+        bool Is(string? one, string other) => string.Equals(one, other, StringComparison.Ordinal);
+        return foods.Where(other => Is(other.Use, use) && !Is(other.Id, food.Id));
+    }
 
     private static IEnumerable<Change> Changes(Recipe recipe, LightenGoal goal, IReadOnlyCollection<Food> foods)
     {
@@ -108,9 +123,10 @@ public static class Lighten
         for (var i = 0; i < recipe.Lines.Count; i++)
         {
             var line = recipe.Lines[i];
-            if (line.Written.IsTakenOut || line.Read.Ingredient is not { IsTrace: false } ingredient || line.Contents is not { } contents || line.Read.Parts.Amount is null) continue;
+            if (line.Written.IsTakenOut || line.Read.Parts.Amount is null) continue;
+            if (line.Read.Ingredient is not { IsTrace: false } ingredient || line.Contents is not { } contents) continue;
             if (contents.Totals[Nutrient.Energy].AtLeast <= 0) continue;
-            foreach (var other in ingredient.Food.Use is { } use ? foods.Where(food => string.Equals(food.Use, use, StringComparison.Ordinal) && !string.Equals(food.Id, ingredient.Food.Id, StringComparison.Ordinal)) : [])
+            foreach (var other in OfTheSameUse(ingredient.Food, foods))
             {
                 if (!IsLighter(other, ingredient.Food) || (goal.Excluded is { } excluded && other.Allergens.Intersect(excluded).Any()))
                     continue;
@@ -118,8 +134,9 @@ public static class Lighten
                 var text = string.Create(
                     System.Globalization.CultureInfo.InvariantCulture,
                     $"{AmountText.Say(Math.Round(ingredient.Weight.Value, 0, MidpointRounding.AwayFromZero))} g {other.Name}{note}");
+                var kcal = $"{other.Per100g.Energy:0} instead of {ingredient.Food.Per100g.Energy:0} kcal in 100 g";
                 yield return new(
-                    new(i, LightenKind.Swap, text, other.Id, $"{other.Name} for {ingredient.Food.Name}, gram for gram: {other.Per100g.Energy:0} instead of {ingredient.Food.Per100g.Energy:0} kcal in 100 g"),
+                    new(i, LightenKind.Swap, text, other.Id, $"{other.Name} for {ingredient.Food.Name}, gram for gram: {kcal}"),
                     new([new(other, ingredient.Weight), .. contents.Scale(-1).Ingredients]), 0.2m);
             }
 

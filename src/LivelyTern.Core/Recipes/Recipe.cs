@@ -44,7 +44,9 @@ public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, Recipe
         ArgumentNullException.ThrowIfNull(rule);
         var exact = rule with { Step = 0 };
         var whole = MeasureTotals.Of(Batch, exact);
-        return [.. Lines.Select(line => line.Contents is { } part ? SharesOf(MeasureTotals.Of(part, exact), whole) : new Dictionary<Measure, decimal>())];
+        IReadOnlyDictionary<Measure, decimal> SharesOfLine(RecipeLine line) =>
+            line.Contents is { } part ? SharesOf(MeasureTotals.Of(part, exact), whole) : new Dictionary<Measure, decimal>();
+        return [.. Lines.Select(SharesOfLine)];
     }
 
     private static Dictionary<Measure, decimal> SharesOf(

@@ -118,7 +118,9 @@ public sealed class RecipeBook : IFoods
         if (sub is { } closing && path.Contains(closing))
         {
             closed++;
-            return new(line, Unread(line, "recipe-loop", $"{written[closing].Name} can't be a part of itself: take this line out, or choose something else for it."), null);
+            var name = written[closing].Name;
+            var sentence = $"{name} can't be a part of itself: take this line out, or choose something else for it.";
+            return new(line, Unread(line, "recipe-loop", sentence), null);
         }
 
         if (sub is { } gone && !written.ContainsKey(gone))
@@ -166,7 +168,10 @@ public sealed class RecipeBook : IFoods
             if (recipe.Yield.VolumeMl is { } volume) measures.Add(new("ml", recipe.Weight * (1m / volume), recipe.Name));
         }
 
-        return new(IdOf(id), recipe.Name, [], FoodGroup.Seasonings, new(), CarbohydrateConvention.Total, measures, "your recipe") { Allergens = recipe.Batch.Allergens };
+        return new(IdOf(id), recipe.Name, [], FoodGroup.Seasonings, new(), CarbohydrateConvention.Total, measures, "your recipe")
+        {
+            Allergens = recipe.Batch.Allergens,
+        };
     }
 
     private static string NameKey(string text) => string.Join(' ', FoodWords.All(text));

@@ -35,7 +35,9 @@ public static class RecipeHistory
             else if (was != line) changes.Add(new(LineChangeKind.Changed, was, line));
         }
 
-        changes.AddRange(before.Where(line => !after.Any(other => string.Equals(other.Key, line.Key, StringComparison.Ordinal))).Select(line => new LineChange(LineChangeKind.Removed, line, null)));
+        var stay = after.Select(line => line.Key).ToHashSet(StringComparer.Ordinal);
+        var removed = before.Where(line => !stay.Contains(line.Key));
+        changes.AddRange(removed.Select(line => new LineChange(LineChangeKind.Removed, line, null)));
         return changes;
     }
 }

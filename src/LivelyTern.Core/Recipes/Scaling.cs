@@ -42,9 +42,11 @@ public static class Scaling
         decimal? depth = pan is null ? null : by.Pan is null ? factor : factor * pan.AreaCm2 / by.Pan.AreaCm2;
         var portions = by.Portions
             ?? Math.Clamp((int)Math.Round(recipe.Yield.Portions * factor, MidpointRounding.AwayFromZero), 1, RecipeYield.MostPortions);
+        WrittenLine Scaled(RecipeLine line) =>
+            line.Read.Parts.Amount is null ? line.Written : line.Written with { Text = line.Read.Print(factor) };
         return new ScaledRecipe(
             factor,
-            [.. recipe.Lines.Select(line => line.Read.Parts.Amount is null ? line.Written : line.Written with { Text = line.Read.Print(factor) })],
+            [.. recipe.Lines.Select(Scaled)],
             recipe.Yield with
             {
                 // A pan cut the same way has the same portions, whatever their size.
@@ -84,8 +86,9 @@ public static class Scaling
     // "340 g" of the line's food is at hand: in grams where both are known, else in the line's own unit.
     private static Outcome<decimal> ByLine(Recipe recipe, ScaleBy by)
     {
-        if (by.Line is not { } at || at < 0 || at >= recipe.Lines.Count || recipe.Lines[at].Read is not { Ingredient: { IsTrace: false } ingredient } line || ingredient.Weight.Value <= 0)
-            return new Problem("line-unread", "by.line", "Choose a line whose amount is understood.");
+        var problem = new Problem("line-unread", "by.line", "Choose a line whose amount is understood.");
+        if (by.Line is not { } at || at < 0 || at >= recipe.Lines.Count) return problem;
+        if (recipe.Lines[at].Read is not { Ingredient: { IsTrace: false, Weight.Value: > 0 } ingredient } line) return problem;
         if (AmountText.Read((by.AtHand ?? "").Trim() + " ") is not { Quantity: > 0 } hand)
             return new Problem("at-hand", "by.atHand", "Type how much of it there is, as in “340 g” or “2”.");
         if (hand.Unit is { } unit)

@@ -27,7 +27,8 @@ public sealed record TapeMark(string Letters, int Tint)
         IEnumerable<string> initials = words.Count > 1 ? words.Skip(1).Select(word => $"{first}{char.ToUpperInvariant(word[0])}") : [];
         var wishes = initials.Concat(all.Skip(1).Select(letter => $"{first}{letter}"))
             .Concat(Enumerable.Range(1, 9).Select(digit => $"{first}{digit}"));
-        var letters = wishes.FirstOrDefault(wish => !taken.Any(mark => string.Equals(mark.Letters, wish, StringComparison.Ordinal))) ?? $"{first}0";
+        bool IsTaken(string letters) => taken.Any(mark => string.Equals(mark.Letters, letters, StringComparison.Ordinal));
+        var letters = wishes.FirstOrDefault(wish => !IsTaken(wish)) ?? $"{first}0";
         var tint = Enumerable.Range(0, Tints).MinBy(tint => taken.Count(mark => mark.Tint == tint));
         return new(letters, tint);
     }

@@ -112,10 +112,10 @@ public sealed class DemoWeek(
         string meal, EaterDay where, DateTimeOffset? eatenAt, Dictionary<string, Queue<Guid>> shelf, FoodCatalogue catalogue,
         string? slot = null)
     {
-        var item = shelf.TryGetValue(meal, out var boxes)
-            ? new PlanItem(Guid.CreateVersion7(), boxes.Dequeue(), null, null, eatenAt)
-            : new PlanItem(Guid.CreateVersion7(), null, meal, FoodLine.Read(meal, catalogue).Ingredient ?? throw new InvalidOperationException($"The demo can't read “{meal}”."), eatenAt);
-        item = item with { Slot = slot };
+        Ingredient Food() =>
+            FoodLine.Read(meal, catalogue).Ingredient ?? throw new InvalidOperationException($"The demo can't read “{meal}”.");
+        Laid what = shelf.TryGetValue(meal, out var boxes) ? new LaidBox(boxes.Dequeue()) : new PlainFood(meal, Food());
+        var item = new PlanItem(Guid.CreateVersion7(), what, eatenAt) { Slot = slot };
         db.ChangeTracker.Clear();
         Must(await days.MakeAsync(null, [where], item.BoxId is { } box ? [box] : [], board => board.Lay(item, where, int.MaxValue)));
     }

@@ -102,7 +102,7 @@ public sealed class Ledger(TernDb db, ReadEntries read, TimeProvider clock) : IE
         var contents = item.Contents(stock);
         var (_, aim) = eater.On(where.Day);
         var totals = aim.Count(contents);
-        var grams = item.IsEvent ? 0 : stock.BoxOf(item)?.Weight.Value ?? item.Food!.Weight.Value;
+        var grams = item.IsMealOut ? 0 : stock.BoxOf(item)?.Weight.Value ?? item.Food!.Weight.Value;
         return new EntryRow
         {
             Id = Guid.CreateVersion7(),

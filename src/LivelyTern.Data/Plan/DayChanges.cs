@@ -41,7 +41,7 @@ public sealed class DayChanges(
     /// <summary>Lays a box of this id that is there.</summary>
     public async Task<Outcome<MadeChange>> LayBoxAsync(int version, Guid boxId, EaterDay where, int place, string? slot) =>
         await boxes.HasAsync(boxId)
-            ? await MakeAsync(version, [where], [boxId], board => board.Lay(new PlanItem(Guid.CreateVersion7(), boxId, null, null) { Slot = slot }, where, place))
+            ? await MakeAsync(version, [where], [boxId], board => board.Lay(new PlanItem(Guid.CreateVersion7(), new LaidBox(boxId)) { Slot = slot }, where, place))
             : Stale.Gone("box");
 
     /// <summary>A box that is there is given away or thrown away: it leaves its day, if it lies on one, and the shelf.</summary>
@@ -228,17 +228,14 @@ public sealed class DayChanges(
     private async Task<PlanChange> ReadAsync(StoredPlanChange change)
     {
         var stored = await records.ReadAsync(change.Items.Select(item => item.Food?.Record).OfType<long>());
-        PlanItem Item(StoredPlanItem item) => new(
-            item.Id, item.BoxId, item.Food?.Text, item.Food is { } food
-                ? new(stored[food.Record], new(food.Grams), food.IsTrace)
-                : null, item.EatenAt)
+        PlanItem Item(StoredPlanItem item)
         {
-            Portion = item.Portion is { } portion ? new(portion.BatchId, Milligrams.ToGrams(portion.Milligrams)) : null,
-            Slot = item.Slot,
-            IsLocked = item.IsLocked,
-            IsFitted = item.IsFitted,
-            GiveOrTake = item.Food?.GiveOrTake,
-        };
+            var food = item.Food is { } laid ? new Ingredient(stored[laid.Record], new(laid.Grams), laid.IsTrace) : null;
+            var what = LaidThings.Read(
+                item.BoxId, item.Portion?.BatchId, item.Portion?.Milligrams, item.Food?.Text, food, item.Food?.GiveOrTake);
+            return new(item.Id, what, item.EatenAt) { Slot = item.Slot, IsLocked = item.IsLocked, IsFitted = item.IsFitted };
+        }
+
         DayChange Day(StoredDayChange day) => new(new(day.EaterId, day.Day), [.. day.Before.Select(Item)], [.. day.After.Select(Item)]);
         return new([.. change.Days.Select(Day)])
         {

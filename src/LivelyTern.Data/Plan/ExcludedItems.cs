@@ -34,7 +34,7 @@ public sealed class ExcludedItems(TernDb db, EaterStore eaters, PlanStore plan, 
         var answered = rows.ToDictionary(row => row.Id, row => row.NeverAnswered);
         return [.. from day in board.Days
                    from item in day.Value
-                   where stock.Has(item) && !item.IsEvent
+                   where stock.Has(item) && !item.IsMealOut
                    let why = careful[day.Key.EaterId].KeptWays!.WhyNever(item.Contents(stock))
                    where why is not null
                    orderby day.Key.Day, day.Key.EaterId

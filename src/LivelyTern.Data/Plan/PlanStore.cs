@@ -171,14 +171,9 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
         PlanItem Read(PlanItemRow row)
         {
             var food = row.FoodRecordId is { } id ? new Ingredient(stored[id], new(row.FoodGrams ?? 0), row.FoodIsTrace) : null;
-            return new(row.Id, row.BoxId, row.Text, food?.AsKnownToday(known.Find), row.EatenAt)
-            {
-                Portion = row.BatchId is { } batch ? new(batch, Milligrams.ToGrams(row.Milligrams ?? 0)) : null,
-                Slot = row.Slot,
-                IsLocked = row.IsLocked,
-                IsFitted = row.IsFitted,
-                GiveOrTake = row.GiveOrTake,
-            };
+            var what = LaidThings.Read(
+                row.BoxId, row.BatchId, row.Milligrams, row.Text, food?.AsKnownToday(known.Find), row.GiveOrTake);
+            return new(row.Id, what, row.EatenAt) { Slot = row.Slot, IsLocked = row.IsLocked, IsFitted = row.IsFitted };
         }
     }
 }

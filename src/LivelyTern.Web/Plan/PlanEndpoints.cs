@@ -128,10 +128,10 @@ public static class PlanEndpoints
             }
 
             var weight = body.Grams is { } grams ? new Grams(grams) : batch.NewFor(body.EaterId);
-            if (Portion.Not(weight) is { } wrong) return wrong;
+            if (Portion.ProblemOf(weight) is { } wrong) return wrong;
             var portion = new Portion(body.BatchId, weight);
             return await changes.MakeAsync(version, [new(body.EaterId, body.Day)], [body.BatchId],
-                board => board.Lay(new PlanItem(Guid.CreateVersion7(), null, null, null) { Portion = portion, Slot = SlotOf(body.Slot) }, new(body.EaterId, body.Day), body.Place));
+                board => board.Lay(new PlanItem(Guid.CreateVersion7(), portion) { Slot = SlotOf(body.Slot) }, new(body.EaterId, body.Day), body.Place));
         })).WithName("layPortion");
         plan.MapPut("/portions", (SizePortionsRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
             WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [body.BatchId], board => board.Size(body.EaterId, body.BatchId, new(body.Grams))))).WithName("sizePortions");
@@ -174,8 +174,10 @@ public static class PlanEndpoints
         var line = await ReadAsync(body.Text, body.FoodId, foods);
         if (line.Ingredient is not { } food) return LineView.NotUnderstood(line);
         await foods.UsedAsync([food.Food.Id]);
-        var item = new PlanItem(Guid.CreateVersion7(), null, body.Text.Trim(), food, body.Eaten ? clock.GetUtcNow() : null) { Slot = SlotOf(body.Slot) };
-        return await WriteAsync(ifMatch, version => changes.MakeAsync(version, [new(body.EaterId, body.Day)], [], board => board.Lay(item, new(body.EaterId, body.Day), body.Place)));
+        var (what, where) = (new PlainFood(body.Text.Trim(), food), new EaterDay(body.EaterId, body.Day));
+        var item = new PlanItem(Guid.CreateVersion7(), what, body.Eaten ? clock.GetUtcNow() : null) { Slot = SlotOf(body.Slot) };
+        return await WriteAsync(
+            ifMatch, version => changes.MakeAsync(version, [where], [], board => board.Lay(item, where, body.Place)));
     }
 
     private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> AmendAsync(
@@ -224,8 +226,9 @@ public static class PlanEndpoints
     {
         var meal = MealOut.Of(body.Name, body.Items);
         if (!meal.Succeeded) return Answers.Problem(meal.Problems);
-        var laid = new PlanItem(Guid.CreateVersion7(), null, body.Name.Trim(), meal.Value!.Food) { Slot = body.Slot, GiveOrTake = meal.Value.GiveOrTake };
-        return await WriteAsync(ifMatch, version => changes.MakeAsync(version, [new(body.EaterId, body.Day)], [], board => board.Lay(laid, new(body.EaterId, body.Day), int.MaxValue)));
+        var (laid, where) = (new PlanItem(Guid.CreateVersion7(), meal.Value!) { Slot = body.Slot }, new EaterDay(body.EaterId, body.Day));
+        return await WriteAsync(
+            ifMatch, version => changes.MakeAsync(version, [where], [], board => board.Lay(laid, where, int.MaxValue)));
     }
 
     private static FoodLine Printed(CalcDayItem item)

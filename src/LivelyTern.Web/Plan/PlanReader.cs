@@ -283,7 +283,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
     }
 
     private static NeverView? NeverOf(PlanItem item, Contents contents, EatingWays ways) =>
-        item.IsEvent || item.EatenAt is not null ? null : NeverView.Of(ways.WhyNever(contents));
+        item.IsMealOut || item.EatenAt is not null ? null : NeverView.Of(ways.WhyNever(contents));
 
     private static Dictionary<Guid, NeverView> NeverFor(Contents contents, IEnumerable<EaterRow> table)
     {

@@ -71,7 +71,7 @@ public sealed class BoxTests
         var id = Guid.NewGuid();
         DateTimeOffset? at = eat ? new DateTimeOffset(2026, 11, 25, 12, 0, 0, TimeSpan.Zero) : null;
         var (from, to) = (new EaterDay(Ada, Today), new EaterDay(forBo ? Bo : Ada, other ? Today.AddDays(1) : Today));
-        var item = new PlanItem(Guid.NewGuid(), id, null, null);
+        var item = new PlanItem(Guid.NewGuid(), new LaidBox(id));
         var start = BoxLife.New(Today, lay ? Ada : null);
         var after = item with { EatenAt = at };
         List<DayChange> days = from == to
@@ -89,7 +89,7 @@ public sealed class BoxTests
         var id = Guid.NewGuid();
         var life = BoxLife.New(Today, Ada);
         var gone = new BoxChange(id, BoxEventKind.GivenAway, life, life with { State = BoxState.GivenAway });
-        var item = new PlanItem(Guid.NewGuid(), id, null, null);
+        var item = new PlanItem(Guid.NewGuid(), new LaidBox(id));
         var board = new PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanItem>>.Empty.Add(new(Ada, Today), [item]));
         var change = board.LetGo(gone).Value!;
         Assert.Empty(board.Apply(change).Value!.Days);

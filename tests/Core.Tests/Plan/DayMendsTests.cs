@@ -30,7 +30,9 @@ public sealed class DayMendsTests
     private static FittedEater Eater(EatingWays? ways = null, decimal min = 450, decimal max = 550) =>
         new(new Eater(Ada, "Ada", new(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(min, null, max) }, null)), ways ?? EatingWays.Plain);
 
-    private PlanItem Food(decimal grams, bool isLocked = false) => new(Id(), null, $"{grams} g plain", Plain.Grams(grams)) { IsLocked = isLocked };
+    private PlanItem Event(decimal grams, decimal giveOrTake) => new(Id(), new MealOut("out", Plain.Grams(grams), giveOrTake));
+
+    private PlanItem Food(decimal grams, bool isLocked = false) => new(Id(), new PlainFood($"{grams} g plain", Plain.Grams(grams))) { IsLocked = isLocked };
 
     private static PlanBoard Board(params (int Day, PlanItem[] Items)[] days) => new(days.ToImmutableDictionary(day => new EaterDay(Ada, Today.AddDays(day.Day)), day => day.Items.ToImmutableList()));
 
@@ -42,8 +44,8 @@ public sealed class DayMendsTests
     {
         var (box, other, smaller) = (Box("stew", 400), Box("bake x", 250), Box("soups x y", 150));
         var board = Board(
-            (0, [new PlanItem(Id(), box.Id, null, null), Food(300)]),
-            (1, [new PlanItem(Id(), other.Id, null, null), Food(200)]));
+            (0, [new PlanItem(Id(), new LaidBox(box.Id)), Food(300)]),
+            (1, [new PlanItem(Id(), new LaidBox(other.Id)), Food(200)]));
         var fillers = new[] { new FillerOffer("50 g plain", Plain.Grams(50)), new FillerOffer("100 g plain", Plain.Grams(100)) };
         var mends = Mends(board, [box, other], [smaller], null, fillers);
         var suggested = mends.Suggest();
@@ -77,10 +79,10 @@ public sealed class DayMendsTests
         PlanItem Loose()
         {
             var (food, grams) = (Any(), chance.Next(1, 40) * 10m);
-            return new(Id(), null, $"{grams} g {food.Name}", food.Grams(grams)) { IsLocked = chance.Next(6) == 0, EatenAt = chance.Next(8) == 0 ? DateTimeOffset.UnixEpoch : null };
+            return new(Id(), new PlainFood($"{grams} g {food.Name}", food.Grams(grams))) { IsLocked = chance.Next(6) == 0, EatenAt = chance.Next(8) == 0 ? DateTimeOffset.UnixEpoch : null };
         }
 
-        PlanItem[] Day(int box) => [.. Enumerable.Range(0, chance.Next(0, 4)).Select(_ => Loose()), .. chance.Next(4) > 0 ? [new PlanItem(Id(), boxes[box].Id, null, null)] : Array.Empty<PlanItem>()];
+        PlanItem[] Day(int box) => [.. Enumerable.Range(0, chance.Next(0, 4)).Select(_ => Loose()), .. chance.Next(4) > 0 ? [new PlanItem(Id(), new LaidBox(boxes[box].Id))] : Array.Empty<PlanItem>()];
         var board = Board((0, Day(0)), (1, Day(1)), (2, Day(2)));
         var who = Eater(chance.Next(3) == 0 ? new EatingWays { NeverAllergens = [Allergen.TreeNuts] } : EatingWays.Plain, min: chance.Next(200, 500), max: chance.Next(510, 900));
         who = who with { Eater = who.Eater with { Aim = who.Eater.Aim with { Bands = new Dictionary<Measure, Band>(who.Eater.Aim.Bands) { [Measure.Protein] = new(Min: chance.Next(5, 40)) } } } };
@@ -134,7 +136,7 @@ public sealed class DayMendsTests
         Assert.All(Mends(Board((0, [locked]))).Suggest(), mend => Assert.Equal(MendKind.MoveBound, mend.Kind));
         var eaten = Food(700) with { EatenAt = DateTimeOffset.UnixEpoch };
         Assert.DoesNotContain(Mends(Board((0, [eaten]))).Suggest(), mend => mend.ItemId is not null);
-        Assert.DoesNotContain(Mends(Board((0, [Food(700) with { GiveOrTake = 50 }]))).Suggest(), mend => mend.ItemId is not null);
+        Assert.DoesNotContain(Mends(Board((0, [Event(700, 50)]))).Suggest(), mend => mend.ItemId is not null);
         Assert.Empty(new DayMends(Eater(), Today.AddDays(-1), Today, Board((-1, [Food(700)])), Stock.None, [], [], []).Suggest());
     }
 
@@ -159,7 +161,7 @@ public sealed class DayMendsTests
     public void Why_says_what_the_day_would_be_without_it()
     {
         var box = Box("stew", 400, cookedDaysAgo: 5);
-        var (item, spare) = (new PlanItem(Id(), box.Id, null, null) { IsLocked = true }, Food(60));
+        var (item, spare) = (new PlanItem(Id(), new LaidBox(box.Id)) { IsLocked = true }, Food(60));
         var mends = Mends(Board((0, [item, spare])), [box], [Box("soups x y", 420)]);
         var why = mends.Why(item.Id)!;
         Assert.True(why.IsLocked && why.IsFrozen && why.OthersTried == 1 && why.OthersFit == 1);
@@ -197,7 +199,7 @@ public sealed class DayMendsTests
     public void New_things_go_where_the_shares_are_best_met_one_box_to_a_slot()
     {
         Slot[] slots = [new("morning", null, 0.25m, true), new("noon", null, 0.35m, true), new("evening", null, 0.3m, true), new("between", null, 0.1m, false)];
-        var (big, middle, small) = (new PlanItem(Id(), Id(), null, null), new PlanItem(Id(), Id(), null, null), new PlanItem(Id(), Id(), null, null));
+        var (big, middle, small) = (new PlanItem(Id(), new LaidBox(Id())), new PlanItem(Id(), new LaidBox(Id())), new PlanItem(Id(), new LaidBox(Id())));
         var apple = Food(90);
         decimal Kcal(PlanItem item) => item == big ? 500 : item == middle ? 420 : item == small ? 300 : 90;
         var placed = DaySlots.Place([], [small, apple, big, middle], slots, Kcal).ToDictionary(item => item.Id, item => item.Slot);
@@ -209,7 +211,7 @@ public sealed class DayMendsTests
     [Fact]
     public void A_day_is_copied_without_its_boxes_and_several_steps_are_one_change()
     {
-        var (box, oats, milk) = (new PlanItem(Id(), Id(), null, null), Food(60) with { Slot = "morning", EatenAt = DateTimeOffset.UnixEpoch }, Food(200));
+        var (box, oats, milk) = (new PlanItem(Id(), new LaidBox(Id())), Food(60) with { Slot = "morning", EatenAt = DateTimeOffset.UnixEpoch }, Food(200));
         var board = Board((0, [box, oats, milk]));
         var (monday, tuesday) = (new EaterDay(Ada, Today), new EaterDay(Ada, Today.AddDays(1)));
         var change = board.Copy(monday, [tuesday], "morning", Id).Value!;
@@ -233,7 +235,7 @@ public sealed class DayMendsTests
     {
         // The draft gives Wednesday the box that lies on Thursday; an equal one waits on the shelf.
         var (lying, waiting) = (Box("stew", 300), Box("stew", 302));
-        var item = new PlanItem(Id(), lying.Id, null, null);
+        var item = new PlanItem(Id(), new LaidBox(lying.Id));
         var board = Board((1, [item]));
         var (wednesday, thursday) = (new EaterDay(Ada, Today), new EaterDay(Ada, Today.AddDays(1)));
         var draft = new Dictionary<EaterDay, ImmutableList<PlanItem>> { [wednesday] = [item with { Id = Id() }], [thursday] = [] };
@@ -247,7 +249,7 @@ public sealed class DayMendsTests
     public void A_week_to_fit_keeps_what_is_eaten_locked_or_out_and_knows_what_may_be_eaten_when()
     {
         var (stays, moves, old, fresh) = (Box("stew", 300), Box("soups", 300), Box("old stew x", 300, cookedDaysAgo: 5), Box("bakes ab", 200));
-        var board = Board((0, [new PlanItem(Id(), stays.Id, null, null) { IsLocked = true }, new PlanItem(Id(), moves.Id, null, null), Food(50)]), (1, [Food(400) with { GiveOrTake = 40 }]));
+        var board = Board((0, [new PlanItem(Id(), new LaidBox(stays.Id)) { IsLocked = true }, new PlanItem(Id(), new LaidBox(moves.Id)), Food(50)]), (1, [Event(400, 40)]));
         var days = Enumerable.Range(-1, 3).Select(day => new EaterDay(Ada, Today.AddDays(day))).ToList();
         WeekToFit Week(FitScope scope) => new([Eater(new() { AlikeWelcome = 2 })], days, Today, board, Stock.Of([stays, moves]), [old, fresh], [], [new("50 g plain", Plain.Grams(50))], scope, new());
         var week = Week(FitScope.Boxes);
@@ -273,7 +275,7 @@ public sealed class DayMendsTests
     {
         // Laid on Thursday when it was fresh, frozen since: no fit could lay it anew, so none takes it away.
         var frozen = Box("stew", 300, cookedDaysAgo: 5);
-        var (item, thursday) = (new PlanItem(Id(), frozen.Id, null, null), new EaterDay(Ada, Today.AddDays(1)));
+        var (item, thursday) = (new PlanItem(Id(), new LaidBox(frozen.Id)), new EaterDay(Ada, Today.AddDays(1)));
         var week = new WeekToFit([Eater()], [thursday], Today, Board((1, [item])), Stock.Of([frozen]), [], [], [], scope, new());
         Assert.Equal(300, week.Problem.Eaters[0].Days[0].Fixed![Measure.Energy]);
         Assert.Equal([item], week.DaysUnder(FitPlan.Nothing, Id)[thursday]);

@@ -13,8 +13,8 @@ public sealed class DaySlotsTests
 
     private static PlanItem Item(int number, int kind, string? slot) => kind switch
     {
-        0 => new(new(number, 0, 0, new byte[8]), Guid.NewGuid(), null, null) { Slot = slot },
-        1 => new(new(number, 0, 0, new byte[8]), null, null, null) { Portion = new(Pot, new(300)), Slot = slot },
+        0 => new(new(number, 0, 0, new byte[8]), new LaidBox(Guid.NewGuid())) { Slot = slot },
+        1 => new(new(number, 0, 0, new byte[8]), new Portion(Pot, new(300))) { Slot = slot },
         _ => new(new(number, 0, 0, new byte[8]), null, $"food {number}", Kitchen.Oats.Grams(10 + number)) { Slot = slot },
     };
 

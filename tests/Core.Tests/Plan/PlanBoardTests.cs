@@ -25,12 +25,12 @@ public class PlanBoardTests
     {
         // A new item has an id of its own.
         0 or 5 when board.Find(Ids[step.Item]) is not null => new Problem("there", "", ""),
-        0 => board.Lay(new PlanItem(Ids[step.Item], Ids[step.Item], null, null), Days[step.Day], step.Place),
+        0 => board.Lay(new PlanItem(Ids[step.Item], new LaidBox(Ids[step.Item])), Days[step.Day], step.Place),
         1 => board.Move(Ids[step.Item], Days[step.Day], step.Place),
         2 => board.TakeOff(Ids[step.Item]),
         3 => board.Eat(Ids[step.Item], DateTimeOffset.UnixEpoch),
         4 => board.Eat(Ids[step.Item], null),
-        5 => board.Lay(new PlanItem(Ids[step.Item], null, null, null) { Portion = new(Ids[step.Item % 2], new(100 + step.Place)) }, Days[step.Day], step.Place),
+        5 => board.Lay(new PlanItem(Ids[step.Item], new Portion(Ids[step.Item % 2], new(100 + step.Place))), Days[step.Day], step.Place),
         6 => board.Size(Days[step.Day].EaterId, Ids[step.Item % 2], new(200 + (10 * step.Place))),
         7 => board.Size(Ids[step.Item], new(300 + step.Place)),
         8 => board.Lock(Ids[step.Item], step.Place % 2 == 0),
@@ -73,7 +73,7 @@ public class PlanBoardTests
     public void A_step_done_again_takes_nothing_from_another_day()
     {
         PlanBoard Do(PlanBoard board, Outcome<PlanChange> change) => board.Apply(change.Value!).Value!;
-        var apple = new PlanItem(Ids[3], null, "10 g quick oats", Kitchen.Oats.Grams(10));
+        var apple = new PlanItem(Ids[3], new PlainFood("10 g quick oats", Kitchen.Oats.Grams(10)));
         var laid = Do(PlanBoard.Empty, PlanBoard.Empty.Lay(apple, Days[0], 0));
         var off = laid.TakeOff(apple.Id).Value!;
         var back = Do(laid, off);
@@ -86,7 +86,7 @@ public class PlanBoardTests
     [Fact]
     public void A_meal_out_is_not_changed_into_a_food()
     {
-        var meal = new PlanItem(Ids[4], null, "supper", Kitchen.Oats.Grams(100)) { GiveOrTake = 0 };
+        var meal = new PlanItem(Ids[4], new MealOut("supper", Kitchen.Oats.Grams(100), 0));
         var board = PlanBoard.Empty.Apply(PlanBoard.Empty.Lay(meal, Days[0], 0).Value!).Value!;
         Assert.Equal("item-event", board.Amend(meal.Id, "10 g quick oats", Kitchen.Oats.Grams(10)).Problems.Single().Code);
     }
@@ -126,14 +126,14 @@ public class PlanBoardTests
         var has = board.Days.Any(day => day.Value.Exists(item => IsSized(day.Key, item)));
         if (!sized.Succeeded) return !has;
         var after = board.Apply(sized.Value!).Value!;
-        return has && after.Days.All(day => day.Value.Zip(board[day.Key]).All(pair => IsSized(day.Key, pair.Second) ? pair.First == pair.Second with { Portion = new(batch, size) } : pair.First == pair.Second))
+        return has && after.Days.All(day => day.Value.Zip(board[day.Key]).All(pair => IsSized(day.Key, pair.Second) ? pair.First == pair.Second with { What = new Portion(batch, size) } : pair.First == pair.Second))
             && Print(after.Apply(sized.Value!.Inverse).Value!) == Print(board);
     }
 
     [Fact]
     public void A_change_made_on_a_day_that_moved_on_is_refused()
     {
-        var item = new PlanItem(Ids[0], Ids[0], null, null);
+        var item = new PlanItem(Ids[0], new LaidBox(Ids[0]));
         var lay = PlanBoard.Empty.Lay(item, Days[0], 0).Value!;
         var board = PlanBoard.Empty.Apply(lay).Value!;
         Assert.Equal("plan-moved-on", board.Apply(lay).Problems.Single().Code);

@@ -29,9 +29,9 @@ public sealed class PortionTests
 
     private static Stock With(Batch batch) => new(new Dictionary<Guid, Box>(), new Dictionary<Guid, Batch> { [batch.Id] = batch });
 
-    private PlanItem Portion(decimal grams) => new(Id(), null, null, null) { Portion = new(Pot, new(grams)) };
+    private PlanItem Portion(decimal grams) => new(Id(), new Portion(Pot, new(grams)));
 
-    private PlanItem Food(decimal grams) => new(Id(), null, $"{grams} g plain", Plain.Grams(grams));
+    private PlanItem Food(decimal grams) => new(Id(), new PlainFood($"{grams} g plain", Plain.Grams(grams)));
 
     private static PlanBoard Board(params (Guid Eater, int Day, PlanItem[] Items)[] days) => new(days.ToImmutableDictionary(day => new EaterDay(day.Eater, Today.AddDays(day.Day)), day => day.Items.ToImmutableList()));
 

@@ -20,7 +20,7 @@ public sealed class WeekCalendarTests
         new Batch(new(number + 100, 0, 0, new byte[8]), dish, new TapeMark("XX", 1), cookedOn, new([(isRice ? Kitchen.Of("brown rice", new(Energy: 360)) with { Keeping = KeepingKind.Rice } : Kitchen.Of("plain", new(Energy: 100))).Grams(1000)]), new Grams(1000)),
         new Grams(300), null);
 
-    private static PlanItem Laid(Box box, string? slot = null) => new(Guid.NewGuid(), box.Id, null, null) { Slot = slot };
+    private static PlanItem Laid(Box box, string? slot = null) => new(Guid.NewGuid(), new LaidBox(box.Id)) { Slot = slot };
 
     private static FittedEater Eater(Guid id, string name, params Slot[] slots) => new(new Eater(id, name, new(Measure.Energy, new Dictionary<Measure, Band>(), null)), EatingWays.Plain with { OwnSlots = slots });
 
@@ -31,8 +31,8 @@ public sealed class WeekCalendarTests
     {
         var (stew, bake) = (Box(1, "stew", Monday), Box(2, "bake", Monday));
         var ada = Eater(Ada, "Ada", new("noon", new(12, 30), 0.5m, true), new("late", new(21, 0), 0.5m, true));
-        var apple = new PlanItem(Guid.NewGuid(), null, "1 apple", Kitchen.Of("apple", new(Energy: 52)).Grams(100)) { Slot = "noon" };
-        var loose = new PlanItem(Guid.NewGuid(), null, "1 pear", Kitchen.Of("pear", new(Energy: 57)).Grams(100));
+        var apple = new PlanItem(Guid.NewGuid(), new PlainFood("1 apple", Kitchen.Of("apple", new(Energy: 52)).Grams(100))) { Slot = "noon" };
+        var loose = new PlanItem(Guid.NewGuid(), new PlainFood("1 pear", Kitchen.Of("pear", new(Energy: 57)).Grams(100)));
         var entries = WeekCalendar.Of([ada], Board((Ada, 1, [Laid(stew, "noon"), apple, Laid(bake, "LATE"), loose])), Stock.Of([stew, bake]), Monday);
         var noon = Assert.Single(entries, entry => entry.At == new TimeOnly(12, 30));
         Assert.Equal(("Ada: stew, 1 apple", Monday.AddDays(1)), (noon.Title, noon.Day));

@@ -38,8 +38,8 @@ public sealed class WeekToFitTests
             new(ada, "Ada", new DayAim(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(Max: 5000) }, null)),
             new EatingWays { NeverAllergens = [Allergen.TreeNuts] });
         var day = new EaterDay(ada, Today);
-        var (bad, good) = (new PlanItem(Guid.NewGuid(), null, "nuts", nut.Grams(50)) { IsLocked = true }, new PlanItem(Guid.NewGuid(), null, "fine", Foods[0].Grams(50)));
-        var eaten = new PlanItem(Guid.NewGuid(), null, "nuts", nut.Grams(10), DateTimeOffset.UnixEpoch);
+        var (bad, good) = (new PlanItem(Guid.NewGuid(), new PlainFood("nuts", nut.Grams(50))) { IsLocked = true }, new PlanItem(Guid.NewGuid(), new PlainFood("fine", Foods[0].Grams(50))));
+        var eaten = new PlanItem(Guid.NewGuid(), new PlainFood("nuts", nut.Grams(10)), DateTimeOffset.UnixEpoch);
         var board = new PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanItem>>.Empty.Add(day, [bad, good, eaten]));
         var week = new WeekToFit([who], [day], Today, board, Stock.None, [], [], [new FillerOffer("nuts", nut.Grams(50))], scope, new());
         Assert.Equal([good.Id, eaten.Id], week.DaysUnder(FitPlan.Nothing, Guid.NewGuid)[day].Select(item => item.Id));
@@ -68,7 +68,7 @@ public sealed class WeekToFitTests
             return Enumerable.Range(0, 3).Select(i => new Box(Id(), batch, new Grams(100 + (50 * i)), null)).ToList();
         }).ToList();
         var fillers = Foods.Select(food => new FillerOffer($"40 g {food.Name}", food.Grams(40))).ToList();
-        PlanItem Loose() => new(Id(), null, "by hand", Any().Ingredients[0]) { IsLocked = chance.Next(2) == 0 };
+        PlanItem Loose() => new(Id(), new PlainFood("by hand", Any().Ingredients[0])) { IsLocked = chance.Next(2) == 0 };
         var board = new PlanBoard(days.ToImmutableDictionary(day => day, _ => Enumerable.Range(0, chance.Next(3)).Select(_ => Loose()).ToImmutableList()));
         var week = new WeekToFit(eaters, days, Today, board, Stock.None, boxes, [], fillers, chance.Next(2) == 0 ? FitScope.Gaps : FitScope.Everything, new());
 

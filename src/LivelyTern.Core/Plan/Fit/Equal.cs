@@ -13,17 +13,21 @@ public static class Equal
     /// <param name="shelf">The boxes on no day.</param>
     /// <param name="boxes">The boxes of the draft.</param>
     public static IReadOnlyDictionary<EaterDay, ImmutableList<PlanItem>> Boxes(
-        PlanBoard now, IReadOnlyDictionary<EaterDay, ImmutableList<PlanItem>> draft, IReadOnlyList<EaterDay> taken, IReadOnlyList<Box> shelf, IReadOnlyDictionary<Guid, Box> boxes)
+        PlanBoard now, IReadOnlyDictionary<EaterDay, ImmutableList<PlanItem>> draft, IReadOnlyList<EaterDay> taken,
+        IReadOnlyList<Box> shelf, IReadOnlyDictionary<Guid, Box> boxes)
     {
         ArgumentNullException.ThrowIfNull(now);
         ArgumentNullException.ThrowIfNull(draft);
         ArgumentNullException.ThrowIfNull(taken);
-        var elsewhere = now.Days.Where(day => !taken.Contains(day.Key)).SelectMany(day => day.Value).Select(item => item.BoxId)
-            .OfType<Guid>().ToHashSet();
-        var wanted = taken.SelectMany(day => draft[day]).Select(item => item.BoxId).OfType<Guid>().ToHashSet();
+        IEnumerable<Guid> BoxesOn(IEnumerable<IEnumerable<PlanItem>> those) =>
+            those.SelectMany(items => items).Select(item => item.BoxId).OfType<Guid>();
+        var elsewhere = BoxesOn(now.Days.Where(day => !taken.Contains(day.Key)).Select(day => day.Value)).ToHashSet();
+        var wanted = BoxesOn(taken.Select(day => draft[day])).ToHashSet();
 
         // Free is what lies on the shelf, and what the taken days give back.
-        var free = shelf.Concat(taken.SelectMany(day => now[day]).Select(item => item.BoxId).OfType<Guid>().Where(boxes.ContainsKey).Select(id => boxes[id])).Where(box => !wanted.Contains(box.Id)).DistinctBy(box => box.Id).ToList();
+        var back = BoxesOn(taken.Select(day => now[day])).Where(boxes.ContainsKey).Select(id => boxes[id]);
+        var free = shelf.Concat(back).Where(box => !wanted.Contains(box.Id)).DistinctBy(box => box.Id).ToList();
+        bool IsEqual(Box one, Box other) => one.Batch.Id == other.Batch.Id && Math.Abs(one.Weight.Value - other.Weight.Value) <= 5;
         return taken.ToDictionary(day => day, day =>
         {
             var items = ImmutableList.CreateBuilder<PlanItem>();
@@ -35,10 +39,10 @@ public static class Equal
                     continue;
                 }
 
-                var equal = free.Find(box => box.Batch.Id == boxes[id].Batch.Id && Math.Abs(box.Weight.Value - boxes[id].Weight.Value) <= 5);
+                var equal = free.Find(box => IsEqual(box, boxes[id]));
                 if (equal is null) continue;
                 free.Remove(equal);
-                items.Add(item with { BoxId = equal.Id });
+                items.Add(item with { What = new LaidBox(equal.Id) });
             }
 
             return items.ToImmutable();

@@ -15,9 +15,13 @@ public sealed record FitPlan(IReadOnlyList<FitBox> Boxes, IReadOnlyList<FitServi
     public static FitPlan Nothing { get; } = new([], []);
 
     /// <summary>The same plan in the order of eaters, days and batches, so that equal plans read equal.</summary>
-    public FitPlan InOrder() => new(
-        [.. Boxes.OrderBy(box => box.Eater).ThenBy(box => box.Day).ThenBy(box => box.Batch)],
-        [.. Servings.Where(serving => serving.Count > 0).OrderBy(serving => serving.Eater).ThenBy(serving => serving.Day).ThenBy(serving => serving.Filler)]);
+    public FitPlan InOrder()
+    {
+        var servings = Servings.Where(serving => serving.Count > 0);
+        return new(
+            [.. Boxes.OrderBy(box => box.Eater).ThenBy(box => box.Day).ThenBy(box => box.Batch)],
+            [.. servings.OrderBy(serving => serving.Eater).ThenBy(serving => serving.Day).ThenBy(serving => serving.Filler)]);
+    }
 }
 
 /// <summary>

@@ -94,7 +94,8 @@ public sealed record FitDay(
 /// <param name="ProteinFor">Its grams of protein for each eater, by id, who counts less of it than <paramref name="Figures"/> say: without
 /// gelatin and collagen.</param>
 public sealed record FitSize(
-    decimal Grams, IReadOnlyDictionary<Measure, decimal> Figures, IReadOnlyDictionary<string, decimal>? Points = null, int? Boxes = null, IReadOnlyDictionary<string, decimal>? ProteinFor = null)
+    decimal Grams, IReadOnlyDictionary<Measure, decimal> Figures, IReadOnlyDictionary<string, decimal>? Points = null, int? Boxes = null,
+    IReadOnlyDictionary<string, decimal>? ProteinFor = null)
 {
     /// <summary>What it counts for an eater: kcal, grams or points.</summary>
     public decimal For(string eater, Measure measure) => measure == Measure.Points
@@ -153,8 +154,9 @@ public sealed record FitBatch(
 /// <param name="ProteinFor">One serving's grams of protein for each eater, by id, who counts less of it than <paramref name="Figures"/>
 /// say: without gelatin and collagen.</param>
 public sealed record FitFiller(
-    string Id, string Name, IReadOnlyDictionary<Measure, decimal> Figures, IReadOnlyDictionary<string, IReadOnlyList<decimal>>? Points = null, int Most = 2,
-    IReadOnlyList<string>? ExcludedFor = null, IReadOnlyList<string>? DislikedBy = null, IReadOnlyDictionary<string, decimal>? ProteinFor = null)
+    string Id, string Name, IReadOnlyDictionary<Measure, decimal> Figures,
+    IReadOnlyDictionary<string, IReadOnlyList<decimal>>? Points = null, int Most = 2, IReadOnlyList<string>? ExcludedFor = null,
+    IReadOnlyList<string>? DislikedBy = null, IReadOnlyDictionary<string, decimal>? ProteinFor = null)
 {
     /// <summary>What so many servings of it, eaten as one entry, count for an eater: kcal, grams or points.</summary>
     public decimal For(string eater, Measure measure, int servings) => servings == 0 ? 0
@@ -183,7 +185,11 @@ public sealed record FitWishes(int Closeness = 2, int LessWaste = 2, int Variety
     /// <summary>What is wrong with them.</summary>
     public IEnumerable<Problem> Problems()
     {
-        foreach (var (wish, name) in new[] { (Closeness, "closeness"), (LessWaste, "lessWaste"), (Variety, "variety"), (FewerFillers, "fewerFillers") })
+        var all = new[]
+        {
+            (Closeness, "closeness"), (LessWaste, "lessWaste"), (Variety, "variety"), (FewerFillers, "fewerFillers"),
+        };
+        foreach (var (wish, name) in all)
         {
             if (wish is < 0 or > 4)
                 yield return new("wish-absurd", $"wishes.{name}", "A wish lies between 0, not at all, and 4, very much.");

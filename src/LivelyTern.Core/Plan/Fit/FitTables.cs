@@ -28,7 +28,8 @@ public sealed class FitTables
 {
     /// <summary>The cost of one per cent outside a band.</summary>
     public const int PerCentOut = 1000;
-    private const int PerCentFar = 25, PerBoxWasted = 300, PerBoxAgain = 150, PerServing = 20, PerDislikedBox = 800, PerDislikedServing = 200;
+    private const int PerCentFar = 25, PerBoxWasted = 300, PerBoxAgain = 150, PerServing = 20;
+    private const int PerDislikedBox = 800, PerDislikedServing = 200;
 
     private readonly Measure[][] measures;
     private readonly WholeBand[][][] bands;
@@ -43,26 +44,43 @@ public sealed class FitTables
         ArgumentNullException.ThrowIfNull(problem);
         Problem = problem;
         var (eaters, days) = (problem.Eaters, problem.DayCount);
-        measures = [.. eaters.Select(eater => (Measure[])[.. MeasureNutrient.All.Where(measure => eater.Days.Any(day => Band(day, measure) is { IsOpen: false }))])];
-        bands = [.. eaters.Select((eater, e) => eater.Days.Select(day => measures[e].Select(measure => Whole(Band(day, measure), measure, measure == eater.Leading, problem.Wishes)).ToArray()).ToArray())];
-        fixedSums = [.. eaters.Select((eater, e) => eater.Days.Select(day => measures[e].Select(measure => Whole(day.Fixed?.GetValueOrDefault(measure) ?? 0, measure)).ToArray()).ToArray())];
-        boxes = [.. eaters.Select((eater, e) => problem.Batches.Select(batch => batch.Sizes.Select(size =>
-            measures[e].Select(measure => Whole(size.For(eater.Id, measure), measure)).ToArray()).ToArray()).ToArray())];
-        servings = [.. eaters.Select((eater, e) => problem.Fillers.Select(filler => Enumerable.Range(0, filler.Most + 1).Select(count =>
-            measures[e].Select(measure => Whole(filler.For(eater.Id, measure, count), measure)).ToArray()).ToArray()).ToArray())];
-        mayEat = [.. eaters.Select(eater => problem.Batches.Select(batch => Enumerable.Range(0, days).Select(day =>
-            batch.ExcludedFor?.Contains(eater.Id, StringComparer.Ordinal) != true && day >= batch.FirstDay && day <= batch.LastDay
-                && eater.Days[day].MostBoxes > 0).ToArray()).ToArray())];
-        GramsOf = [.. problem.Batches.Select(batch => (int[])[.. batch.Sizes.Select(size => Math.Max(1, (int)Math.Round(size.Grams, MidpointRounding.AwayFromZero)))])];
+        measures = Each(eaters, eater => (Measure[])[.. MeasureNutrient.All.Where(measure => IsBound(eater, measure))]);
+        bands = Each(eaters, (eater, e) => Each(eater.Days, day => Each(measures[e], measure =>
+            Whole(Band(day, measure), measure, measure == eater.Leading, problem.Wishes))));
+        fixedSums = Each(eaters, (eater, e) => Each(eater.Days, day => Each(measures[e], measure =>
+            Whole(day.Fixed?.GetValueOrDefault(measure) ?? 0, measure))));
+        boxes = Each(eaters, (eater, e) => Each(problem.Batches, batch => Each(batch.Sizes, size => Each(measures[e], measure =>
+            Whole(size.For(eater.Id, measure), measure)))));
+        servings = Each(eaters, (eater, e) => Each(problem.Fillers, filler => Each([.. Enumerable.Range(0, filler.Most + 1)], count =>
+            Each(measures[e], measure => Whole(filler.For(eater.Id, measure, count), measure)))));
+        mayEat = Each(eaters, eater => Each(problem.Batches, batch => Each(eater.Days, (of, day) => MayEat(eater, batch, of, day))));
+        GramsOf = Each(problem.Batches, batch => Each(batch.Sizes, size => Math.Max(1, RoundOff(size.Grams))));
         var dishes = problem.Batches.Select(batch => batch.Dish ?? batch.Id).Distinct(StringComparer.Ordinal).ToList();
         DishOf = [.. problem.Batches.Select(batch => dishes.IndexOf(batch.Dish ?? batch.Id))];
         Available = [.. problem.Batches.Select(batch => batch.Grams is { } grams ? (int)Math.Floor(grams) : 0)];
-        WasteCost = [.. problem.Batches.Select((batch, b) => batch.AmountIsOpen ? 0 : batch.IsPacked
-            ? PerBoxWasted * problem.Wishes.LessWaste
-            : problem.Wishes.LessWaste == 0 ? 0 : Math.Max(1, (int)Math.Round((decimal)PerBoxWasted * problem.Wishes.LessWaste / GramsOf[b][GramsOf[b].Count / 2], MidpointRounding.AwayFromZero)))];
+        WasteCost = [.. problem.Batches.Select((batch, b) => CostOfWaste(batch, GramsOf[b], problem.Wishes.LessWaste))];
         AgainCost = PerBoxAgain * problem.Wishes.Variety;
         ServingCost = PerServing * problem.Wishes.FewerFillers;
     }
+
+    private static TOut[] Each<TIn, TOut>(IReadOnlyList<TIn> all, Func<TIn, TOut> of) => [.. all.Select(of)];
+
+    private static TOut[] Each<TIn, TOut>(IReadOnlyList<TIn> all, Func<TIn, int, TOut> of) => [.. all.Select(of)];
+
+    private static bool IsBound(FitEater eater, Measure measure) => eater.Days.Any(day => Band(day, measure) is { IsOpen: false });
+
+    private static bool MayEat(FitEater eater, FitBatch batch, FitDay of, int day) =>
+        batch.ExcludedFor?.Contains(eater.Id, StringComparer.Ordinal) != true
+        && day >= batch.FirstDay && day <= batch.LastDay && of.MostBoxes > 0;
+
+    // Of a box where it is packed; else of a gram, by its middle size.
+    private static int CostOfWaste(FitBatch batch, IReadOnlyList<int> sizes, int wish)
+    {
+        if (batch.AmountIsOpen || wish == 0) return 0;
+        return batch.IsPacked ? PerBoxWasted * wish : Math.Max(1, RoundOff((decimal)PerBoxWasted * wish / sizes[sizes.Count / 2]));
+    }
+
+    private static int RoundOff(decimal value) => (int)Math.Round(value, MidpointRounding.AwayFromZero);
 
     /// <summary>The problem these tables count.</summary>
     public FitProblem Problem { get; }
@@ -158,8 +176,10 @@ public sealed class FitTables
         var waste = Problem.Batches.Select((batch, b) => (long)WasteCost[b] * Left(plan, b)).Sum();
         var again = plan.Boxes.GroupBy(box => (box.Eater, Dish: DishOf[box.Batch]))
             .Sum(group => (long)Math.Max(0, group.Count() - Problem.Eaters[group.Key.Eater].AlikeWelcome) * AgainCost);
-        var dislikes = plan.Boxes.Sum(box => (long)DislikeCost(box.Eater, Problem.Batches[box.Batch])) + plan.Servings.Sum(serving => (long)serving.Count * DislikeCost(serving.Eater, Problem.Fillers[serving.Filler]));
-        return new(outOf, far, waste, again, plan.Servings.Sum(serving => (long)serving.Count * ServingCost), dislikes);
+        var boxDislikes = plan.Boxes.Sum(box => (long)DislikeCost(box.Eater, Problem.Batches[box.Batch]));
+        var servingDislikes = plan.Servings.Sum(one => (long)one.Count * DislikeCost(one.Eater, Problem.Fillers[one.Filler]));
+        return new(
+            outOf, far, waste, again, plan.Servings.Sum(serving => (long)serving.Count * ServingCost), boxDislikes + servingDislikes);
     }
 
     /// <summary>What is left of a batch under a plan: boxes where it is packed, else grams.</summary>
@@ -194,8 +214,12 @@ public sealed class FitTables
             return "a filler entered twice";
         if (plan.Boxes.GroupBy(box => (box.Eater, box.Day, DishOf[box.Batch])).Any(same => same.Count() > 1))
             return "a dish twice on one day";
-        if (plan.Boxes.GroupBy(box => (box.Eater, box.Day)).Any(day => day.Count() > Problem.Eaters[day.Key.Eater].Days[day.Key.Day].MostBoxes)) return "too many boxes on one day";
-        if (plan.Servings.GroupBy(serving => (serving.Eater, serving.Day)).Any(day => day.Sum(serving => serving.Count) > Problem.Eaters[day.Key.Eater].Days[day.Key.Day].MostServings)) return "too many fillers on one day";
+        FitDay DayOf(int eater, int day) => Problem.Eaters[eater].Days[day];
+        var boxesADay = plan.Boxes.GroupBy(box => (box.Eater, box.Day));
+        if (boxesADay.Any(day => day.Count() > DayOf(day.Key.Eater, day.Key.Day).MostBoxes)) return "too many boxes on one day";
+        var servingsADay = plan.Servings.GroupBy(serving => (serving.Eater, serving.Day));
+        if (servingsADay.Any(day => day.Sum(serving => serving.Count) > DayOf(day.Key.Eater, day.Key.Day).MostServings))
+            return "too many fillers on one day";
         foreach (var (batch, b) in Problem.Batches.Select((batch, b) => (batch, b)))
         {
             var taken = plan.Boxes.Where(box => box.Batch == b).ToList();

@@ -28,7 +28,13 @@ public sealed record FittedDay(
         var isOut = read.Where(band => band.Value.Position != BandPosition.Within).ToList();
         var tight = AtTheEdge(bands, sums).Select(measure => $"{Word(measure)} at {sums[measure]:0.#}").ToList();
         var beside = tight.Count == 0 ? "" : $", with {string.Join(" and ", tight)} already at the edge";
-        return new(who.Id, day, sums, read, [.. isOut.Select(band => $"{who.Name}, day {day + 1}: {Word(band.Key)} {(band.Value.Over is { } over ? $"{over:0.#} over its most" : $"{band.Value.RoomFrom:0.#} short of its least")}{beside}")]);
+        string Says(Measure measure, BandReading reading)
+        {
+            var far = reading.Over is { } over ? $"{over:0.#} over its most" : $"{reading.RoomFrom:0.#} short of its least";
+            return $"{who.Name}, day {day + 1}: {Word(measure)} {far}{beside}";
+        }
+
+        return new(who.Id, day, sums, read, [.. isOut.Select(band => Says(band.Key, band.Value))]);
     }
 
     private static decimal Sum(FitProblem problem, FitPlan plan, int eater, int day, Measure measure)
@@ -48,7 +54,9 @@ public sealed record FittedDay(
     {
         ArgumentNullException.ThrowIfNull(bands);
         ArgumentNullException.ThrowIfNull(sums);
-        return [.. bands.Where(band => sums.TryGetValue(band.Key, out var sum) && band.Value.Read(new Total(sum, true)).Position == BandPosition.Within && IsTight(band.Value, sum)).Select(band => band.Key)];
+        bool IsAtTheEdge(Measure measure, Band band) =>
+            sums.TryGetValue(measure, out var sum) && band.Read(new Total(sum, true)).Position == BandPosition.Within && IsTight(band, sum);
+        return [.. bands.Where(band => IsAtTheEdge(band.Key, band.Value)).Select(band => band.Key)];
     }
 
     private static bool IsTight(Band band, decimal sum) =>

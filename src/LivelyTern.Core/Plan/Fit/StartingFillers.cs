@@ -8,5 +8,8 @@ public static class StartingFillers
 
     /// <summary>Amounts as people say them, read against the foods like any other line.</summary>
     public static IReadOnlyList<string> Texts { get; } =
-        ["1 apple", "1 banana", "1 orange", "1 carrot", "150 g skyr", "1 egg", "1 slice rye bread", "30 g almonds", "200 ml oat milk", "100 g cottage cheese", "40 g rolled oats", "150 g strawberries"];
+    [
+        "1 apple", "1 banana", "1 orange", "1 carrot", "150 g skyr", "1 egg", "1 slice rye bread", "30 g almonds", "200 ml oat milk",
+        "100 g cottage cheese", "40 g rolled oats", "150 g strawberries",
+    ];
 }

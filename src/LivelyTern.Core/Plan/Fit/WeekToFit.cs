@@ -54,8 +54,9 @@ public sealed class WeekToFit
     /// <param name="wishes">What counts how much.</param>
     /// <param name="amountIsOpen">Which batches still to be cooked may be made larger or smaller; null for none.</param>
     public WeekToFit(
-        IReadOnlyList<FittedEater> eaters, IReadOnlyList<EaterDay> days, DateOnly today, PlanBoard board, Stock stock, IReadOnlyList<Box> shelf, IReadOnlyList<UnpackedBatch> unpacked,
-        IReadOnlyList<FillerOffer> fillers, FitScope scope, FitWishes wishes, Func<Batch, bool>? amountIsOpen = null)
+        IReadOnlyList<FittedEater> eaters, IReadOnlyList<EaterDay> days, DateOnly today, PlanBoard board, Stock stock,
+        IReadOnlyList<Box> shelf, IReadOnlyList<UnpackedBatch> unpacked, IReadOnlyList<FillerOffer> fillers, FitScope scope,
+        FitWishes wishes, Func<Batch, bool>? amountIsOpen = null)
     {
         ArgumentNullException.ThrowIfNull(days);
         ArgumentNullException.ThrowIfNull(stock);
@@ -91,10 +92,10 @@ public sealed class WeekToFit
         return days.ToDictionary(day => day, day =>
         {
             var here = laid.Where(pair => Where(pair.At.Eater, pair.At.Day) == day).Select(pair => pair.Box.Id).ToHashSet();
-            var portions = plan.Boxes.Where(at => offers[at.Batch].Unpacked is not null && Where(at.Eater, at.Day) == day).Select(PortionOf)
-                .ToList();
+            var ownBoxes = plan.Boxes.Where(at => offers[at.Batch].Unpacked is not null && Where(at.Eater, at.Day) == day);
+            var portions = ownBoxes.Select(PortionOf).ToList();
             var servings = plan.Servings.Where(serving => Where(serving.Eater, serving.Day) == day)
-                .ToDictionary(serving => TextOf(serving), serving => serving, StringComparer.Ordinal);
+                .ToDictionary(TextOf, serving => serving, StringComparer.Ordinal);
             var released = Released(day).ToHashSet();
 
             // What the plan has here too stays the very same item.
@@ -102,8 +103,8 @@ public sealed class WeekToFit
                 : item.Portion is { } portion ? portions.Remove(portion)
                 : item.Text is { } text && !MustNever(day, item) && servings.Remove(text);
             var stays = board[day].Where(item => !released.Contains(item) || StaysHere(item)).ToList();
-            var boxesHere = here.Select(box => new PlanItem(newId(), box, null, null) { IsFitted = true });
-            var portionsHere = portions.Select(portion => new PlanItem(newId(), null, null, null) { Portion = portion, IsFitted = true });
+            var boxesHere = here.Select(box => new PlanItem(newId(), new LaidBox(box)) { IsFitted = true });
+            var portionsHere = portions.Select(portion => new PlanItem(newId(), portion) { IsFitted = true });
             var foods = servings.Values.Select(serving => Food(serving, newId));
             return InSlots(day, stays, [.. boxesHere, .. portionsHere, .. foods]);
         });
@@ -131,7 +132,7 @@ public sealed class WeekToFit
             }
         }
 
-        return [.. plan.Boxes.Select((at, i) => (at, laid[i])).Where(pair => pair.Item2 is not null).Select(pair => (pair.at, pair.Item2!))];
+        return [.. plan.Boxes.Zip(laid).Where(pair => pair.Second is not null).Select(pair => (pair.First, pair.Second!))];
     }
 
     private Portion PortionOf(FitBox at) => new(offers[at.Batch].Unpacked!.Id, offers[at.Batch].Sizes[at.Size][0].Weight);
@@ -139,10 +140,9 @@ public sealed class WeekToFit
     private EaterDay Where(int eater, int day) => new(eaters[eater].Eater.Id, start.AddDays(day));
 
     // What a fit may take off a day. A box past its fridge days was laid knowing that it is frozen: a fit could not lay it again, so it
-    // stays.
-    // What its eater must never get is taken off whatever the scope.
+    // stays. What its eater must never get is taken off whatever the scope.
     private IEnumerable<PlanItem> Released(EaterDay day) =>
-        board[day].Where(item => item.EatenAt is null && !item.IsEvent && (MustNever(day, item) || MayMove(item)));
+        board[day].Where(item => item.EatenAt is null && !item.IsMealOut && (MustNever(day, item) || MayMove(item)));
 
     private bool MayMove(PlanItem item) =>
         !item.IsLocked && scope != FitScope.Gaps && (scope == FitScope.Everything || item.IsOfBatch || item.IsFitted)
@@ -157,7 +157,8 @@ public sealed class WeekToFit
     private PlanItem Food(FitServing serving, Func<Guid> newId)
     {
         var food = fillers[serving.Filler].Food;
-        return new(newId(), null, TextOf(serving), food with { Weight = food.Weight * serving.Count }) { IsFitted = true };
+        var what = new PlainFood(TextOf(serving), food with { Weight = food.Weight * serving.Count });
+        return new(newId(), what) { IsFitted = true };
     }
 
     // Boxes of a batch that keep equally long, by what they weigh; those past their days that nobody knows to be frozen are left out.
@@ -166,7 +167,8 @@ public sealed class WeekToFit
         var boxes = all.DistinctBy(box => box.Id).Select(box => (Box: box, UseBy: UseBy.Of(box, today))).ToList();
         LeftOut = [.. boxes.Where(one => one.UseBy.IsOver(today)).Select(one => one.Box)];
         var alike = boxes.Where(one => !one.UseBy.IsOver(today)).GroupBy(one => (Batch: one.Box.Batch.Id, Last: one.UseBy.Freezer));
-        foreach (var offer in alike.OrderBy(alike => alike.First().Box.Batch.CookedOn).ThenBy(alike => alike.Key.Batch).ThenBy(alike => alike.Key.Last))
+        var oldestFirst = alike.OrderBy(offer => offer.First().Box.Batch.CookedOn).ThenBy(offer => offer.Key.Batch);
+        foreach (var offer in oldestFirst.ThenBy(offer => offer.Key.Last))
         {
             var sizes = offer.Select(one => one.Box).GroupBy(box => Math.Round(box.Weight.Value / 5)).OrderBy(size => size.Key);
             List<List<Box>> bins = [.. sizes.Select(size => size.OrderBy(box => box.Id).ToList())];
@@ -191,7 +193,8 @@ public sealed class WeekToFit
 
             var back = released.Where(item => item.Portion?.BatchId == one.Batch.Id).Sum(item => item.Portion!.Weight.Value);
             var isOpen = one.Batch.IsPlanned && amountIsOpen?.Invoke(one.Batch) == true;
-            offers.Add(new(one.Batch.Id, sizes, from, useBy.Freezer, Math.Max(0, (one.Whole.Value * (isOpen ? 2 : 1)) - one.Laid.Value + back), one.Batch, isOpen));
+            var room = Math.Max(0, (one.Whole.Value * (isOpen ? 2 : 1)) - one.Laid.Value + back);
+            offers.Add(new(one.Batch.Id, sizes, from, useBy.Freezer, room, one.Batch, isOpen));
         }
     }
 
@@ -212,8 +215,9 @@ public sealed class WeekToFit
         var stays = board[where].Where(item => !released.Contains(item)).ToList();
         var sums = MeasureTotals.Sum(stays.Select(item => aim.Count(item.Contents(stock))), aim.Rule);
         return new(
-            aim.Bands.ToDictionary(band => band.Key, band => Narrowed(band.Value, band.Key)), sums.ToDictionary(sum => sum.Key, sum => sum.Value.AtLeast),
-            Math.Max(0, slots - stays.Count(item => item.IsOfBatch || item.IsEvent)));
+            aim.Bands.ToDictionary(band => band.Key, band => Narrowed(band.Value, band.Key)),
+            sums.ToDictionary(sum => sum.Key, sum => sum.Value.AtLeast),
+            Math.Max(0, slots - stays.Count(item => item.IsOfBatch || item.IsMealOut)));
     }
 
     // Whole numbers round each entry: a band wide enough is kept a unit away from its edges, so that the exact sums lie inside too.
@@ -227,35 +231,49 @@ public sealed class WeekToFit
     private FitBatch Show(Offer offer)
     {
         var one = offer.Sizes[0][0];
+        var sizes = offer.Sizes.Select(size => Show(size[0], offer.Grams is null ? size.Count : null));
+        var first = Math.Clamp(offer.From.DayNumber - start.DayNumber, 0, FitProblem.MostDays);
+        var last = Math.Min(FitProblem.MostDays, offer.To.DayNumber - start.DayNumber);
         return new(
-            offer.BatchId.ToString(), one.Batch.RecipeName, [.. offer.Sizes.Select(size => Show(size[0], offer.Grams is null ? size.Count : null))], offer.Grams,
-            Math.Clamp(offer.From.DayNumber - start.DayNumber, 0, FitProblem.MostDays), Math.Min(
-                FitProblem.MostDays, offer.To.DayNumber - start.DayNumber),
-            [.. eaters.Where(who => who.Ways.Forbids(one.Contents)).Select(who => who.Eater.Id.ToString())], [.. eaters.Where(who => who.Ways.Dislikes(one.Contents)).Select(who => who.Eater.Id.ToString())], offer.IsOpen, one.Batch.RecipeName);
+            offer.BatchId.ToString(), one.Batch.RecipeName, [.. sizes], offer.Grams, first, last, ForbiddenFor(one.Contents),
+            DislikedBy(one.Contents), offer.IsOpen, one.Batch.RecipeName);
     }
 
     private FitSize Show(Box box, int? count)
     {
         var contents = box.Contents;
-        return new(
-            box.Weight.Value, MeasureTotals.Of(contents, null).ToDictionary(total => total.Key, total => total.Value.AtLeast),
-            eaters.Where(who => who.Eater.Aim.Rule is not null).ToDictionary(who => who.Eater.Id.ToString(), who => who.Eater.Aim.Rule!.Of(contents).AtLeast, StringComparer.Ordinal), count, ProteinFor(contents));
+        var figures = MeasureTotals.Of(contents, null).ToDictionary(total => total.Key, total => total.Value.AtLeast);
+        return new(box.Weight.Value, figures, ForPoints(rule => rule.Of(contents).AtLeast), count, ProteinFor(contents));
     }
 
     // For those who leave some of its protein out, what they count of it.
-    private Dictionary<string, decimal>? ProteinFor(Contents contents) => contents.IncompleteProtein == 0 ? null
-        : eaters.Where(who => who.Eater.Aim.LeavesOutIncompleteProtein).ToDictionary(who => who.Eater.Id.ToString(), who => who.Eater.Aim.Count(contents)[Measure.Protein].AtLeast, StringComparer.Ordinal);
+    private Dictionary<string, decimal>? ProteinFor(Contents contents)
+    {
+        if (contents.IncompleteProtein == 0) return null;
+        return eaters.Where(who => who.Eater.Aim.LeavesOutIncompleteProtein).ToDictionary(
+            IdOf, who => who.Eater.Aim.Count(contents)[Measure.Protein].AtLeast, StringComparer.Ordinal);
+    }
+
+    // What something counts for each eater who counts points.
+    private Dictionary<string, T> ForPoints<T>(Func<PointsRule, T> of) =>
+        eaters.Where(who => who.Eater.Aim.Rule is not null)
+            .ToDictionary(IdOf, who => of(who.Eater.Aim.Rule!), StringComparer.Ordinal);
+
+    private static string IdOf(FittedEater who) => who.Eater.Id.ToString();
+
+    private List<string> ForbiddenFor(Contents contents) => [.. eaters.Where(who => who.Ways.Forbids(contents)).Select(IdOf)];
+
+    private List<string> DislikedBy(Contents contents) => [.. eaters.Where(who => who.Ways.Dislikes(contents)).Select(IdOf)];
 
     private FitFiller Show(FillerOffer offer)
     {
         const int Most = 2;
         var contents = new Contents([offer.Food]);
+        var figures = MeasureTotals.Of(contents, null).ToDictionary(total => total.Key, total => total.Value.AtLeast);
+        IReadOnlyList<decimal> PointsOf(PointsRule rule) =>
+            [.. Enumerable.Range(1, Most).Select(count => rule.Of(contents.Scale(count)).AtLeast)];
         return new(
-            offer.Text, offer.Text, MeasureTotals.Of(contents, null).ToDictionary(total => total.Key, total => total.Value.AtLeast),
-            eaters.Where(who => who.Eater.Aim.Rule is not null).ToDictionary(
-                who => who.Eater.Id.ToString(), who => (IReadOnlyList<decimal>)[.. Enumerable.Range(1, Most).Select(count => who.Eater.Aim.Rule!.Of(contents.Scale(count)).AtLeast)], StringComparer.Ordinal),
-            Most,
-            [.. eaters.Where(who => who.Ways.Forbids(contents)).Select(who => who.Eater.Id.ToString())], [.. eaters.Where(who => who.Ways.Dislikes(contents)).Select(who => who.Eater.Id.ToString())],
+            offer.Text, offer.Text, figures, ForPoints(PointsOf), Most, ForbiddenFor(contents), DislikedBy(contents),
             ProteinFor(contents));
     }
 
@@ -265,7 +283,8 @@ public sealed class WeekToFit
     {
         if (laid.Count == 0) return [.. stays];
         var who = eaters.First(one => one.Eater.Id == day.EaterId);
-        return [.. DaySlots.Order([.. stays, .. DaySlots.Place(stays, laid, who.Ways.Slots, item => MeasureTotals.Of(item.Contents(stock), who.Eater.Aim.Rule)[Measure.Energy].AtLeast)], who.Ways.Slots)];
+        decimal EnergyOf(PlanItem item) => MeasureTotals.Of(item.Contents(stock), who.Eater.Aim.Rule)[Measure.Energy].AtLeast;
+        return [.. DaySlots.Order([.. stays, .. DaySlots.Place(stays, laid, who.Ways.Slots, EnergyOf)], who.Ways.Slots)];
     }
 
     // Boxes of a batch by size, or the sizes an unpacked one may be portioned in, with the grams there are of it.

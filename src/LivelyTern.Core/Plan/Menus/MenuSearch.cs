@@ -40,7 +40,12 @@ public sealed class MenuSearch
         (this.week, this.fitter, this.wish, this.stop) = (week, fitter, wish, stop);
         tables = new(week.Problem);
         firstPlans = fitter.FirstPlans(tables);
-        var places = week.Problem.Batches.Select((batch, at) => (batch, at)).Where(one => one.batch.ExcludedFor?.Count != week.Problem.Eaters.Count).ToDictionary(one => one.batch.Id, one => one.at, StringComparer.Ordinal);
+        var places = new Dictionary<string, int>(StringComparer.Ordinal);
+        for (var at = 0; at < week.Problem.Batches.Count; at++)
+        {
+            var batch = week.Problem.Batches[at];
+            if (batch.ExcludedFor?.Count != week.Problem.Eaters.Count) places.Add(batch.Id, at);
+        }
         offered = collection.Where(dish => places.ContainsKey(dish.RecipeId.ToString()))
             .ToDictionary(dish => dish.RecipeId, dish => places[dish.RecipeId.ToString()]);
         candidates = [.. offered.Values];
@@ -55,14 +60,18 @@ public sealed class MenuSearch
     {
         var chosen = dishes.Where(dish => wish.Keep.Contains(dish.RecipeId)).ToList();
         var cost = Cost(chosen);
-        while (chosen.Count < wish.Dishes && Best(dishes.Except(chosen).Select(dish => (List<MenuDish>)[.. chosen, dish])) is var (more, moreCost)) (chosen, cost) = (more, moreCost);
+        List<MenuDish> With(MenuDish more) => [.. chosen, more];
+        while (chosen.Count < wish.Dishes && Best(dishes.Except(chosen).Select(With)) is var (menu, menuCost))
+            (chosen, cost) = (menu, menuCost);
 
         // Once round: each dish that need not stay against every other.
         for (var i = 0; i < chosen.Count && !stop.IsCancellationRequested; i++)
         {
             if (wish.Keep.Contains(chosen[i].RecipeId)) continue;
             var at = i;
-            if (Best(dishes.Except(chosen).Select(dish => chosen.Select((was, k) => k == at ? dish : was).ToList())) is var (other, otherCost) && otherCost < cost) (chosen, cost) = (other, otherCost);
+            List<MenuDish> Instead(MenuDish dish) => [.. chosen.Select((was, k) => k == at ? dish : was)];
+            if (Best(dishes.Except(chosen).Select(Instead)) is var (other, otherCost) && otherCost < cost)
+                (chosen, cost) = (other, otherCost);
         }
 
         return Show(chosen);
@@ -103,7 +112,8 @@ public sealed class MenuSearch
     private long OwnCost(MenuDish dish)
     {
         var ago = dish.LastCooked is { } last ? Math.Abs(wish.PrepDay.DayNumber - last.DayNumber) : int.MaxValue;
-        return (ago switch { <= 8 => LastWeek, <= 15 => WeekBefore, _ => 0 }) - (long)Uses(dish, dish.Batch.Whole).Sum(used => UsedUp * (used.Of.Value <= 0 ? 0 : used.Weight / used.Of));
+        var again = ago switch { <= 8 => LastWeek, <= 15 => WeekBefore, _ => 0 };
+        return again - (long)Uses(dish, dish.Batch.Whole).Sum(used => used.Of.Value <= 0 ? 0 : UsedUp * (used.Weight / used.Of));
     }
 
     // What tells a dish: foods of some weight that are not seasonings or fats.
@@ -113,8 +123,11 @@ public sealed class MenuSearch
             .GroupBy(part => part.Food.Id, StringComparer.Ordinal)
             .ToDictionary(same => same.Key, same => same.First(), StringComparer.Ordinal);
 
-    private List<string> Shared(MenuDish one, MenuDish other) =>
-        [.. foods[one.RecipeId].Where(food => foods[other.RecipeId].ContainsKey(food.Key)).Select(food => food.Value.Food.Name).Order(StringComparer.Ordinal)];
+    private List<string> Shared(MenuDish one, MenuDish other)
+    {
+        var both = foods[one.RecipeId].Where(food => foods[other.RecipeId].ContainsKey(food.Key));
+        return [.. both.Select(food => food.Value.Food.Name).Order(StringComparer.Ordinal)];
+    }
 
     // Two dishes of mostly the same foods are one dish twice, whatever they share.
     private bool IsAlike(MenuDish one, MenuDish other)
@@ -139,8 +152,12 @@ public sealed class MenuSearch
 
     private ProposedMenu Show(List<MenuDish> chosen)
     {
+        IEnumerable<SharedFoods> SharedWith(MenuDish dish) =>
+            chosen.Where(other => other != dish).Select(other => new SharedFoods(other.Batch.Batch.RecipeName, Shared(dish, other)));
+
         // The days filled with just these; batches nobody asked for are not there.
-        List<int> order = [.. Enumerable.Range(0, week.Problem.Batches.Count).Where(batch => !candidates.Contains(batch)), .. chosen.Select(dish => offered[dish.RecipeId])];
+        var others = Enumerable.Range(0, week.Problem.Batches.Count).Where(batch => !candidates.Contains(batch));
+        List<int> order = [.. others, .. chosen.Select(dish => offered[dish.RecipeId])];
         var problem = week.Problem with { Batches = [.. order.Select(batch => week.Problem.Batches[batch])] };
         var plan = fitter.Fit(new FitTables(problem), new FitEffort(FinalSeconds, FinalRounds), null, stop).Plan;
         var first = order.Count - chosen.Count;
@@ -151,8 +168,8 @@ public sealed class MenuSearch
             var each = dish.Batch.Whole.Value / Math.Max(1, dish.Batch.Batch.Portions);
             var portions = boxes.Count == 0 ? dish.Batch.Batch.Portions : Math.Max(1, (int)Math.Ceiling((grams / each) - 0.02m));
             return new ProposedDish(
-                dish.RecipeId, dish.Batch.Batch.RecipeName, portions, boxes.Count, wish.Keep.Contains(dish.RecipeId), dish.LastCooked, [.. Uses(dish, new Grams(portions * each))],
-                [.. chosen.Where(other => other != dish).Select(other => new SharedFoods(other.Batch.Batch.RecipeName, Shared(dish, other))).Where(shared => shared.Foods.Count > 0)]);
+                    dish.RecipeId, dish.Batch.Batch.RecipeName, portions, boxes.Count, wish.Keep.Contains(dish.RecipeId), dish.LastCooked,
+                    [.. Uses(dish, new Grams(portions * each))], [.. SharedWith(dish).Where(shared => shared.Foods.Count > 0)]);
         }).ToList();
 
         // What fits without the dishes fits with them too: the days need not take them.
@@ -161,7 +178,10 @@ public sealed class MenuSearch
     }
 
     private static IEnumerable<(int Eater, int Day)> Days(FitProblem problem) =>
-        from e in Enumerable.Range(0, problem.Eaters.Count) from d in Enumerable.Range(0, problem.DayCount) where problem.Eaters[e].Days[d].Bands.Count > 0 select (e, d);
+        from e in Enumerable.Range(0, problem.Eaters.Count)
+        from d in Enumerable.Range(0, problem.DayCount)
+        where problem.Eaters[e].Days[d].Bands.Count > 0
+        select (e, d);
 
     private static int FitDays(FitProblem problem, FitPlan plan) =>
         Days(problem).Count(at => FittedDay.Read(problem, plan, at.Eater, at.Day).Fits);
