@@ -100,5 +100,6 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     }
 
     /// <summary>Instants as UTC ticks: ordered, and exact to the tick, so that an undo finds what it left.</summary>
-    private sealed class UtcTicks() : ValueConverter<DateTimeOffset, long>(instant => instant.UtcTicks, ticks => new DateTimeOffset(ticks, TimeSpan.Zero));
+    private sealed class UtcTicks() : ValueConverter<DateTimeOffset, long>(
+        instant => instant.UtcTicks, ticks => new DateTimeOffset(ticks, TimeSpan.Zero));
 }

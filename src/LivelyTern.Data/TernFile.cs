@@ -46,7 +46,8 @@ public static class TernFile
     /// </summary>
     private static async Task MigrateAsync(string path)
     {
-        await using var connection = new SqliteConnection(new SqliteConnectionStringBuilder(ConnectionString(path)) { ForeignKeys = false, Pooling = false }.ToString());
+        var file = new SqliteConnectionStringBuilder(ConnectionString(path)) { ForeignKeys = false, Pooling = false };
+        await using var connection = new SqliteConnection(file.ToString());
         await connection.OpenAsync();
         await using var transaction = connection.BeginTransaction(deferred: false);
         await using var db = new TernDb(new DbContextOptionsBuilder<TernDb>().UseSqlite(connection).Options);
@@ -80,7 +81,8 @@ public static class TernFile
     // again.
     private static async Task BringFoodsUpToDateAsync(TernDb db)
     {
-        var build = BitConverter.ToInt32(typeof(FoodTable).Module.ModuleVersionId.ToByteArray()) ^ BitConverter.ToInt32(typeof(Food).Module.ModuleVersionId.ToByteArray());
+        int Mark(Type type) => BitConverter.ToInt32(type.Module.ModuleVersionId.ToByteArray());
+        var build = Mark(typeof(FoodTable)) ^ Mark(typeof(Food));
         if (await db.Database.SqlQuery<int>($"SELECT user_version AS Value FROM pragma_user_version").SingleAsync() == build) return;
         var rows = await db.Foods.ToDictionaryAsync(row => row.Id, StringComparer.Ordinal);
         foreach (var food in FoodTable.Read())

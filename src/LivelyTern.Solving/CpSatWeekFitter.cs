@@ -35,7 +35,8 @@ public sealed class CpSatWeekFitter : IWeekFitter
                 var total = plan is null ? best.Cost : tables.Cost(plan);
                 var isBetter = plan is not null && total.Total < best.Cost.Total;
                 if (!isBetter && bound <= best.Bound) return;
-                best = best with { Plan = isBetter ? plan! : best.Plan, Cost = isBetter ? total : best.Cost, Bound = Math.Max(best.Bound, bound) };
+                if (isBetter) best = best with { Plan = plan!, Cost = total };
+                best = best with { Bound = Math.Max(best.Bound, bound) };
                 best = best with { Bound = Math.Min(best.Bound, best.Cost.Total), IsBest = best.Bound >= best.Cost.Total };
                 better?.Invoke(best);
             }
@@ -105,7 +106,8 @@ public sealed class CpSatWeekFitter : IWeekFitter
     private static FitPlan? Solve(WeekModel model, double deterministicSeconds, Func<bool> over)
     {
         if (over()) return null;
-        using var solver = new CpSolver { StringParameters = $"num_workers:1,random_seed:{Seed},max_deterministic_time:{deterministicSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture)}" };
+        var time = deterministicSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture);
+        using var solver = new CpSolver { StringParameters = $"num_workers:1,random_seed:{Seed},max_deterministic_time:{time}" };
         var status = solver.Solve(model.Model);
         return status is CpSolverStatus.Optimal or CpSolverStatus.Feasible ? model.Read(solver.BooleanValue) : null;
     }

@@ -41,21 +41,29 @@ internal sealed class DayCompletion
             }
         }
 
-        each = [.. Enumerable.Range(0, problem.Eaters.Count).SelectMany(e => problem.Fillers.Select(filler => tables.ServingCost + tables.DislikeCost(e, filler)))];
-        most = [.. Enumerable.Range(0, problem.Eaters.Count * days).Select(on => Enumerable.Range(0, fillers).Select(f => tables.MostServings(on / days, f, on % days)).ToArray())];
-        added = [.. Enumerable.Range(0, problem.Eaters.Count * fillers).Select(own => Enumerable.Range(1, problem.Fillers[own % fillers].Most).Select(count =>
-            tables.Serving(own / fillers, own % fillers, count).ToArray()
-                .Zip(tables.Serving(own / fillers, own % fillers, count - 1).ToArray(), (to, from) => to - from).ToArray()).ToArray())];
+        var eaters = problem.Eaters.Count;
+        int[] More(int e, int f, int count) =>
+            [.. tables.Serving(e, f, count).ToArray().Zip(tables.Serving(e, f, count - 1).ToArray(), (to, from) => to - from)];
+        int[][] EachMore(int e, int f) => [.. Enumerable.Range(1, problem.Fillers[f].Most).Select(count => More(e, f, count))];
+        int[] MostOn(int e, int d) => [.. Enumerable.Range(0, fillers).Select(f => tables.MostServings(e, f, d))];
+        int CostOf(int e, FitFiller filler) => tables.ServingCost + tables.DislikeCost(e, filler);
+        each = [.. Enumerable.Range(0, eaters).SelectMany(e => problem.Fillers.Select(filler => CostOf(e, filler)))];
+        most = [.. Enumerable.Range(0, eaters * days).Select(on => MostOn(on / days, on % days))];
+        added = [.. Enumerable.Range(0, eaters * fillers).Select(own => EachMore(own / fillers, own % fillers))];
         fillerKeys = [.. Enumerable.Range(0, fillers).Select(f => FitBoard.Key(1_000_000 + f))];
         candidates = new Candidate[Width * Math.Max(1, fillers)];
-        (now, next) = ([.. Enumerable.Range(0, Width).Select(_ => new State(fillers))], [.. Enumerable.Range(0, Width).Select(_ => new State(fillers))]);
+        State[] Beam() => [.. Enumerable.Range(0, Width).Select(_ => new State(fillers))];
+        (now, next) = (Beam(), Beam());
     }
 
     /// <summary>
     /// What an eater's day asks for: days of one eater that ask for the same have the same best fillers for the same boxes.
     /// </summary>
-    public static string Kind(FitTables tables, int eater, int day) =>
-        $"{tables.Problem.Eaters[eater].Days[day].MostServings}|{string.Join(',', tables.Bands(eater, day).ToArray())}|{string.Join(',', tables.Fixed(eater, day).ToArray())}";
+    public static string Kind(FitTables tables, int eater, int day)
+    {
+        var (bands, sums) = (tables.Bands(eater, day).ToArray(), tables.Fixed(eater, day).ToArray());
+        return $"{tables.Problem.Eaters[eater].Days[day].MostServings}|{string.Join(',', bands)}|{string.Join(',', sums)}";
+    }
 
     /// <summary>What a day costs with the best fillers found for it.</summary>
     /// <param name="on">Eater x days + day.</param>

@@ -9,7 +9,8 @@ namespace LivelyTern.Solving;
 internal sealed class FitBoard
 {
     private readonly int days, batches, dishes, againCost, most;
-    private readonly int[] sizeAt, boxesOn, boxesOf, dishOf, dishOn, dishesOf, sizeOf, left, measuresOf, mostBoxes, welcome, dislikedBox, wasteCost;
+    private readonly int[] sizeAt, boxesOn, boxesOf, dishOf, dishOn, dishesOf, sizeOf, left;
+    private readonly int[] measuresOf, mostBoxes, welcome, dislikedBox, wasteCost;
     private readonly bool[] isPacked, mayEat;
     private readonly int[][] boxesLeft, gramsOf;
     private readonly int[][][] figures;
@@ -49,8 +50,10 @@ internal sealed class FitBoard
         gramsOf = [.. tables.GramsOf.Select(sizes => sizes.ToArray())];
         (wasteCost, againCost) = ([.. tables.WasteCost], tables.AgainCost);
         dislikedBox = [.. Enumerable.Range(0, eaters).SelectMany(e => problem.Batches.Select(batch => tables.DislikeCost(e, batch)))];
-        figures = [.. Enumerable.Range(0, eaters * batches).Select(own => Enumerable.Range(0, gramsOf[own % batches].Length).Select(size => tables.Box(own / batches, own % batches, size).ToArray()).ToArray())];
-        keys = [.. Enumerable.Range(0, batches).Select(b => Enumerable.Range(0, gramsOf[b].Length).Select(size => Key((b * 64) + size)).ToArray())];
+        int[][] Figures(int e, int b) => [.. Enumerable.Range(0, gramsOf[b].Length).Select(size => tables.Box(e, b, size).ToArray())];
+        ulong[] Keys(int b) => [.. Enumerable.Range(0, gramsOf[b].Length).Select(size => Key((b * 64) + size))];
+        figures = [.. Enumerable.Range(0, eaters * batches).Select(own => Figures(own / batches, own % batches))];
+        keys = [.. Enumerable.Range(0, batches).Select(Keys)];
         (boxesKey, isStale, prices) = (new ulong[on.Count], new bool[on.Count], new long[on.Count]);
         cost = left.Select((count, b) => (long)count * wasteCost[b]).Sum();
         for (var i = 0; i < on.Count; i++) Spoil(i);
@@ -97,7 +100,9 @@ internal sealed class FitBoard
     {
         var (at, on) = (At(eater, day, batch), (eater * days) + day);
         if (sizeAt[at] >= 0 || !mayEat[at] || boxesOn[on] >= mostBoxes[on] || dishOn[(on * dishes) + dishOf[batch]] > 0) return false;
-        if (isPacked[batch] ? boxesLeft[batch][size] == 0 : left[batch] < gramsOf[batch][size] || (SizeOf(eater, batch) is >= 0 and var own && own != size)) return false;
+        if (isPacked[batch] && boxesLeft[batch][size] == 0) return false;
+        var isOfOtherSize = SizeOf(eater, batch) is >= 0 and var own && own != size;
+        if (!isPacked[batch] && (left[batch] < gramsOf[batch][size] || isOfOtherSize)) return false;
         Change(at, size);
         return true;
     }

@@ -60,7 +60,8 @@ builder.Services.AddOpenApi(api => api.AddDocumentTransformer((document, _, _) =
 builder.Services.AddResponseCompression();
 builder.Services.AddSingleton(start.Clock).AddSingleton(start).AddSingleton<SolverTurns>();
 builder.Services.AddKitchen(start.DatabasePath);
-builder.Services.AddSingleton<ImportDesk>().AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
+builder.Services.AddSingleton<ImportDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
+builder.Services.AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>();
 builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>();
 
 var app = builder.Build();
@@ -116,7 +117,8 @@ await using (var scope = app.Services.CreateAsyncScope())
     }
     catch (Exception error) when (error is System.Data.Common.DbException or InvalidDataException)
     {
-        await Console.Error.WriteLineAsync($"{start.DatabasePath} can't be opened, or not brought to this program's shape. What it held is still there. {error.Message}");
+        var sentence = "can't be opened, or not brought to this program's shape. What it held is still there.";
+        await Console.Error.WriteLineAsync($"{start.DatabasePath} {sentence} {error.Message}");
         return 1;
     }
 

@@ -125,9 +125,9 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
     {
         ArgumentNullException.ThrowIfNull(to);
         ArgumentNullException.ThrowIfNull(newId);
-        bool IsWanted(PlanItem item) => item.What is PlainFood && (slot is null || string.Equals(item.Slot, slot, StringComparison.Ordinal));
+        bool IsIn(string? part) => slot is null || string.Equals(part, slot, StringComparison.Ordinal);
         PlanItem Anew(PlanItem food) => food with { Id = newId(), EatenAt = null, IsLocked = false, IsFitted = false };
-        var foods = this[from].FindAll(IsWanted);
+        var foods = this[from].FindAll(item => item.What is PlainFood && IsIn(item.Slot));
         if (foods.Count == 0)
             return new Problem("copy-nothing", "from", "There is no plain food on that day to copy: a box is there only once.");
         if (to.Contains(from)) return new Problem("copy-onto-itself", "to", "A day is copied onto another day.");

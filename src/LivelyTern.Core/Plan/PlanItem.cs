@@ -48,7 +48,8 @@ public sealed record PlainFood(string Text, Ingredient Food) : Laid
 
     /// <summary>The same text, food and weight; a food is compared by its id.</summary>
     public bool Equals(PlainFood? other) =>
-        other is not null && IsOfTheSame(other) && other.Food.Weight == Food.Weight && string.Equals(other.Text, Text, StringComparison.Ordinal);
+        other is not null && IsOfTheSame(other) && other.Food.Weight == Food.Weight
+        && string.Equals(other.Text, Text, StringComparison.Ordinal);
 
     /// <inheritdoc/>
     public override int GetHashCode() => HashCode.Combine(Text, Food.Weight);

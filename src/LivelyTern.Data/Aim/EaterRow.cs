@@ -110,7 +110,8 @@ public sealed class DateBandRow
     internal Band ToBand() => new(Min, Target, Max) { Tolerance = Tolerance };
 }
 
-internal sealed class EaterRows : IEntityTypeConfiguration<EaterRow>, IEntityTypeConfiguration<AimRow>, IEntityTypeConfiguration<DateBandRow>
+internal sealed class EaterRows : IEntityTypeConfiguration<EaterRow>, IEntityTypeConfiguration<AimRow>,
+    IEntityTypeConfiguration<DateBandRow>
 {
     public void Configure(EntityTypeBuilder<EaterRow> builder)
     {

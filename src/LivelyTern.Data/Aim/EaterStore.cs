@@ -76,7 +76,9 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         var before = other?.Bands.GetValueOrDefault(measure);
         var bands = (other?.Bands ?? new Dictionary<Measure, Band>()).Where(one => one.Key != measure).ToDictionary();
         if (band is not null) bands[measure] = band;
-        ways = ways with { OtherDays = [.. ways.OtherDays.Where(one => one.Date != day), .. bands.Count > 0 ? [new OtherDay(other?.Name ?? name, null, day, bands)] : Array.Empty<OtherDay>()] };
+        var others = ways.OtherDays.Where(one => one.Date != day).ToList();
+        if (bands.Count > 0) others.Add(new OtherDay(other?.Name ?? name, null, day, bands));
+        ways = ways with { OtherDays = others };
         var problems = ways.Problems(row.Aim, row.ClinicianSetIt).ToList();
         if (problems.Count > 0) return problems;
         SetDates(row, ways.OtherDays);

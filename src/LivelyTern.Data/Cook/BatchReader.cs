@@ -90,7 +90,11 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
     public async Task<IReadOnlyList<BatchLine>> LinesOfAsync(BatchRow row)
     {
         ArgumentNullException.ThrowIfNull(row);
-        if (row.State == BatchState.Planned && await LinesOfRecipeAsync(row) is var lines && lines.Any(line => line.Planned.Ingredients.Count > 0)) return lines;
+        if (row.State == BatchState.Planned)
+        {
+            var lines = await LinesOfRecipeAsync(row);
+            if (lines.Any(line => line.Planned.Ingredients.Count > 0)) return lines;
+        }
         var stored = await StoredAsync(row.Lines);
         return [.. row.Lines.OrderBy(line => line.Position).Select(line => LineOf(line, stored))];
     }
@@ -100,8 +104,9 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
     {
         var recipe = (await recipes.BookAsync()).Read(row.RecipeId);
         var factor = (decimal)row.Portions / recipe.Yield.Portions;
-        var unread = new Contents([], SomethingUnread: true);
-        return [.. recipe.Lines.Select(line => new BatchLine(line.Written.Text, line.Written.IsTakenOut, (line.Contents ?? unread).Scale(factor)))];
+        BatchLine Line(RecipeLine line) =>
+            new(line.Written.Text, line.Written.IsTakenOut, (line.Contents ?? new Contents([], SomethingUnread: true)).Scale(factor));
+        return [.. recipe.Lines.Select(Line)];
     }
 
     /// <summary>Contents as they are kept, their foods as they stand now; within a command.</summary>

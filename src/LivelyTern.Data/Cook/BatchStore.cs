@@ -224,9 +224,12 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         }
     }
 
-    private static Problem? PlanProblem(DateOnly day, DateOnly today, int portions) =>
-        day < today ? new("day-past", "day", "That day is past: a batch is planned for today or later.")
-        : day > today.AddDays(366) ? new("day-far", "day", "That is more than a year ahead: check the date.")
-        : portions is < 1 or > RecipeYield.MostPortions ? new("portions-absurd", "portions", $"A batch makes between 1 and {RecipeYield.MostPortions} portions.")
-        : null;
+    private static Problem? PlanProblem(DateOnly day, DateOnly today, int portions)
+    {
+        if (day < today) return new("day-past", "day", "That day is past: a batch is planned for today or later.");
+        if (day > today.AddDays(366)) return new("day-far", "day", "That is more than a year ahead: check the date.");
+        return portions is >= 1 and <= RecipeYield.MostPortions
+            ? null
+            : new("portions-absurd", "portions", $"A batch makes between 1 and {RecipeYield.MostPortions} portions.");
+    }
 }

@@ -13,6 +13,10 @@ internal sealed record DemoDish(string Key, string Name, int Boxes, int? Pieces,
 
     /// <summary>The tin or tray it is baked in, by its size.</summary>
     public Pan? Tin { get; init; }
+
+    /// <summary>It as a recipe.</summary>
+    public WrittenRecipe Written =>
+        new(Name, [.. Lines.Select(line => new WrittenLine(line))], new(Boxes, Pieces, Full - Pan, Pan: Tin), Steps);
 }
 
 /// <summary>The demo's invented kitchen.</summary>
@@ -31,9 +35,16 @@ internal static class DemoKitchen
         ("Noor", new(Measure.Points, new Dictionary<Measure, Band>
         {
             [Measure.Points] = new(Max: 26), [Measure.Energy] = new(Min: 1450, Max: 1850), [Measure.Protein] = new(Min: 75),
-        }, new("Night watch", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.02m, [Nutrient.SaturatedFat] = 0.15m, [Nutrient.Fibre] = -0.05m }, 1m,
-            [FoodGroup.Vegetables, FoodGroup.Fruit], ["egg", "egg-white", "greek-yogurt-fat-free"]))),
+        }, NightWatch)),
     ];
+
+    private static PointsRule NightWatch => new(
+        "Night watch",
+        new Dictionary<Nutrient, decimal>
+        {
+            [Nutrient.Energy] = 0.02m, [Nutrient.SaturatedFat] = 0.15m, [Nutrient.Fibre] = -0.05m,
+        },
+        1m, [FoodGroup.Vegetables, FoodGroup.Fruit], ["egg", "egg-white", "greek-yogurt-fat-free"]);
 
     /// <summary>
     /// How each of them eats: Isa is soon bored and keeps a reserve, Bram hauls supplies on Saturdays, Noor wakes in the afternoon.
@@ -43,19 +54,32 @@ internal static class DemoKitchen
         ["Isa"] = new() { AlikeWelcome = 2, Reserve = 300, RatherNot = ["cottage-cheese"] },
         ["Bram"] = new()
         {
-            OtherDays = [new("hauling supplies", DayOfWeek.Saturday, null, new Dictionary<Measure, Band> { [Measure.Energy] = new(2350, 2475, 2600) })],
+            OtherDays =
+            [
+                new("hauling supplies", DayOfWeek.Saturday, null, new Dictionary<Measure, Band>
+                {
+                    [Measure.Energy] = new(2350, 2475, 2600),
+                }),
+            ],
         },
         ["Noor"] = new()
         {
             NeverAllergens = [Allergen.Crustaceans],
-            OwnSlots = [new("after the watch", new(7, 0), 0.25m, true), new("on waking", new(15, 0), 0.35m, true), new("before the watch", new(20, 30), 0.3m, true), new("between", null, 0.1m, false)],
+            OwnSlots =
+            [
+                new("after the watch", new(7, 0), 0.25m, true), new("on waking", new(15, 0), 0.35m, true),
+                new("before the watch", new(20, 30), 0.3m, true), new("between", null, 0.1m, false),
+            ],
         },
     };
 
     public static IReadOnlyList<DemoDish> Dishes { get; } =
     [
         new("BP", "Buckwheat pancakes", 8, 24, 0, 1710,
-            ["300 g buckwheat flour", "100 g wheat flour, wholemeal", "4 eggs", "700 ml oat milk", "2 bananas, medium", "3 tbsp rapeseed oil", "2 tsp baking powder", "a pinch of salt"])
+            [
+                "300 g buckwheat flour", "100 g wheat flour, wholemeal", "4 eggs", "700 ml oat milk", "2 bananas, medium",
+                "3 tbsp rapeseed oil", "2 tsp baking powder", "a pinch of salt",
+            ])
         {
             Steps =
             [
@@ -64,7 +88,10 @@ internal static class DemoKitchen
             ],
         },
         new("LD", "Red lentil dal", 10, null, 1630, 5930,
-            ["700 g red lentils, dry", "2 x 400 g tin chopped tomatoes", "2 x 400 ml tin light coconut milk", "3 onions, chopped", "350 g spinach, frozen", "3 tbsp rapeseed oil", "4 tsp curry powder", "1.5 l water"])
+            [
+                "700 g red lentils, dry", "2 x 400 g tin chopped tomatoes", "2 x 400 ml tin light coconut milk", "3 onions, chopped",
+                "350 g spinach, frozen", "3 tbsp rapeseed oil", "4 tsp curry powder", "1.5 l water",
+            ])
         {
             Steps =
             [
@@ -76,7 +103,10 @@ internal static class DemoKitchen
             ],
         },
         new("BM", "Barley and mushroom stew", 9, null, 1630, 6070,
-            ["600 g pearl barley", "800 g mushrooms, sliced", "3 onions, chopped", "4 carrots", "3 tbsp olive oil", "200 g cheddar, grated", "2 l vegetable stock", "2 tbsp parsley, chopped"])
+            [
+                "600 g pearl barley", "800 g mushrooms, sliced", "3 onions, chopped", "4 carrots", "3 tbsp olive oil",
+                "200 g cheddar, grated", "2 l vegetable stock", "2 tbsp parsley, chopped",
+            ])
         {
             Steps =
             [
@@ -87,7 +117,10 @@ internal static class DemoKitchen
             ],
         },
         new("FF", "Fish and fennel tray bake", 8, null, 940, 4460,
-            ["1.4 kg cod fillet", "1.8 kg potatoes", "3 fennel bulbs", "6 tbsp olive oil", "4 tbsp lemon juice", "1/4 cup parsley", "black pepper, to taste"])
+            [
+                "1.4 kg cod fillet", "1.8 kg potatoes", "3 fennel bulbs", "6 tbsp olive oil", "4 tbsp lemon juice", "1/4 cup parsley",
+                "black pepper, to taste",
+            ])
         {
             Tin = new(PanShape.Rectangular, 46, 36), Steps =
             [
@@ -99,7 +132,10 @@ internal static class DemoKitchen
             ],
         },
         new("FB", "Baked falafel", 6, 24, 610, 1720,
-            ["3 x 400 g tin chickpeas, drained", "1 cup parsley, chopped", "3 tbsp tahini", "60 g plain flour", "4 tbsp olive oil", "1 tbsp cumin", "3 cloves garlic"])
+            [
+                "3 x 400 g tin chickpeas, drained", "1 cup parsley, chopped", "3 tbsp tahini", "60 g plain flour", "4 tbsp olive oil",
+                "1 tbsp cumin", "3 cloves garlic",
+            ])
         {
             Tin = new(PanShape.Rectangular, 40, 30), Steps =
             [
@@ -141,8 +177,18 @@ internal static class DemoKitchen
     /// <summary>Two foods off labels, one of each convention.</summary>
     public static IReadOnlyList<OwnFood> OwnFoods { get; } =
     [
-        new("Supply boat rye crispbread", FoodGroup.Grains, new(LabelBasis.Per100g, 12, CarbohydrateConvention.WithoutFibre, Kilocalories: 338, Protein: 9.5m, Fat: 1.6m, SaturatedFat: 0.3m, Carbohydrate: 62, Sugars: 1.4m, Fibre: 19, SaltGrams: 1.1m), 250, [Allergen.Gluten], null),
-        new("Mainland protein pudding", FoodGroup.Dairy, new(LabelBasis.PerServing, 200, CarbohydrateConvention.Total, Kilocalories: 152, Protein: 20, Fat: 3, SaturatedFat: 2, Carbohydrate: 12, Sugars: 9, Fibre: 1, SodiumMilligrams: 120), 200, [Allergen.Milk], null),
+        new(
+            "Supply boat rye crispbread", FoodGroup.Grains,
+            new(
+                LabelBasis.Per100g, 12, CarbohydrateConvention.WithoutFibre, Kilocalories: 338, Protein: 9.5m, Fat: 1.6m,
+                SaturatedFat: 0.3m, Carbohydrate: 62, Sugars: 1.4m, Fibre: 19, SaltGrams: 1.1m),
+            250, [Allergen.Gluten], null),
+        new(
+            "Mainland protein pudding", FoodGroup.Dairy,
+            new(
+                LabelBasis.PerServing, 200, CarbohydrateConvention.Total, Kilocalories: 152, Protein: 20, Fat: 3, SaturatedFat: 2,
+                Carbohydrate: 12, Sugars: 9, Fibre: 1, SodiumMilligrams: 120),
+            200, [Allergen.Milk], null),
     ];
 
     /// <summary>Seven days for each eater, meals in order; two letters are a box of that dish, all else a plain food as typed.</summary>

@@ -31,12 +31,12 @@ public sealed class DemoWeek(
         foreach (var (name, aim) in DemoKitchen.Eaters)
         {
             var added = Must(await eaters.AddAsync(name, aim, clinicianSetIt: false));
-            table[name] = Must(await eaters.ChangeAsync(added.Id, added.Version, name, aim, clinicianSetIt: false, DemoKitchen.Ways[name])).Id;
+            var ways = DemoKitchen.Ways[name];
+            table[name] = Must(await eaters.ChangeAsync(added.Id, added.Version, name, aim, clinicianSetIt: false, ways)).Id;
         }
 
         var book = new Dictionary<string, Guid>(StringComparer.Ordinal);
-        foreach (var dish in DemoKitchen.Dishes)
-            book[dish.Key] = Must(await recipes.AddAsync(new(dish.Name, [.. dish.Lines.Select(line => new WrittenLine(line))], new(dish.Boxes, dish.Pieces, dish.Full - dish.Pan, Pan: dish.Tin), dish.Steps))).Id;
+        foreach (var dish in DemoKitchen.Dishes) book[dish.Key] = Must(await recipes.AddAsync(dish.Written)).Id;
 
         await LayVariantAsync(book["FB"]);
         foreach (var own in DemoKitchen.OwnFoods) Must(await foods.AddOwnAsync(own));
@@ -53,8 +53,10 @@ public sealed class DemoWeek(
     private async Task LayVariantAsync(Guid baseId)
     {
         var falafel = (await recipes.WrittenAsync()).Recipes[baseId];
-        var lines = falafel.Lines.Select(line => line.Text.Contains("parsley", StringComparison.Ordinal) ? line with { Text = "1 cup fresh coriander, chopped" } : line).Append(new("2 tsp chilli powder"));
-        Must(await recipes.AddAsync(falafel with { Name = "Hot falafel", Lines = [.. lines] }, baseId));
+        WrittenLine Hotter(WrittenLine line) =>
+            line.Text.Contains("parsley", StringComparison.Ordinal) ? line with { Text = "1 cup fresh coriander, chopped" } : line;
+        List<WrittenLine> lines = [.. falafel.Lines.Select(Hotter), new("2 tsp chilli powder")];
+        Must(await recipes.AddAsync(falafel with { Name = "Hot falafel", Lines = lines }, baseId));
     }
 
     private async Task LayWeekAsync(DateOnly monday, DateOnly today, Dictionary<string, Guid> table, Dictionary<string, Guid> book)
@@ -63,7 +65,8 @@ public sealed class DemoWeek(
         foreach (var dish in DemoKitchen.Dishes)
         {
             var batch = Must(await batches.CookAsync(book[dish.Key], monday.AddDays(-1), today));
-            var packed = Must(await packing.DoAsync(batch.Id, batch.Version, new Grams(dish.Pan), new Grams(dish.Full), dish.Boxes, dish.Pieces));
+            var (pan, full) = (new Grams(dish.Pan), new Grams(dish.Full));
+            var packed = Must(await packing.DoAsync(batch.Id, batch.Version, pan, full, dish.Boxes, dish.Pieces));
             shelf[dish.Key] = new(db.Boxes.Local.Where(box => box.BatchId == packed.Id).OrderBy(box => box.Number).Select(box => box.Id));
         }
 
@@ -73,8 +76,12 @@ public sealed class DemoWeek(
         // What was left of a week that is over was eaten on its Sunday.
         var sunday = monday.AddDays(6);
         var eaten = new DateTimeOffset(sunday, new TimeOnly(19, 0), TimeSpan.Zero);
-        foreach (var (dish, i) in shelf.Where(dish => dish.Value.Count > 0).SelectMany(dish => Enumerable.Repeat(dish.Key, dish.Value.Count)).Select((dish, i) => (dish, i)).ToList())
-            await LayAsync(dish, new EaterDay(table.Values.ElementAt(i % table.Count), sunday), eaten, shelf, await foods.CatalogueAsync());
+        List<string> left = [.. shelf.SelectMany(dish => Enumerable.Repeat(dish.Key, dish.Value.Count))];
+        for (var i = 0; i < left.Count; i++)
+        {
+            var where = new EaterDay(table.Values.ElementAt(i % table.Count), sunday);
+            await LayAsync(left[i], where, eaten, shelf, await foods.CatalogueAsync());
+        }
     }
 
     private async Task LayMealsAsync(DateOnly monday, DateOnly today, Dictionary<string, Guid> table, Dictionary<string, Queue<Guid>> shelf)

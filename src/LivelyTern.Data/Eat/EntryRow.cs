@@ -52,9 +52,6 @@ public sealed class EntryRow
     public required StoredMeasures Measures { get; set; }
 }
 
-/// <summary>A total as it is kept: kcal, grams or points, and whether all of it was known.</summary>
-public sealed record StoredTotal(decimal AtLeast, bool IsComplete);
-
 /// <summary>The measures of an entry, exact, under the aim and the rule of its day.</summary>
 /// <param name="V">The version of this shape.</param>
 /// <param name="Totals">Every measure; points rounded once by the rule.</param>
@@ -63,16 +60,10 @@ public sealed record StoredMeasures(int V, IReadOnlyDictionary<Measure, StoredTo
 {
     private const int Shape = 1;
 
-    public static StoredMeasures Of(IReadOnlyDictionary<Measure, Total> totals, Total? exactPoints) => new(
-        Shape, totals.OrderBy(total => total.Key).ToDictionary(total => total.Key, total => Of(total.Value)),
-        exactPoints is { } exact ? Of(exact) : null);
+    public static StoredMeasures Of(IReadOnlyDictionary<Measure, Total> totals, Total? exactPoints) =>
+        new(Shape, StoredTotal.Of(totals), exactPoints is { } exact ? StoredTotal.Of(exact) : null);
 
-    public EatenMeasures ToMeasures() => new(
-        Totals.ToDictionary(total => total.Key, total => Read(total.Value)), ExactPoints is { } exact ? Read(exact) : null);
-
-    private static Total Read(StoredTotal total) => new(total.AtLeast, total.IsComplete);
-
-    private static StoredTotal Of(Total total) => new(total.AtLeast, total.IsComplete);
+    public EatenMeasures ToMeasures() => new(StoredTotal.Read(Totals), ExactPoints?.ToTotal());
 }
 
 internal sealed class EntryRows : IEntityTypeConfiguration<EntryRow>

@@ -49,7 +49,8 @@ public sealed class WeighedMeasureRow
     public DateTimeOffset WeighedAt { get; set; }
 }
 
-internal sealed class FoodRows : IEntityTypeConfiguration<FoodRow>, IEntityTypeConfiguration<WeighedMeasureRow>, IEntityTypeConfiguration<FoodChoiceRow>
+internal sealed class FoodRows : IEntityTypeConfiguration<FoodRow>, IEntityTypeConfiguration<WeighedMeasureRow>,
+    IEntityTypeConfiguration<FoodChoiceRow>
 {
     public void Configure(EntityTypeBuilder<FoodRow> builder)
     {

@@ -13,7 +13,8 @@ namespace LivelyTern.Data.Foods;
 /// <param name="Gtin">The number under its barcode, as typed or scanned; null for none.</param>
 /// <param name="Keeping">How long it keeps once cooked; null as its name says (<see cref="KeepingWords"/>).</param>
 public sealed record OwnFood(
-    string Name, FoodGroup Group, Label Label, decimal? PackageGrams, IReadOnlyList<Allergen> Allergens, string? Gtin, KeepingKind? Keeping = null);
+    string Name, FoodGroup Group, Label Label, decimal? PackageGrams, IReadOnlyList<Allergen> Allergens, string? Gtin,
+    KeepingKind? Keeping = null);
 
 /// <summary>The foods a line may mean: those of the kitchen, and behind them the libraries.</summary>
 public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalogue> kept, TimeProvider clock)
@@ -164,7 +165,8 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
         var name = (own.Name ?? "").Trim();
         if (name.Length is 0 or > 120) problems.Add(new("name-missing", "name", "Give the food a name of up to 120 letters."));
         else if (await IsTakenAsync(name, id))
-            problems.Add(new("name-taken", "name", $"You have a food called {name} already: change that one, or say what is different about this one."));
+            problems.Add(new(
+                "name-taken", "name", $"You have a food called {name} already: change that one, or say what is different about this one."));
         if (own.PackageGrams is <= 0 or > 100_000)
             problems.Add(new("package-weight", "packageGrams", "A package holds more than 0 g and at most 100 kg."));
         string? gtin = null;
@@ -215,14 +217,14 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalo
         if (added.Value > 0) kept.Forget();
     }
 
-    private static Food WithWeighed(FoodRow row) => row.WeighedMeasures.Count == 0 ? row.Food : row.Food with
+    private static Food WithWeighed(FoodRow row)
     {
-        Measures =
-        [
-            .. row.WeighedMeasures.Select(own => new HouseholdMeasure(own.Name, new Grams(own.Grams), "weighed at home")),
-            .. row.Food.Measures.Where(measure => !row.WeighedMeasures.Exists(own => string.Equals(own.Name, measure.Name, StringComparison.OrdinalIgnoreCase))),
-        ],
-    };
+        if (row.WeighedMeasures.Count == 0) return row.Food;
+        bool IsWeighed(HouseholdMeasure measure) =>
+            row.WeighedMeasures.Exists(own => string.Equals(own.Name, measure.Name, StringComparison.OrdinalIgnoreCase));
+        var weighed = row.WeighedMeasures.Select(own => new HouseholdMeasure(own.Name, new Grams(own.Grams), "weighed at home"));
+        return row.Food with { Measures = [.. weighed, .. row.Food.Measures.Where(measure => !IsWeighed(measure))] };
+    }
 
     /// <summary>The kitchen's foods, and where it has none of that name those of the libraries.</summary>
     private sealed class KitchenAndLibraries(FoodCatalogue kitchen, LibraryStore libraries) : IFoods

@@ -16,7 +16,8 @@ public static class FoodTable
     public const string Source = "USDA FoodData Central, SR Legacy, from memory";
 
     /// <summary>Where the yield factors come from.</summary>
-    public const string YieldSource = "USDA Agriculture Handbook 102, Food Yields, from memory; rounded to agree with the figures of both forms";
+    public const string YieldSource =
+        "USDA Agriculture Handbook 102, Food Yields, from memory; rounded to agree with the figures of both forms";
 
     /// <summary>Where package sizes, drained shares and storage come from.</summary>
     public const string TradeSource = "common practice, no published source";
@@ -34,8 +35,10 @@ public static class FoodTable
     private static Food Row(CsvDataReader csv)
     {
         string Text(string column) => csv.GetString(csv.GetOrdinal(column));
-        decimal? Number(string column) => Text(column) is { Length: > 0 } text ? decimal.Parse(text, CultureInfo.InvariantCulture) : null;
         var group = Enum.Parse<FoodGroup>(Text("group"));
+        string[] Texts(string column, char between) => Text(column).Split(between, StringSplitOptions.RemoveEmptyEntries);
+        decimal ToNumber(string text) => decimal.Parse(text, CultureInfo.InvariantCulture);
+        decimal? Number(string column) => Text(column) is { Length: > 0 } text ? ToNumber(text) : null;
         return new Food(
             Text("id"), Text("name"), Text("aliases").Split('|', StringSplitOptions.RemoveEmptyEntries), group,
             new Nutrients(
@@ -48,8 +51,8 @@ public static class FoodTable
             CookedFrom = Text("cookedFrom").Split('*') is [var raw, var factor]
                 ? new(raw, decimal.Parse(factor, CultureInfo.InvariantCulture), YieldSource)
                 : null,
-            PackageGrams = [.. Text("packages").Split(';', StringSplitOptions.RemoveEmptyEntries).Select(grams => decimal.Parse(grams, CultureInfo.InvariantCulture))],
-            Allergens = [.. Text("allergens").Split('|', StringSplitOptions.RemoveEmptyEntries).Select(name => Enum.Parse<Allergen>(name, ignoreCase: true))],
+            PackageGrams = [.. Texts("packages", ';').Select(ToNumber)],
+            Allergens = [.. Texts("allergens", '|').Select(name => Enum.Parse<Allergen>(name, ignoreCase: true))],
             Storage = Text("storage") is { Length: > 0 } storage ? Enum.Parse<StorageKind>(storage, ignoreCase: true) : StorageOf(group),
             Use = Text("use") is { Length: > 0 } use ? use : null,
             HasIncompleteProtein = Text("incomplete").Length > 0,
@@ -61,7 +64,8 @@ public static class FoodTable
 
     private static StorageKind StorageOf(FoodGroup group) => group switch
     {
-        FoodGroup.Vegetables or FoodGroup.Fruit or FoodGroup.Dairy or FoodGroup.Eggs or FoodGroup.Fish or FoodGroup.Meat => StorageKind.Fridge,
+        FoodGroup.Vegetables or FoodGroup.Fruit or FoodGroup.Dairy or FoodGroup.Eggs or FoodGroup.Fish or FoodGroup.Meat =>
+            StorageKind.Fridge,
         FoodGroup.Potatoes => StorageKind.Counter,
         _ => StorageKind.Cupboard,
     };

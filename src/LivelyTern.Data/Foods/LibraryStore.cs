@@ -6,6 +6,7 @@ using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
 
 namespace LivelyTern.Data.Foods;
 
@@ -26,7 +27,15 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
     private const int MostWords = 8;
     private const int MostMeant = 12;
     private const int MostNamed = 6;
-    private const string Columns = "f.Id, f.Name, f.\"Group\", f.Convention, f.Energy, f.Protein, f.Fat, f.SaturatedFat, f.Carbohydrate, f.Sugars, f.Fibre, f.Salt, f.Polyols, f.Alcohol, f.Measures, f.Gtin, l.Source";
+    private const string Columns =
+        "f.Id, f.Name, f.\"Group\", f.Convention, f.Energy, f.Protein, f.Fat, f.SaturatedFat, f.Carbohydrate, f.Sugars, f.Fibre, f.Salt, "
+        + "f.Polyols, f.Alcohol, f.Measures, f.Gtin, l.Source";
+
+    private const string Whole = $"SELECT {Columns} FROM LibraryFoods f JOIN Libraries l ON l.Id = f.LibraryId WHERE l.IsWhole";
+
+    private static readonly string Matching = string.Create(
+        CultureInfo.InvariantCulture,
+        $"SELECT rowid AS Id FROM LibraryNames WHERE LibraryNames MATCH $query LIMIT {Looked}");
 
     private bool? any;
 
@@ -46,12 +55,13 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
     public async Task<bool> AnyAsync() => any ??= await db.Libraries.AnyAsync(row => row.IsWhole);
 
     /// <summary>One food, or null.</summary>
-    public Food? Find(string id) => RowOf(id) is { } row ? Query($"SELECT {Columns} FROM LibraryFoods f JOIN Libraries l ON l.Id = f.LibraryId WHERE f.Id = $row AND l.IsWhole", ("$row", row)).FirstOrDefault() : null;
+    public Food? Find(string id) =>
+        RowOf(id) is { } row ? Query(Whole + " AND f.Id = $row", ("$row", row)).FirstOrDefault() : null;
 
     /// <summary>The food under a barcode, or null.</summary>
     /// <param name="gtin">14 digits.</param>
     public Food? FindByGtin(string gtin) =>
-        Query($"SELECT {Columns} FROM LibraryFoods f JOIN Libraries l ON l.Id = f.LibraryId WHERE f.Gtin = $gtin AND l.IsWhole LIMIT 1", ("$gtin", gtin)).FirstOrDefault();
+        Query(Whole + " AND f.Gtin = $gtin LIMIT 1", ("$gtin", gtin)).FirstOrDefault();
 
     /// <summary>The foods whose name has exactly these words, in any order.</summary>
     public IReadOnlyList<Food> Named(string text)
@@ -60,9 +70,12 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
         if (all.Count is 0 or > MostWords) return [];
 
         // Whole words, and only the names: this is asked of every line that the kitchen's own names do not settle.
-        var query = string.Join(" AND ", all.Select(Letters).Where(word => word.Length > 0).Select(word => $"(\"{word}\" OR \"{word}s\" OR \"{word}es\" OR \"{word[..^1]}ies\" OR \"{word[..^1]}ves\")"));
+        string Forms(string word) =>
+            $"(\"{word}\" OR \"{word}s\" OR \"{word}es\" OR \"{word[..^1]}ies\" OR \"{word[..^1]}ves\")";
+        var query = string.Join(" AND ", all.Select(Letters).Where(word => word.Length > 0).Select(Forms));
         if (query.Length == 0) return [];
-        using var command = Command($"SELECT f.Id, f.Name FROM (SELECT rowid AS Id FROM LibraryNames WHERE LibraryNames MATCH $query LIMIT {Looked}) n JOIN LibraryFoods f ON f.Id = n.Id", ("$query", query));
+        using var command = Command(
+            $"SELECT f.Id, f.Name FROM ({Matching}) n JOIN LibraryFoods f ON f.Id = n.Id", ("$query", query));
         using var reader = command.ExecuteReader();
         var ids = new List<string>();
         while (ids.Count < MostNamed && reader.Read())
@@ -92,7 +105,8 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
     {
         var query = QueryOf(typed, isSlipForgiven);
         return query is null ? [] : Query(
-            $"SELECT {Columns} FROM (SELECT rowid AS Id FROM LibraryNames WHERE LibraryNames MATCH $query LIMIT {Looked}) n JOIN LibraryFoods f ON f.Id = n.Id JOIN Libraries l ON l.Id = f.LibraryId WHERE l.IsWhole",
+            $"SELECT {Columns} FROM ({Matching}) n JOIN LibraryFoods f ON f.Id = n.Id JOIN Libraries l ON l.Id = f.LibraryId "
+            + "WHERE l.IsWhole",
             ("$query", query));
     }
 
@@ -166,7 +180,8 @@ public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
             command.Parameters.Add(value);
         }
 
-        command.Transaction = (db.Database.CurrentTransaction as Microsoft.EntityFrameworkCore.Infrastructure.IInfrastructure<DbTransaction>)?.Instance;
+        var transaction = db.Database.CurrentTransaction as IInfrastructure<DbTransaction>;
+        command.Transaction = transaction?.Instance;
         return command;
     }
 

@@ -16,7 +16,8 @@ namespace LivelyTern.Data.Foods;
 /// <param name="DoubtfulRows">Rows that look wrong, some of them.</param>
 /// <param name="Reasons">For each kind of refusal or doubt how many rows have it.</param>
 public sealed record ImportReport(
-    long Taken, long Refused, long Doubtful, IReadOnlyList<ImportedRow> Refusals, IReadOnlyList<ImportedRow> DoubtfulRows, IReadOnlyDictionary<string, long> Reasons);
+    long Taken, long Refused, long Doubtful, IReadOnlyList<ImportedRow> Refusals, IReadOnlyList<ImportedRow> DoubtfulRows,
+    IReadOnlyDictionary<string, long> Reasons);
 
 /// <summary>Counts rows as they pass.</summary>
 public sealed class ImportTally
@@ -66,7 +67,8 @@ public sealed class LibraryWriter(TernDb db, Kept<LibraryWords> words, TimeProvi
 {
     private const int Part = 16_000;
     private const string Insert =
-        "INSERT INTO LibraryFoods (LibraryId, Code, Name, \"Group\", Convention, Measures, Gtin, IsDoubtful, Energy, Protein, Fat, SaturatedFat, Carbohydrate, Sugars, Fibre, Salt, Polyols, Alcohol) "
+        "INSERT INTO LibraryFoods (LibraryId, Code, Name, \"Group\", Convention, Measures, Gtin, IsDoubtful, Energy, Protein, Fat, "
+        + "SaturatedFat, Carbohydrate, Sugars, Fibre, Salt, Polyols, Alcohol) "
         + "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)";
 
     /// <summary>Takes all rows as one library.</summary>

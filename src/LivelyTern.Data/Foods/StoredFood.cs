@@ -56,10 +56,12 @@ public sealed record StoredFood(
     {
         decimal? Known(Nutrient nutrient) => Per100g.TryGetValue(nutrient, out var value) ? value : null;
         var per100g = new Nutrients(
-            Known(Nutrient.Energy), Known(Nutrient.Protein), Known(Nutrient.Fat), Known(Nutrient.SaturatedFat), Known(Nutrient.Carbohydrate),
+            Known(Nutrient.Energy), Known(Nutrient.Protein), Known(Nutrient.Fat), Known(Nutrient.SaturatedFat),
+            Known(Nutrient.Carbohydrate),
             Known(Nutrient.Sugars), Known(Nutrient.Fibre), Known(Nutrient.Salt), Known(Nutrient.Polyols), Known(Nutrient.Alcohol));
         return new(
-            Id, Name, Aliases, Group, per100g, Convention, [.. Measures.Select(own => new HouseholdMeasure(own.Name, new(own.Grams), own.Source))], Source)
+            Id, Name, Aliases, Group, per100g, Convention,
+            [.. Measures.Select(own => new HouseholdMeasure(own.Name, new(own.Grams), own.Source))], Source)
         {
             Refuse = Refuse,
             DrainedShare = DrainedShare,

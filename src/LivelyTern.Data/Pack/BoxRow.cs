@@ -91,7 +91,8 @@ public sealed class BoxEventRow
     public Guid? ForId { get; set; }
 }
 
-internal sealed class BoxRows : IEntityTypeConfiguration<BoxRow>, IEntityTypeConfiguration<BoxPartRow>, IEntityTypeConfiguration<BoxEventRow>
+internal sealed class BoxRows : IEntityTypeConfiguration<BoxRow>, IEntityTypeConfiguration<BoxPartRow>,
+    IEntityTypeConfiguration<BoxEventRow>
 {
     public void Configure(EntityTypeBuilder<BoxRow> builder)
     {

@@ -56,7 +56,13 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
         for (var i = 0; i < portions.Count; i++)
         {
             var box = new BoxRow { Id = Guid.CreateVersion7(), BatchId = batch.Id, Number = i + 1 };
-            box.Parts.Add(new BoxPartRow { BoxId = box.Id, BatchId = batch.Id, Milligrams = Milligrams.Of(portions[i].Weight), Pieces = portions[i].Pieces });
+            box.Parts.Add(new BoxPartRow
+            {
+                BoxId = box.Id,
+                BatchId = batch.Id,
+                Milligrams = Milligrams.Of(portions[i].Weight),
+                Pieces = portions[i].Pieces,
+            });
             db.Boxes.Add(box);
             Happened(box, BoxEventKind.Packed, BoxLife.New(on, i < owners.Count ? owners[i] : null));
             box.Version = 1;
@@ -105,8 +111,9 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
             if (part.BatchId is not { } id) return new FoodInBox(part.Text!, new(food(part.FoodRecordId!.Value), weight), part.Compartment);
 
             // A piece weighs its share of the batch to the last digit.
-            var isCounted = part.Pieces is not null && made.ContainsKey(id) && of[id].Cooked is not null;
-            return new BatchShare(of[id], isCounted ? of[id].Cooked!.Value * ((decimal)part.Pieces!.Value / made[id]) : weight, part.Pieces, part.Compartment);
+            if (part.Pieces is { } pieces && made.TryGetValue(id, out var all) && of[id].Cooked is { } cooked)
+                weight = cooked * ((decimal)pieces / all);
+            return new BatchShare(of[id], weight, part.Pieces, part.Compartment);
         }
 
         var parts = row.Parts.OrderBy(part => part.Position).Select(Part).ToList();

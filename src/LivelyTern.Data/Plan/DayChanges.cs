@@ -39,10 +39,12 @@ public sealed class DayChanges(
     }
 
     /// <summary>Lays a box of this id that is there.</summary>
-    public async Task<Outcome<MadeChange>> LayBoxAsync(int version, Guid boxId, EaterDay where, int place, string? slot) =>
-        await boxes.HasAsync(boxId)
-            ? await MakeAsync(version, [where], [boxId], board => board.Lay(new PlanItem(Guid.CreateVersion7(), new LaidBox(boxId)) { Slot = slot }, where, place))
-            : Stale.Gone("box");
+    public async Task<Outcome<MadeChange>> LayBoxAsync(int version, Guid boxId, EaterDay where, int place, string? slot)
+    {
+        if (!await boxes.HasAsync(boxId)) return Stale.Gone("box");
+        var item = new PlanItem(Guid.CreateVersion7(), new LaidBox(boxId)) { Slot = slot };
+        return await MakeAsync(version, [where], [boxId], board => board.Lay(item, where, place));
+    }
 
     /// <summary>A box that is there is given away or thrown away: it leaves its day, if it lies on one, and the shelf.</summary>
     /// <param name="version">The number of the last change the user saw.</param>
@@ -101,7 +103,13 @@ public sealed class DayChanges(
         foreach (var (row, kind, life) in happens.Value!) boxes.Happened(row, kind, life);
         await ledger.WriteAsync(made, stock);
         var number = await db.NextVersionAsync(touched);
-        var log = new PlanChangeRow { Id = Guid.CreateVersion7(), At = clock.GetUtcNow(), Change = await StoreAsync(made), UndoneId = undoneId };
+        var log = new PlanChangeRow
+        {
+            Id = Guid.CreateVersion7(),
+            At = clock.GetUtcNow(),
+            Change = await StoreAsync(made),
+            UndoneId = undoneId,
+        };
         db.PlanChanges.Add(log);
         await db.SaveChangesAsync();
         var old = clock.GetUtcNow() - LogKept;

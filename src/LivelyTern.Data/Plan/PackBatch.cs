@@ -66,7 +66,11 @@ public sealed class PackBatch(
     {
         var (eaten, gone) = (
             filled.Count(box => box.State == BoxState.Eaten), filled.Count(box => box.State is BoxState.GivenAway or BoxState.ThrownAway));
-        if (eaten > 0) return new("boxes-eaten", "", $"{eaten} of its boxes {(eaten == 1 ? "has" : "have")} been eaten: what is in the others stays in them.");
+        if (eaten > 0)
+        {
+            var have = eaten == 1 ? "has" : "have";
+            return new("boxes-eaten", "", $"{eaten} of its boxes {have} been eaten: what is in the others stays in them.");
+        }
         if (gone > 0)
             return new(
                 "boxes-gone", "",

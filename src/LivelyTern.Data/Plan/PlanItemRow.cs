@@ -87,7 +87,8 @@ public sealed class PlanChangeRow
     public Guid? UndoneId { get; set; }
 }
 
-internal sealed class PlanRows : IEntityTypeConfiguration<PlanItemRow>, IEntityTypeConfiguration<PlanVersionRow>, IEntityTypeConfiguration<EaterDayRow>,
+internal sealed class PlanRows : IEntityTypeConfiguration<PlanItemRow>, IEntityTypeConfiguration<PlanVersionRow>,
+    IEntityTypeConfiguration<EaterDayRow>,
     IEntityTypeConfiguration<PlanChangeRow>
 {
     public void Configure(EntityTypeBuilder<PlanItemRow> builder)

@@ -95,8 +95,9 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
         var laid = portions.ToLookup(row => row.BatchId!.Value);
         Dictionary<Guid, Grams> Sizes(Guid batchId) => laid[batchId].GroupBy(row => row.EaterId)
             .ToDictionary(own => own.Key, own => Milligrams.ToGrams(own.OrderBy(row => row.Day).Last().Milligrams ?? 0));
-        return [.. known.OrderBy(batch => batch.CookedOn).ThenBy(batch => batch.Id)
-            .Select(batch => new UnpackedBatch(batch, Milligrams.ToGrams(laid[batch.Id].Sum(row => row.Milligrams ?? 0)), Sizes(batch.Id)))];
+        Grams Laid(Guid batchId) => Milligrams.ToGrams(laid[batchId].Sum(row => row.Milligrams ?? 0));
+        var inOrder = known.OrderBy(batch => batch.CookedOn).ThenBy(batch => batch.Id);
+        return [.. inOrder.Select(batch => new UnpackedBatch(batch, Laid(batch.Id), Sizes(batch.Id)))];
     }
 
     /// <summary>The versions of these batches.</summary>

@@ -20,7 +20,8 @@ public sealed record StoredDayChange(Guid EaterId, DateOnly Day, IReadOnlyList<S
 
 /// <summary>Something on a day: of box, portion and food it is one.</summary>
 public sealed record StoredPlanItem(
-    Guid Id, Guid? BoxId, StoredPortion? Portion, StoredLaidFood? Food, DateTimeOffset? EatenAt, string? Slot, bool IsLocked, bool IsFitted);
+    Guid Id, Guid? BoxId, StoredPortion? Portion, StoredLaidFood? Food, DateTimeOffset? EatenAt, string? Slot,
+    bool IsLocked, bool IsFitted);
 
 /// <summary>A portion of a batch that was not packed.</summary>
 public sealed record StoredPortion(Guid BatchId, long Milligrams);

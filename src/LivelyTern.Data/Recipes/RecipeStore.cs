@@ -49,7 +49,14 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
         if (baseId is { } family && await FamilyProblemAsync(family) is { } wrong) return wrong;
         var taken = await db.Recipes.Where(row => row.ArchivedAt == null).Select(row => new TapeMark(row.Letters, row.Tint)).ToListAsync();
         var mark = TapeMark.For(recipe.Name, taken);
-        var row = new RecipeRow { Id = Guid.CreateVersion7(), Name = recipe.Name.Trim(), Letters = mark.Letters, Tint = mark.Tint, BaseId = baseId };
+        var row = new RecipeRow
+        {
+            Id = Guid.CreateVersion7(),
+            Name = recipe.Name.Trim(),
+            Letters = mark.Letters,
+            Tint = mark.Tint,
+            BaseId = baseId,
+        };
         db.Recipes.Add(row);
         await SetAsync(row, Keyed(Pinned(recipe, (await BookAsync()).Read(recipe))));
         await db.SaveChangesAsync();
@@ -105,12 +112,13 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
         return problems;
     }
 
-    private async Task<Problem?> FamilyProblemAsync(Guid baseId) => await db.Recipes.AsNoTracking().SingleOrDefaultAsync(row => row.Id == baseId) switch
-    {
-        null => Stale.Gone("recipe"),
-        { BaseId: not null } => new("base-variant", "baseId", "A variant has no variants of its own: make one of its base."),
-        _ => null,
-    };
+    private async Task<Problem?> FamilyProblemAsync(Guid baseId) =>
+        await db.Recipes.AsNoTracking().SingleOrDefaultAsync(row => row.Id == baseId) switch
+        {
+            null => Stale.Gone("recipe"),
+            { BaseId: not null } => new("base-variant", "baseId", "A variant has no variants of its own: make one of its base."),
+            _ => null,
+        };
 
     private async Task SetAsync(RecipeRow row, WrittenRecipe recipe)
     {
@@ -122,7 +130,7 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
         else
         {
             db.RemoveRange(row.Lines);
-            row.Lines = [.. recipe.Lines.Select((line, i) => new RecipeLineRow { Position = i, Text = line.Text, FoodId = line.FoodId, Part = line.Part, IsTakenOut = line.IsTakenOut, Key = line.Key })];
+            row.Lines = [.. recipe.Lines.Select(RowOf)];
         }
     }
 
@@ -133,8 +141,24 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
         db.RecipeVersions.Add(VersionOf(row, (await WrittenAsync()).Recipes[row.Id], book.Read(row.Id), row.ChangedAt));
     }
 
-    private static RecipeVersionRow VersionOf(RecipeRow row, WrittenRecipe written, Recipe recipe, DateTimeOffset at) =>
-        new() { RecipeId = row.Id, Version = row.Version, SavedAt = at, Written = written, Portion = MeasureTotals.Of(recipe.Portion, null) };
+    private static RecipeLineRow RowOf(WrittenLine line, int position) => new()
+    {
+        Position = position,
+        Text = line.Text,
+        FoodId = line.FoodId,
+        Part = line.Part,
+        IsTakenOut = line.IsTakenOut,
+        Key = line.Key,
+    };
+
+    private static RecipeVersionRow VersionOf(RecipeRow row, WrittenRecipe written, Recipe recipe, DateTimeOffset at) => new()
+    {
+        RecipeId = row.Id,
+        Version = row.Version,
+        SavedAt = at,
+        Written = written,
+        Portion = MeasureTotals.Of(recipe.Portion, null),
+    };
 
     // What was written with a food keeps it, and the version is kept with its figures of now.
     private async Task RememberAsync(RecipeRow row)
@@ -143,34 +167,39 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> ke
         var recipe = (await BookAsync()).Read(row.Id);
         await foods.UsedAsync(recipe.Lines.Select(line => line.Read.Ingredient?.Food.Id).OfType<string>());
         var now = clock.GetUtcNow();
-        var last = await db.RecipeVersions.Where(version => version.RecipeId == row.Id).OrderByDescending(version => version.Version)
-            .FirstOrDefaultAsync();
-        if (last is not null && now - last.SavedAt < OneSitting && await db.RecipeVersions.CountAsync(version => version.RecipeId == row.Id) > 1) db.RecipeVersions.Remove(last);
+        var own = db.RecipeVersions.Where(version => version.RecipeId == row.Id);
+        var last = await own.OrderByDescending(version => version.Version).FirstOrDefaultAsync();
+        if (last is not null && now - last.SavedAt < OneSitting && await own.CountAsync() > 1) db.RecipeVersions.Remove(last);
         db.RecipeVersions.Add(VersionOf(row, written, recipe, now));
         await db.SaveChangesAsync();
     }
 
     // A line that means another recipe by its name keeps meaning that one.
-    private static WrittenRecipe Pinned(WrittenRecipe recipe, Recipe read) => recipe with
+    private static WrittenRecipe Pinned(WrittenRecipe recipe, Recipe read)
     {
-        Lines = [.. recipe.Lines.Zip(read.Lines, (line, reading) => line.FoodId is null && reading.Read.Ingredient?.Food.Id is { } id && RecipeBook.RecipeOf(id) is not null ? line with { FoodId = id } : line)],
-    };
+        WrittenLine Pin(WrittenLine line, RecipeLine reading) =>
+            line.FoodId is null && reading.Read.Ingredient?.Food.Id is { } id && RecipeBook.RecipeOf(id) is not null
+                ? line with { FoodId = id }
+                : line;
+        return recipe with { Lines = [.. recipe.Lines.Zip(read.Lines, Pin)] };
+    }
 
     // Lines without a key get one; of two with the same the second gets another.
     private static WrittenRecipe Keyed(WrittenRecipe recipe)
     {
         var seen = new HashSet<string>(StringComparer.Ordinal);
-        return recipe with
-        {
-            Lines = [.. recipe.Lines.Select(line => line with { Text = line.Text.Trim(), Key = line.Key is { Length: > 0 and <= 40 } own && seen.Add(own) ? own : Guid.NewGuid().ToString("N")[..12] })],
-        };
+        bool IsFree(string key) => key.Length is > 0 and <= 40 && seen.Add(key);
+        string KeyOf(WrittenLine line) => line.Key is { } key && IsFree(key) ? key : Guid.NewGuid().ToString("N")[..12];
+        return recipe with { Lines = [.. recipe.Lines.Select(line => line with { Text = line.Text.Trim(), Key = KeyOf(line) })] };
     }
 
     private static List<WrittenLine> LinesOf(RecipeRow row) =>
-        [.. row.Lines.OrderBy(line => line.Position).Select(line => new WrittenLine(line.Text, line.FoodId, line.Part, line.IsTakenOut, line.Key))];
+        [
+            .. row.Lines.OrderBy(line => line.Position)
+                .Select(line => new WrittenLine(line.Text, line.FoodId, line.Part, line.IsTakenOut, line.Key)),
+        ];
 
     private static WrittenRecipe Written(RecipeRow row, IReadOnlyList<WrittenLine>? of) => new(
-        row.Name, of is null
-            ? LinesOf(row)
-            : Family.Apply(of, row.Changes ?? []), new(row.Portions, row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan), row.Steps);
+        row.Name, of is null ? LinesOf(row) : Family.Apply(of, row.Changes ?? []),
+        new(row.Portions, row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan), row.Steps);
 }

@@ -1,6 +1,7 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes;
+using LivelyTern.Data.Aim;
 
 namespace LivelyTern.Data.Recipes;
 
@@ -57,8 +58,10 @@ public sealed record StoredVariantChange(VariantKind Kind, string Key, StoredLin
 /// <summary>What a variant changes, as it is kept.</summary>
 public sealed record StoredVariant(int V, IReadOnlyList<StoredVariantChange> Changes)
 {
-    public static StoredVariant Of(IReadOnlyList<VariantChange> changes) => new(
-        1, [.. changes.Select(one => new StoredVariantChange(one.Kind, one.Key, one.Line is { } line ? StoredLine.Of(line) : null, one.After))]);
+    public static StoredVariant Of(IReadOnlyList<VariantChange> changes) => new(1, [.. changes.Select(Of)]);
+
+    private static StoredVariantChange Of(VariantChange change) =>
+        new(change.Kind, change.Key, change.Line is { } line ? StoredLine.Of(line) : null, change.After);
 
     public IReadOnlyList<VariantChange> ToChanges() =>
         [.. Changes.Select(one => new VariantChange(one.Kind, one.Key, one.Line?.ToLine(), one.After))];
@@ -81,19 +84,15 @@ public sealed record StoredRecipe(int V, string Name, IReadOnlyList<StoredLine> 
     }
 
     public WrittenRecipe ToRecipe() => new(
-        Name, [.. Lines.Select(line => line.ToLine())], new(Yield.Portions, Yield.Pieces, Yield.CookedGrams, Yield.VolumeMl, Yield.Pan?.ToPan()),
+        Name, [.. Lines.Select(line => line.ToLine())],
+        new(Yield.Portions, Yield.Pieces, Yield.CookedGrams, Yield.VolumeMl, Yield.Pan?.ToPan()),
         Steps.Count == 0 ? null : [.. Steps.Select(step => step.ToStep())]);
 }
 
-/// <summary>A total as it is kept in a version.</summary>
-public sealed record StoredPortionTotal(decimal AtLeast, bool IsComplete);
-
 /// <summary>What a portion of a version held, measure by measure.</summary>
-public sealed record StoredPortionTotals(int V, IReadOnlyDictionary<Measure, StoredPortionTotal> Totals)
+public sealed record StoredPortionTotals(int V, IReadOnlyDictionary<Measure, StoredTotal> Totals)
 {
-    public static StoredPortionTotals Of(IReadOnlyDictionary<Measure, Total> totals) => new(
-        1, totals.OrderBy(total => total.Key).ToDictionary(total => total.Key, total => new StoredPortionTotal(total.Value.AtLeast, total.Value.IsComplete)));
+    public static StoredPortionTotals Of(IReadOnlyDictionary<Measure, Total> totals) => new(1, StoredTotal.Of(totals));
 
-    public IReadOnlyDictionary<Measure, Total> ToTotals() =>
-        Totals.ToDictionary(total => total.Key, total => new Total(total.Value.AtLeast, total.Value.IsComplete));
+    public IReadOnlyDictionary<Measure, Total> ToTotals() => StoredTotal.Read(Totals);
 }

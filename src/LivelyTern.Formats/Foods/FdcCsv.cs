@@ -26,12 +26,14 @@ public sealed class FdcCsv(string path) : IFoodFile
     // FoodData Central's nutrient ids. Sodium is in mg, energy in kcal; 2047 and 2048 are energy by general and by specific factors.
     private static readonly (int Id, Nutrient Nutrient)[] Ids =
     [
-        (1008, Nutrient.Energy), (1003, Nutrient.Protein), (1004, Nutrient.Fat), (1258, Nutrient.SaturatedFat), (1005, Nutrient.Carbohydrate),
+        (1008, Nutrient.Energy), (1003, Nutrient.Protein), (1004, Nutrient.Fat), (1258, Nutrient.SaturatedFat),
+        (1005, Nutrient.Carbohydrate),
         (2000, Nutrient.Sugars), (1079, Nutrient.Fibre), (1093, Nutrient.Salt), (1086, Nutrient.Polyols), (1018, Nutrient.Alcohol),
     ];
 
     private static readonly int[] OtherEnergy = [2048, 2047];
-    private static readonly HashSet<string> Foods = new(StringComparer.Ordinal) { "foundation_food", "sr_legacy_food", "survey_fndds_food", "branded_food" };
+    private static readonly HashSet<string> Foods =
+        new(StringComparer.Ordinal) { "foundation_food", "sr_legacy_food", "survey_fndds_food", "branded_food" };
 
     // Kept from the first reading for the next: what was looked at is what is taken, and joining it again would take longer than writing
     // it.
@@ -71,13 +73,15 @@ public sealed class FdcCsv(string path) : IFoodFile
 
             for (var k = 0; k < Ids.Length; k++)
             {
-                var value = table.Figures[(i * Ids.Length) + k];
-                values[(int)Ids[k].Nutrient] = double.IsNaN(value) ? null : Ids[k].Nutrient == Nutrient.Salt ? Label.SaltOf((decimal)value) : (decimal)value;
+                var (value, nutrient) = (table.Figures[(i * Ids.Length) + k], Ids[k].Nutrient);
+                if (double.IsNaN(value)) values[(int)nutrient] = null;
+                else values[(int)nutrient] = nutrient == Nutrient.Salt ? Label.SaltOf((decimal)value) : (decimal)value;
             }
 
             var (id, name, category) = table.Foods[i];
             yield return ImportedRow.Of(i + 1, new(
-                id.ToString(CultureInfo.InvariantCulture), name, GroupWords.GroupOf(table.Categories.GetValueOrDefault(category)), FoodCsv.OfValues(values), CarbohydrateConvention.Total, table.Measures[i], table.Gtins?[i]));
+                id.ToString(CultureInfo.InvariantCulture), name, GroupWords.GroupOf(table.Categories.GetValueOrDefault(category)),
+                FoodCsv.OfValues(values), CarbohydrateConvention.Total, table.Measures[i], table.Gtins?[i]));
         }
     }
 
@@ -131,7 +135,7 @@ public sealed class FdcCsv(string path) : IFoodFile
             if (!int.TryParse(reader.GetFieldSpan(id), CultureInfo.InvariantCulture, out var food))
                 skipped.Add((row, "its fdc_id is not a number"));
             else if (!places.TryAdd(food, foods.Count)) skipped.Add((row, $"fdc_id {food} is there twice"));
-            else foods.Add((food, reader.GetString(name).Trim(), category >= 0 && int.TryParse(reader.GetFieldSpan(category), CultureInfo.InvariantCulture, out var group) ? group : 0));
+            else foods.Add((food, reader.GetString(name).Trim(), Whole(reader, category) ?? 0));
         }
     }
 
@@ -153,7 +157,7 @@ public sealed class FdcCsv(string path) : IFoodFile
                 progress?.Report(0.1 + (0.3 * Math.Min(1, row / (14.0 * Math.Max(1, places.Count)))));
             }
 
-            if (!int.TryParse(reader.GetFieldSpan(nutrient), CultureInfo.InvariantCulture, out var id) || id is < 0 or >= HighestNutrient || slots[id] < 0) continue;
+            if (Whole(reader, nutrient) is not (>= 0 and < HighestNutrient and var id) || slots[id] < 0) continue;
             if (!int.TryParse(reader.GetFieldSpan(food), CultureInfo.InvariantCulture, out var of)) continue;
 
             // The rows of one food stand together, as a rule.
@@ -177,12 +181,9 @@ public sealed class FdcCsv(string path) : IFoodFile
         for (var row = 1L; reader.Read(); row++)
         {
             if (row % 100_000 == 0) stop.ThrowIfCancellationRequested();
-            if (!int.TryParse(reader.GetFieldSpan(food), CultureInfo.InvariantCulture, out var of) || !places.TryGetValue(of, out var place)) continue;
-            if (!decimal.TryParse(reader.GetFieldSpan(weight), NumberStyles.Float, CultureInfo.InvariantCulture, out var grams) || grams <= 0) continue;
-            var many = amount >= 0
-                && decimal.TryParse(reader.GetFieldSpan(amount), NumberStyles.Float, CultureInfo.InvariantCulture, out var said) && said > 0
-                ? said
-                : 1m;
+            if (Whole(reader, food) is not { } of || !places.TryGetValue(of, out var place)) continue;
+            if (Amount(reader, weight) is not (> 0 and var grams)) continue;
+            var many = Amount(reader, amount) is > 0 and var said ? said : 1m;
             var name = unit >= 0 && int.TryParse(reader.GetFieldSpan(unit), CultureInfo.InvariantCulture, out var id)
                 && units.TryGetValue(id, out var known) && !string.Equals(known, "undetermined", StringComparison.Ordinal)
                 ? known
@@ -205,10 +206,10 @@ public sealed class FdcCsv(string path) : IFoodFile
         for (var row = 1L; reader.Read(); row++)
         {
             if (row % 100_000 == 0) stop.ThrowIfCancellationRequested();
-            if (!int.TryParse(reader.GetFieldSpan(food), CultureInfo.InvariantCulture, out var of) || !places.TryGetValue(of, out var place)) continue;
+            if (Whole(reader, food) is not { } of || !places.TryGetValue(of, out var place)) continue;
             if (gtin >= 0 && Gtin.Read(reader.GetString(gtin)) is { Succeeded: true, Value: { } number }) gtins[place] = number;
-            if (size >= 0 && unit >= 0 && reader.GetFieldSpan(unit) is "g" or "G" or "GRM" && decimal.TryParse(reader.GetFieldSpan(size), NumberStyles.Float, CultureInfo.InvariantCulture, out var grams) && grams > 0)
-                Add(measures, place, "serving", grams);
+            var isInGrams = unit >= 0 && reader.GetFieldSpan(unit) is "g" or "G" or "GRM";
+            if (isInGrams && Amount(reader, size) is > 0 and var grams) Add(measures, place, "serving", grams);
         }
 
         return gtins;
@@ -245,7 +246,26 @@ public sealed class FdcCsv(string path) : IFoodFile
     {
         if (Entry(zip, name) is not { } entry) return null;
         var text = new StreamReader(new Counted(entry.Open(), MostBytes), Encoding.UTF8, detectEncodingFromByteOrderMarks: true, 1 << 16);
-        return CsvDataReader.Create(text, new CsvDataReaderOptions { HasHeaders = true, BufferSize = 1 << 17, MaxBufferSize = 1 << 22, OwnsReader = true, Delimiter = ',' });
+        var options = new CsvDataReaderOptions
+        {
+            HasHeaders = true,
+            BufferSize = 1 << 17,
+            MaxBufferSize = 1 << 22,
+            OwnsReader = true,
+            Delimiter = ',',
+        };
+        return CsvDataReader.Create(text, options);
+    }
+
+    // A whole number in a column; null where there is none, or no such column.
+    private static int? Whole(CsvDataReader reader, int column) =>
+        column >= 0 && int.TryParse(reader.GetFieldSpan(column), CultureInfo.InvariantCulture, out var number) ? number : null;
+
+    private static decimal? Amount(CsvDataReader reader, int column)
+    {
+        if (column < 0) return null;
+        var isNumber = decimal.TryParse(reader.GetFieldSpan(column), NumberStyles.Float, CultureInfo.InvariantCulture, out var number);
+        return isNumber ? number : null;
     }
 
     private static int At(CsvDataReader reader, string column, bool isNeeded = true)
@@ -262,5 +282,6 @@ public sealed class FdcCsv(string path) : IFoodFile
 
     /// <summary>The files joined by food: figures in columns, ten to a food, NaN where none is stated. About 200 bytes a food.</summary>
     private sealed record Joined(
-        List<(int Id, string Name, int Category)> Foods, double[] Figures, string?[] Measures, string?[]? Gtins, Dictionary<int, string> Categories, List<(long Row, string Why)> Skipped);
+        List<(int Id, string Name, int Category)> Foods, double[] Figures, string?[] Measures, string?[]? Gtins,
+        Dictionary<int, string> Categories, List<(long Row, string Why)> Skipped);
 }

@@ -72,20 +72,36 @@ public sealed class FdcJson(Func<Stream> open, long length) : IFoodFile
         {
             if (row.Nutrient?.Number is not { } number || row.Amount is not { } amount) continue;
             if (number is "957" or "958") otherEnergy ??= amount;
-            else if (Numbers.TryGetValue(number, out var nutrient) && !(nutrient == Nutrient.Energy && string.Equals(row.Nutrient.UnitName, "kJ", StringComparison.OrdinalIgnoreCase)))
+            else if (Numbers.TryGetValue(number, out var nutrient) && !IsInKilojoules(nutrient, row.Nutrient.UnitName))
                 values[(int)nutrient] = nutrient == Nutrient.Salt ? Label.SaltOf(amount) : amount;
         }
 
         values[0] ??= otherEnergy;
-        var measures = string.Join(';', (food.FoodPortions ?? [])
-            .Where(portion => portion.GramWeight > 0)
-            .Select(portion => (Name: (portion.MeasureUnit?.Name is { } unit && unit is not "undetermined" ? unit : portion.Modifier ?? "").Split([',', ';', '='], 2)[0].Trim(), Grams: portion.GramWeight!.Value / (portion.Amount is > 0 and var many ? many : 1m)))
-            .Where(measure => measure.Name.Length is > 0 and <= 30).DistinctBy(measure => measure.Name, StringComparer.OrdinalIgnoreCase)
-            .Select(measure => string.Create(CultureInfo.InvariantCulture, $"{measure.Name}={measure.Grams:0.##}")));
+        var portions = (food.FoodPortions ?? []).Where(portion => portion.GramWeight > 0)
+            .Select(portion => (Name: NameOf(portion), portion));
+        var named = portions.Where(one => one.Name.Length is > 0 and <= 30).DistinctBy(one => one.Name, StringComparer.OrdinalIgnoreCase);
+        var measures = string.Join(';', named.Select(one => $"{one.Name}={GramsOf(one.portion)}"));
         var gtin = food.GtinUpc is { } typed && Gtin.Read(typed) is { Succeeded: true } good ? good.Value : null;
         return new(
-            food.FdcId.ToString(CultureInfo.InvariantCulture), (food.Description ?? "").Trim(), GroupWords.GroupOf(food.FoodCategory?.Description ?? food.BrandedFoodCategory), FoodCsv.OfValues(values),
+            food.FdcId.ToString(CultureInfo.InvariantCulture), (food.Description ?? "").Trim(),
+            GroupWords.GroupOf(food.FoodCategory?.Description ?? food.BrandedFoodCategory), FoodCsv.OfValues(values),
             CarbohydrateConvention.Total, measures.Length > 0 ? measures : null, gtin);
+    }
+
+    private static bool IsInKilojoules(Nutrient nutrient, string? unit) =>
+        nutrient == Nutrient.Energy && string.Equals(unit, "kJ", StringComparison.OrdinalIgnoreCase);
+
+    // "cup, chopped" is a cup.
+    private static string NameOf(PortionJson portion)
+    {
+        var name = portion.MeasureUnit?.Name is { } unit && unit is not "undetermined" ? unit : portion.Modifier ?? "";
+        return name.Split([',', ';', '='], 2)[0].Trim();
+    }
+
+    private static string GramsOf(PortionJson portion)
+    {
+        var grams = portion.GramWeight!.Value / (portion.Amount is > 0 and var many ? many : 1m);
+        return grams.ToString("0.##", CultureInfo.InvariantCulture);
     }
 
     private sealed record FoodJson(

@@ -41,12 +41,15 @@ public sealed record MappedColumn(string Column, ColumnUnit Unit);
 /// <param name="Nutrients">The columns of figures.</param>
 /// <param name="Convention">What carbohydrate contains.</param>
 public sealed record CsvMapping(
-    string? Name, string? Code, string? Group, string? Gtin, string? ServingGrams, IReadOnlyDictionary<Nutrient, MappedColumn> Nutrients, CarbohydrateConvention Convention)
+    string? Name, string? Code, string? Group, string? Gtin, string? ServingGrams,
+    IReadOnlyDictionary<Nutrient, MappedColumn> Nutrients, CarbohydrateConvention Convention)
 {
     private static readonly (Nutrient Nutrient, string[] Words)[] Headers =
     [
-        (Nutrient.Energy, ["enerc", "energy", "kcal", "calories", "kj"]), (Nutrient.SaturatedFat, ["fasat", "saturat", "saturates"]), (Nutrient.Fat, ["fatce", "total fat", "fat"]),
-        (Nutrient.Sugars, ["fsugar", "sugar"]), (Nutrient.Polyols, ["polyol", "sugar alcohol"]), (Nutrient.Fibre, ["fibtg", "fibre", "fiber"]), (Nutrient.Carbohydrate, ["choavldf", "carbohydrate", "carbs", "carb"]),
+        (Nutrient.Energy, ["enerc", "energy", "kcal", "calories", "kj"]), (Nutrient.SaturatedFat, ["fasat", "saturat", "saturates"]),
+        (Nutrient.Fat, ["fatce", "total fat", "fat"]),
+        (Nutrient.Sugars, ["fsugar", "sugar"]), (Nutrient.Polyols, ["polyol", "sugar alcohol"]),
+        (Nutrient.Fibre, ["fibtg", "fibre", "fiber"]), (Nutrient.Carbohydrate, ["choavldf", "carbohydrate", "carbs", "carb"]),
         (Nutrient.Protein, ["protcnt", "protein"]), (Nutrient.Salt, ["salt", "sodium", "; na"]), (Nutrient.Alcohol, ["alcohol"]),
     ];
 
@@ -59,7 +62,8 @@ public sealed record CsvMapping(
         var used = new HashSet<string>(StringComparer.Ordinal);
         foreach (var (nutrient, words) in Headers)
         {
-            if (words.SelectMany(word => headers.Where(header => Says(header, word) && !IsError(header) && !used.Contains(header))).FirstOrDefault() is not { } header) continue;
+            var free = headers.Where(header => !IsError(header) && !used.Contains(header));
+            if (words.SelectMany(word => free.Where(header => Says(header, word))).FirstOrDefault() is not { } header) continue;
             used.Add(header);
             nutrients[nutrient] = new(header, UnitOf(nutrient, header));
         }
@@ -108,7 +112,9 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
         using var counted = new Counted(open());
         using var reader = Reader(counted);
         var headers = Enumerable.Range(0, reader.FieldCount).Select(i => reader.GetName(i) ?? "").ToList();
-        if (headers.Count < 2) throw new UnreadableFileException("This is no table: its first line has fewer than two columns. Save it as CSV, with a header line.");
+        if (headers.Count < 2)
+            throw new UnreadableFileException(
+                "This is no table: its first line has fewer than two columns. Save it as CSV, with a header line.");
         var shown = new List<IReadOnlyList<string>>();
         while (shown.Count < rows && reader.Read())
             shown.Add([.. Enumerable.Range(0, headers.Count).Select(i => i < reader.RowFieldCount ? reader.GetString(i) : "")]);
@@ -139,7 +145,7 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
                 string? Text(int at) => at >= 0 && at < reader.RowFieldCount ? reader.GetString(at).Trim() : null;
                 read = Read(row, Text, name, code, groupAt, gtin, serving, figures);
             }
-            catch (Exception error) when (error is CsvFormatException or CsvRecordTooLargeException or InvalidOperationException or FormatException)
+            catch (Exception error) when (IsUnreadable(error))
             {
                 throw new UnreadableFileException(
                     $"The table breaks off at row {row}: a quote is not closed, or a line is longer than {LongestLine / 1024} kB.", error);
@@ -174,7 +180,8 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
         var number = gtin >= 0 && text(gtin) is { Length: > 0 } typed ? Gtin.Read(typed) : default;
         return ImportedRow.Of(row, new(
             code >= 0 && text(code) is { Length: > 0 } own ? Short(own) : row.ToString(CultureInfo.InvariantCulture),
-            Short(text(name) ?? ""), GroupWords.GroupOf(text(groupAt)), OfValues(values), mapping.Convention, Gtin: number is { Value: not null, Succeeded: true } ? number.Value : null));
+            Short(text(name) ?? ""), GroupWords.GroupOf(text(groupAt)), OfValues(values), mapping.Convention,
+            Gtin: number is { Value: not null, Succeeded: true } ? number.Value : null));
     }
 
     /// <summary>Figures in the order of <see cref="Nutrient"/>.</summary>
@@ -200,7 +207,8 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
     {
         if (cell is null) return null;
         var text = cell.Trim();
-        if (text.StartsWith('<') || text.Equals("tr", StringComparison.OrdinalIgnoreCase) || text.Equals("trace", StringComparison.OrdinalIgnoreCase)) return 0;
+        bool Is(string word) => text.Equals(word, StringComparison.OrdinalIgnoreCase);
+        if (text.StartsWith('<') || Is("tr") || Is("trace")) return 0;
         if (text.Contains(',', StringComparison.Ordinal))
             text = text.Contains('.', StringComparison.Ordinal) ? text.Replace(",", "", StringComparison.Ordinal) : text.Replace(',', '.');
         return decimal.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out var value) && Math.Abs(value) < 1e12m
@@ -215,11 +223,22 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
         var text = TextFile.Open(counted);
         try
         {
-            return CsvDataReader.Create(text, new CsvDataReaderOptions { HasHeaders = true, BufferSize = 1 << 16, MaxBufferSize = LongestLine, OwnsReader = true, CsvStyle = CsvStyle.Standard });
+            var options = new CsvDataReaderOptions
+            {
+                HasHeaders = true,
+                BufferSize = 1 << 16,
+                MaxBufferSize = LongestLine,
+                OwnsReader = true,
+                CsvStyle = CsvStyle.Standard,
+            };
+            return CsvDataReader.Create(text, options);
         }
-        catch (Exception error) when (error is CsvFormatException or CsvRecordTooLargeException or InvalidOperationException or FormatException or IndexOutOfRangeException)
+        catch (Exception error) when (IsUnreadable(error) || error is IndexOutOfRangeException)
         {
             throw new UnreadableFileException("This can't be read as a table. Save it as CSV, with a header line, in UTF-8.", error);
         }
     }
+
+    private static bool IsUnreadable(Exception error) =>
+        error is CsvFormatException or CsvRecordTooLargeException or InvalidOperationException or FormatException;
 }

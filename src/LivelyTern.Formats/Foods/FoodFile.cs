@@ -20,12 +20,20 @@ public static class GroupWords
     // The first that fits counts: "sweet potatoes" before "sweets", "vegetable oils" before "vegetables".
     private static readonly (string Word, FoodGroup Group)[] Table =
     [
-        ("oil seed", FoodGroup.NutsAndSeeds), ("oilseed", FoodGroup.NutsAndSeeds), ("dairy", FoodGroup.Dairy), ("oil", FoodGroup.Fats), ("fats", FoodGroup.Fats), ("butter", FoodGroup.Fats), ("potato", FoodGroup.Potatoes), ("tuber", FoodGroup.Potatoes), ("nut and", FoodGroup.NutsAndSeeds), ("nuts", FoodGroup.NutsAndSeeds),
-        ("seed", FoodGroup.NutsAndSeeds), ("legume", FoodGroup.Pulses), ("pulse", FoodGroup.Pulses), ("bean", FoodGroup.Pulses), ("egg", FoodGroup.Eggs), ("fish", FoodGroup.Fish), ("mollusk", FoodGroup.Fish),
-        ("milk", FoodGroup.Dairy), ("cheese", FoodGroup.Dairy), ("yogurt", FoodGroup.Dairy), ("poultry", FoodGroup.Meat), ("beef", FoodGroup.Meat), ("pork", FoodGroup.Meat), ("lamb", FoodGroup.Meat),
-        ("meat", FoodGroup.Meat), ("sausage", FoodGroup.Meat), ("spice", FoodGroup.Seasonings), ("herb", FoodGroup.Seasonings), ("sauce", FoodGroup.Seasonings), ("soup", FoodGroup.Seasonings), ("beverage", FoodGroup.Seasonings),
-        ("sweet", FoodGroup.Sweets), ("sugar", FoodGroup.Sweets), ("candy", FoodGroup.Sweets), ("snack", FoodGroup.Sweets), ("fruit", FoodGroup.Fruit), ("vegetable", FoodGroup.Vegetables), ("mushroom", FoodGroup.Vegetables), ("leafy", FoodGroup.Vegetables),
-        ("cereal", FoodGroup.Grains), ("grain", FoodGroup.Grains), ("baked", FoodGroup.Grains), ("bread", FoodGroup.Grains), ("pasta", FoodGroup.Grains),
+        ("oil seed", FoodGroup.NutsAndSeeds), ("oilseed", FoodGroup.NutsAndSeeds), ("dairy", FoodGroup.Dairy), ("oil", FoodGroup.Fats),
+        ("fats", FoodGroup.Fats), ("butter", FoodGroup.Fats), ("potato", FoodGroup.Potatoes), ("tuber", FoodGroup.Potatoes),
+        ("nut and", FoodGroup.NutsAndSeeds), ("nuts", FoodGroup.NutsAndSeeds),
+        ("seed", FoodGroup.NutsAndSeeds), ("legume", FoodGroup.Pulses), ("pulse", FoodGroup.Pulses), ("bean", FoodGroup.Pulses),
+        ("egg", FoodGroup.Eggs), ("fish", FoodGroup.Fish), ("mollusk", FoodGroup.Fish),
+        ("milk", FoodGroup.Dairy), ("cheese", FoodGroup.Dairy), ("yogurt", FoodGroup.Dairy), ("poultry", FoodGroup.Meat),
+        ("beef", FoodGroup.Meat), ("pork", FoodGroup.Meat), ("lamb", FoodGroup.Meat),
+        ("meat", FoodGroup.Meat), ("sausage", FoodGroup.Meat), ("spice", FoodGroup.Seasonings), ("herb", FoodGroup.Seasonings),
+        ("sauce", FoodGroup.Seasonings), ("soup", FoodGroup.Seasonings), ("beverage", FoodGroup.Seasonings),
+        ("sweet", FoodGroup.Sweets), ("sugar", FoodGroup.Sweets), ("candy", FoodGroup.Sweets), ("snack", FoodGroup.Sweets),
+        ("fruit", FoodGroup.Fruit), ("vegetable", FoodGroup.Vegetables), ("mushroom", FoodGroup.Vegetables),
+        ("leafy", FoodGroup.Vegetables),
+        ("cereal", FoodGroup.Grains), ("grain", FoodGroup.Grains), ("baked", FoodGroup.Grains), ("bread", FoodGroup.Grains),
+        ("pasta", FoodGroup.Grains),
     ];
 
     /// <summary>The kind that fits a table's group; seasonings, which are never free by default, where none does.</summary>

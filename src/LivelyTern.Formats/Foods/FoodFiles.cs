@@ -29,7 +29,8 @@ public static class FoodFiles
             if (FdcCsv.IsOne(zip)) return new FdcCsv(path);
             return OnlyOf(zip) is { } only
                 ? OfText(() => OpenOnly(path), only.Length, mapping)
-                : throw new UnreadableFileException("In this zip there is neither FoodData Central's set (food.csv, food_nutrient.csv) nor one single table.");
+                : throw new UnreadableFileException(
+                    "In this zip there is neither FoodData Central's set (food.csv, food_nutrient.csv) nor one single table.");
         }
         catch (InvalidDataException error)
         {
@@ -59,8 +60,11 @@ public static class FoodFiles
         return stream.ReadByte() == 'P' && stream.ReadByte() == 'K';
     }
 
-    private static ZipArchiveEntry? OnlyOf(ZipArchive zip) =>
-        zip.Entries.Where(entry => entry.Name.EndsWith(".csv", StringComparison.OrdinalIgnoreCase) || entry.Name.EndsWith(".json", StringComparison.OrdinalIgnoreCase)).ToList() is [var only] ? only : null;
+    private static ZipArchiveEntry? OnlyOf(ZipArchive zip)
+    {
+        bool Ends(ZipArchiveEntry entry, string with) => entry.Name.EndsWith(with, StringComparison.OrdinalIgnoreCase);
+        return zip.Entries.Where(entry => Ends(entry, ".csv") || Ends(entry, ".json")).ToList() is [var only] ? only : null;
+    }
 
     private static Within OpenOnly(string path)
     {

@@ -1,3 +1,4 @@
+using AngleSharp.Dom;
 using AngleSharp.Html.Parser;
 
 namespace LivelyTern.Formats.Recipes;
@@ -9,7 +10,9 @@ public static class RecipeHtml
     public static ReadRecipes Read(string html)
     {
         using var page = new HtmlParser(new HtmlParserOptions { IsScripting = false }).ParseDocument(html);
-        var blocks = page.QuerySelectorAll("script").Where(script => (script.GetAttribute("type") ?? "").Trim().StartsWith("application/ld+json", StringComparison.OrdinalIgnoreCase)).Select(script => script.TextContent).ToList();
+        bool IsJsonLd(IElement script) =>
+            (script.GetAttribute("type") ?? "").Trim().StartsWith("application/ld+json", StringComparison.OrdinalIgnoreCase);
+        var blocks = page.QuerySelectorAll("script").Where(IsJsonLd).Select(script => script.TextContent).ToList();
         return blocks.Count > 0
             ? RecipeJsonLd.Read(blocks)
             : new([], ["There is no recipe in this page that a program can read. Copy the recipe's text and paste it instead."]);

@@ -23,8 +23,13 @@ public static class RecipeJsonLd
     private const int Deepest = 32;
 
     // What a recipe of ours has no place for and nobody misses; everything else unknown is listed.
-    private static readonly HashSet<string> Silent = new(StringComparer.Ordinal) { "@context", "@type", "@id", "mainEntityOfPage", "url", "isPartOf", "potentialAction", "inLanguage" };
-    private static readonly JsonSerializerOptions Printed = new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly HashSet<string> Silent = new(StringComparer.Ordinal)
+    {
+        "@context", "@type", "@id", "mainEntityOfPage", "url", "isPartOf", "potentialAction", "inLanguage",
+    };
+
+    private static readonly JsonSerializerOptions Printed =
+        new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
     /// <summary>Reads all recipes of one or more JSON-LD blocks; a broken block is told and the others are read.</summary>
     public static ReadRecipes Read(IReadOnlyList<string> blocks)
@@ -44,7 +49,9 @@ public static class RecipeJsonLd
             catch (Exception error) when (error is JsonException or ArgumentException or InvalidOperationException)
             {
                 // A key that is there twice is found only when the object is first looked into.
-                remarks.Add(blocks.Count == 1 ? "The JSON is broken: it ends early or a quote is missing." : $"Block {i + 1} of {blocks.Count} is broken and was not read.");
+                remarks.Add(blocks.Count == 1
+                    ? "The JSON is broken: it ends early or a quote is missing."
+                    : $"Block {i + 1} of {blocks.Count} is broken and was not read.");
             }
         }
 
@@ -60,7 +67,11 @@ public static class RecipeJsonLd
         ArgumentNullException.ThrowIfNull(written);
         ArgumentNullException.ThrowIfNull(recipe);
         var totals = recipe.Portion.Totals;
-        var nutrition = new JsonObject { ["@type"] = "NutritionInformation", ["servingSize"] = Say(recipe.Weight.Value / recipe.Yield.Portions) + " g" };
+        var nutrition = new JsonObject
+        {
+            ["@type"] = "NutritionInformation",
+            ["servingSize"] = Say(recipe.Weight.Value / recipe.Yield.Portions) + " g",
+        };
         void Add(string name, Nutrient nutrient, string unit, decimal factor = 1)
         {
             // What is only known "at least" is left out: the standard has no word for it.
@@ -88,10 +99,14 @@ public static class RecipeJsonLd
             ["name"] = written.Name,
             ["recipeYield"] = yields,
             ["recipeIngredient"] = new JsonArray([.. written.Lines.Where(line => !line.IsTakenOut).Select(line => (JsonNode)line.Text)]),
-            ["recipeInstructions"] = new JsonArray([.. steps.Select(step => (JsonNode)new JsonObject { ["@type"] = "HowToStep", ["text"] = StepText(step) })]),
+            ["recipeInstructions"] = new JsonArray([.. steps.Select(HowTo)]),
             ["nutrition"] = nutrition,
         };
-        foreach (var (name, minutes) in new[] { ("prepTime", written.HandsOn), ("cookTime", written.Unattended), ("totalTime", written.HandsOn + written.Unattended) })
+        var times = new[]
+        {
+            ("prepTime", written.HandsOn), ("cookTime", written.Unattended), ("totalTime", written.HandsOn + written.Unattended),
+        };
+        foreach (var (name, minutes) in times)
         {
             if (minutes > 0) node[name] = XmlConvert.ToString(TimeSpan.FromMinutes(minutes));
         }
@@ -99,7 +114,12 @@ public static class RecipeJsonLd
         return node.ToJsonString(Printed);
     }
 
-    private static string StepText(RecipeStep step) => string.Join(' ', new[] { step.Text, step.DoneWhen is { Length: > 0 } done ? $"Done when: {done}" : "" }.Where(part => part.Length > 0));
+    private static JsonNode HowTo(RecipeStep step)
+    {
+        var done = step.DoneWhen is { Length: > 0 } when ? $"Done when: {when}" : "";
+        string[] parts = [step.Text, done];
+        return new JsonObject { ["@type"] = "HowToStep", ["text"] = string.Join(' ', parts.Where(part => part.Length > 0)) };
+    }
 
     private static string Say(decimal number) => number.ToString("0.#", CultureInfo.InvariantCulture);
 
@@ -112,15 +132,19 @@ public static class RecipeJsonLd
         }
         else if (node is JsonObject thing)
         {
-            if (Texts(thing["@type"]).Any(type => type is "Recipe" or "schema:Recipe" or "https://schema.org/Recipe" or "http://schema.org/Recipe"))
+            if (Texts(thing["@type"]).Any(IsRecipe))
             {
                 yield return thing;
                 yield break;
             }
 
-            foreach (var recipe in new[] { "@graph", "mainEntity", "itemListElement", "item" }.SelectMany(name => Find(thing[name], depth + 1))) yield return recipe;
+            string[] within = ["@graph", "mainEntity", "itemListElement", "item"];
+            foreach (var recipe in within.SelectMany(name => Find(thing[name], depth + 1))) yield return recipe;
         }
     }
+
+    private static bool IsRecipe(string type) =>
+        type is "Recipe" or "schema:Recipe" or "https://schema.org/Recipe" or "http://schema.org/Recipe";
 
     private static ReadRecipe Map(JsonObject thing)
     {
@@ -232,7 +256,8 @@ public static class RecipeJsonLd
         {
             var whole = (int)Math.Clamp(Math.Round(amount.Quantity, MidpointRounding.AwayFromZero), 1, RecipeYield.MostPortions);
             var word = amount.Rest.Trim().TrimEnd('.').ToLowerInvariant();
-            if (word.Length == 0 || word.StartsWith("serving", StringComparison.Ordinal) || word.StartsWith("portion", StringComparison.Ordinal) || word.StartsWith("person", StringComparison.Ordinal) || word.StartsWith("people", StringComparison.Ordinal)) portions ??= whole;
+            string[] ofPeople = ["serving", "portion", "person", "people"];
+            if (word.Length == 0 || ofPeople.Any(one => word.StartsWith(one, StringComparison.Ordinal))) portions ??= whole;
             else
             {
                 pieces ??= whole;

@@ -11,7 +11,9 @@ public static class RecipeMarkdown
 {
     private static readonly (Nutrient Nutrient, string Name, string Unit)[] Rows =
     [
-        (Nutrient.Energy, "energy", "kcal"), (Nutrient.Protein, "protein", "g"), (Nutrient.Carbohydrate, "carbohydrate, fibre within", "g"), (Nutrient.Fibre, "fibre", "g"), (Nutrient.Fat, "fat", "g"), (Nutrient.SaturatedFat, "saturated fat", "g"), (Nutrient.Salt, "salt", "g"),
+        (Nutrient.Energy, "energy", "kcal"), (Nutrient.Protein, "protein", "g"), (Nutrient.Carbohydrate, "carbohydrate, fibre within", "g"),
+        (Nutrient.Fibre, "fibre", "g"), (Nutrient.Fat, "fat", "g"), (Nutrient.SaturatedFat, "saturated fat", "g"),
+        (Nutrient.Salt, "salt", "g"),
     ];
 
     /// <summary>Writes it; figures that are not wholly known read "at least".</summary>
@@ -44,13 +46,21 @@ public static class RecipeMarkdown
         foreach (var (nutrient, name, unit) in Rows)
         {
             var total = totals[nutrient];
-            text.Append(CultureInfo.InvariantCulture, $"| {name} | {(total.IsComplete ? "" : "at least ")}{Rounding.ToStep(total.AtLeast, nutrient == Nutrient.Energy ? 1 : 0.1m):0.#} {unit} |\n");
+            var amount = Rounding.ToStep(total.AtLeast, nutrient == Nutrient.Energy ? 1 : 0.1m);
+            var atLeast = total.IsComplete ? "" : "at least ";
+            text.Append(CultureInfo.InvariantCulture, $"| {name} | {atLeast}{amount:0.#} {unit} |\n");
         }
 
         return text.ToString();
     }
 
-    private static string Heading(RecipePart part) => part switch { RecipePart.Sauce => "For the sauce", RecipePart.Topping => "Topping, added at eating", RecipePart.Side => "On the side", _ => "" };
+    private static string Heading(RecipePart part) => part switch
+    {
+        RecipePart.Sauce => "For the sauce",
+        RecipePart.Topping => "Topping, added at eating",
+        RecipePart.Side => "On the side",
+        _ => "",
+    };
 
     private static string Times(RecipeStep step)
     {

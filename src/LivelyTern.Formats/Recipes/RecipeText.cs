@@ -42,7 +42,9 @@ public static class RecipeText
         {
             var line = BulletPattern.Replace(raw.Trim().TrimStart('#').Trim(), "").Replace("**", "", StringComparison.Ordinal).Trim();
             if (line.Length == 0 || line.All(letter => letter is '-' or '=' or '_' or '*')) continue;
-            if (ServesPattern.Match(line) is { Success: true } serves && int.TryParse(serves.Groups["n"].Value, CultureInfo.InvariantCulture, out var n) && n is >= 1 and <= RecipeYield.MostPortions)
+            if (ServesPattern.Match(line) is { Success: true } serves
+                && int.TryParse(serves.Groups["n"].Value, CultureInfo.InvariantCulture, out var n)
+                && n is >= 1 and <= RecipeYield.MostPortions)
             {
                 portions ??= n;
                 continue;
@@ -97,9 +99,12 @@ public static class RecipeText
         AmountText.Read(line) is { Rest.Length: > 0 } || line.EndsWith("to taste", StringComparison.OrdinalIgnoreCase)
             || line.StartsWith("pinch", StringComparison.OrdinalIgnoreCase);
 
-    private static RecipePart? PartOf(string heading) =>
-        heading.Contains("sauce", StringComparison.Ordinal) || heading.Contains("dressing", StringComparison.Ordinal) || heading.Contains("glaze", StringComparison.Ordinal) ? RecipePart.Sauce
-        : heading.Contains("topping", StringComparison.Ordinal) || heading.Contains("to serve", StringComparison.Ordinal) || heading.Contains("garnish", StringComparison.Ordinal) ? RecipePart.Topping
-        : heading.Contains("side", StringComparison.Ordinal) || heading.Contains("salad", StringComparison.Ordinal) ? RecipePart.Side
-        : heading.StartsWith("for ", StringComparison.Ordinal) ? RecipePart.Main : null;
+    private static RecipePart? PartOf(string heading)
+    {
+        bool Has(params string[] words) => Array.Exists(words, word => heading.Contains(word, StringComparison.Ordinal));
+        if (Has("sauce", "dressing", "glaze")) return RecipePart.Sauce;
+        if (Has("topping", "to serve", "garnish")) return RecipePart.Topping;
+        if (Has("side", "salad")) return RecipePart.Side;
+        return heading.StartsWith("for ", StringComparison.Ordinal) ? RecipePart.Main : null;
+    }
 }

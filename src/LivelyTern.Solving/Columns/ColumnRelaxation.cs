@@ -31,8 +31,9 @@ internal sealed class ColumnRelaxation : IDisposable
         days = [.. columns.Days.Select(alike => relaxed.MakeConstraint(alike.Days.Count, alike.Days.Count))];
         for (var b = 0; b < problem.Batches.Count; b++)
         {
-            if (!problem.Batches[b].IsPacked) grams[b] = relaxed.MakeConstraint(double.NegativeInfinity, tables.Available[b]);
-            else for (var s = 0; s < problem.Batches[b].Sizes.Count; s++) packed[(b, s)] = relaxed.MakeConstraint(double.NegativeInfinity, problem.Batches[b].Sizes[s].Boxes!.Value);
+            var sizes = problem.Batches[b].Sizes;
+            if (!problem.Batches[b].IsPacked) grams[b] = AtMost(tables.Available[b]);
+            else for (var s = 0; s < sizes.Count; s++) packed[(b, s)] = AtMost(sizes[s].Boxes!.Value);
         }
 
         foreach (var (e, eater) in problem.Eaters.Index())
@@ -52,7 +53,8 @@ internal sealed class ColumnRelaxation : IDisposable
                 foreach (var ofSize in columns.Ways(e, b).GroupBy(way => way.Size))
                 {
                     var all = counted[(e, b, ofSize.Key)] = relaxed.MakeConstraint(0, 0);
-                    var here = columns.Days.Index().Where(at => at.Item.Eater == e && tables.MayEat(e, b, at.Item.Days[0])).Select(at => (at.Item.Days.Count, At: sized[(at.Index, b, ofSize.Key)] = relaxed.MakeConstraint(double.NegativeInfinity, 0))).ToList();
+                    var alike = columns.Days.Index().Where(at => at.Item.Eater == e && tables.MayEat(e, b, at.Item.Days[0]));
+                    var here = alike.Select(at => (at.Item.Days.Count, At: sized[(at.Index, b, ofSize.Key)] = AtMost(0))).ToList();
                     foreach (var (_, boxes) in ofSize)
                     {
                         var way = relaxed.MakeNumVar(0, 1, "");
@@ -152,4 +154,6 @@ internal sealed class ColumnRelaxation : IDisposable
 
         return least;
     }
+
+    private Constraint AtMost(double most) => relaxed.MakeConstraint(double.NegativeInfinity, most);
 }

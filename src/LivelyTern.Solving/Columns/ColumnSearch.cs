@@ -22,7 +22,8 @@ internal static class ColumnSearch
         var (bound, added) = relaxation.Solve(over);
         tell(null, bound);
         if (added is null) return;
-        for (var count = FirstColumnsADay * tables.Problem.Eaters.Count * tables.Problem.DayCount; count <= MostColumns && Least(columns, added, count, over) is { } most;)
+        var count = FirstColumnsADay * tables.Problem.Eaters.Count * tables.Problem.DayCount;
+        while (count <= MostColumns && Least(columns, added, count, over) is { } most)
         {
             using var few = new FewColumns(tables, columns, (c, at) => added[c][at] <= most, effort, over);
             var outside = double.IsInfinity(most) ? long.MaxValue : bound + (long)Math.Floor(most);
@@ -46,7 +47,8 @@ internal static class ColumnSearch
             var isSeen = true;
             foreach (var (c, alike) in columns.Days.Index())
             {
-                foreach (var (at, column) in alike.Columns.Index().Where(column => column.Item.Choice is null && added[c][column.Index] <= most))
+                bool IsSeen(int at, DayColumn column) => column.Choice is not null || added[c][at] > most;
+                foreach (var (at, column) in alike.Columns.Index().Where(at => !IsSeen(at.Index, at.Item)))
                 {
                     if (over()) return null;
                     added[c][at] -= column.Cost;

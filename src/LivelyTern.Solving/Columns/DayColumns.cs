@@ -52,9 +52,11 @@ internal sealed class DayColumns
     public static DayColumns? Of(FitTables tables, Func<bool> over)
     {
         var problem = tables.Problem;
+        string AsksFor(int e, int d) => $"{problem.Eaters[e].Days[d].MostBoxes}|{DayCompletion.Kind(tables, e, d)}";
+        string May(int e, int d) => string.Concat(problem.Batches.Select((_, b) => tables.MayEat(e, b, d) ? 1 : 0));
         var alike = from e in Enumerable.Range(0, problem.Eaters.Count)
                     from d in Enumerable.Range(0, problem.DayCount)
-                    group d by (Eater: e, Kind: $"{problem.Eaters[e].Days[d].MostBoxes}|{DayCompletion.Kind(tables, e, d)}", May: string.Concat(problem.Batches.Select((_, b) => tables.MayEat(e, b, d) ? 1 : 0))) into days
+                    group d by (Eater: e, Kind: AsksFor(e, d), May: May(e, d)) into days
                     group days.ToList() by (days.Key.Eater, days.Key.Kind);
         var (columns, room) = (new DayColumns(tables), MostColumns);
         foreach (var kind in alike)
@@ -64,7 +66,8 @@ internal sealed class DayColumns
             if (over() || Sets(tables, may, problem.Eaters[e].Days[first].MostBoxes, room) is not { } sets) return null;
             room -= sets.Count;
             foreach (var column in sets) columns.Price(e, first, column, isExact: false);
-            columns.Days.AddRange(kind.Select(days => new AlikeDays(e, days, [.. sets.Where(column => Array.TrueForAll(column.Boxes, box => tables.MayEat(e, box.Batch, days[0])))])));
+            List<DayColumn> For(int day) => sets.FindAll(column => Array.TrueForAll(column.Boxes, box => tables.MayEat(e, box.Batch, day)));
+            columns.Days.AddRange(kind.Select(days => new AlikeDays(e, days, For(days[0]))));
         }
 
         return columns;
@@ -108,7 +111,8 @@ internal sealed class DayColumns
         {
             var holds = tables.Box(eater, b, size);
             for (var m = 0; m < sums.Length; m++) sums[m] += holds[m];
-            cost += tables.DislikeCost(eater, batches[b]) - ((long)tables.WasteCost[b] * (batches[b].IsPacked ? 1 : tables.GramsOf[b][size]));
+            var saved = batches[b].IsPacked ? 1 : tables.GramsOf[b][size];
+            cost += tables.DislikeCost(eater, batches[b]) - ((long)tables.WasteCost[b] * saved);
         }
 
         if (isExact)

@@ -33,7 +33,10 @@ internal sealed class FewColumns : IDisposable
         foreach (var ofDays in laid.GroupBy(at => at.Class))
             model.Add(LinearExpr.Sum(ofDays.Select(at => at.Count)) == columns.Days[ofDays.Key].Days.Count);
         foreach (var (_, column, count) in laid) cost.AddTerm(count, column.Cost);
-        var boxes = laid.SelectMany(at => at.Column.Boxes.Select(box => (at.Class, columns.Days[at.Class].Eater, box.Batch, box.Size, at.Count))).ToList();
+        var boxes = (
+            from at in laid
+            from box in at.Column.Boxes
+            select (at.Class, columns.Days[at.Class].Eater, box.Batch, box.Size, at.Count)).ToList();
         foreach (var of in boxes.GroupBy(box => box.Batch))
         {
             if (problem.Batches[of.Key].IsPacked)
@@ -90,9 +93,11 @@ internal sealed class FewColumns : IDisposable
         using var watch = new SolverWatch(
             solver, over, bound => tell(null, bound), (bound, callback) => tell(Read(count => callback.Value(count)), bound));
         var status = solver.Solve(model, watch);
+        long Found() => (long)Math.Round(solver.ObjectiveValue);
         return status switch
         {
-            CpSolverStatus.Optimal or CpSolverStatus.Feasible => ((long)Math.Round(solver.ObjectiveValue), SolverWatch.Whole(solver.BestObjectiveBound), status == CpSolverStatus.Optimal),
+            CpSolverStatus.Optimal => (Found(), SolverWatch.Whole(solver.BestObjectiveBound), true),
+            CpSolverStatus.Feasible => (Found(), SolverWatch.Whole(solver.BestObjectiveBound), false),
             CpSolverStatus.Infeasible => (long.MaxValue, long.MaxValue, true),
             _ => (long.MaxValue, 0, false),
         };

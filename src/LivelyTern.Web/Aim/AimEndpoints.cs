@@ -51,18 +51,27 @@ public static class AimEndpoints
     public static void MapAim(this IEndpointRouteBuilder api)
     {
         var aim = api.MapGroup("/aim").WithTags("Aim");
-        aim.MapGet("/start", () => new AimStart(PointsRule.StartingRules, EnergyFloor.Kilocalories, EatingWays.StartingSlots, [.. EnergyNeed.Activities.Select(level => new ActivityView(level.Name, level.Factor))])).WithName("aimStart");
+        aim.MapGet("/start", Start).WithName("aimStart");
         aim.MapGet("/eaters", async (EaterStore eaters) => (await eaters.ListAsync()).Select(row => Show(row, eaters.Today)).ToList())
             .WithName("listEaters");
         aim.MapPost("/eaters", async (EaterRequest body, EaterStore eaters) =>
-            (await eaters.AddAsync(body.Name, Tidy(body.Aim), body.ClinicianSetIt)).Answer(row => Show(row, eaters.Today))).WithName("addEater");
+            (await eaters.AddAsync(body.Name, Tidy(body.Aim), body.ClinicianSetIt)).Answer(row => Show(row, eaters.Today)))
+            .WithName("addEater");
         aim.MapPut("/eaters/{id:guid}", ChangeAsync).WithName("changeEater");
         aim.MapPut("/eaters/{id:guid}/dates/{day}", async (Guid id, DateOnly day, DateBandRequest body, EaterStore eaters) =>
-            (await eaters.SetDateAsync(id, day, body.Measure, body.Band?.Resolved(), body.Name)).Answer(set => new DateBandAnswer(set.Before))).WithName("setDateBand");
-        api.MapPost("/calc/need", (NeedRequest body) => EnergyNeed.Of(body.Body, body.Activity, body.RateKgPerWeek, body.ProteinPerKg, body.FatShare).Answer(need => need)).WithTags("Calculate").WithName("calcNeed");
+            (await eaters.SetDateAsync(id, day, body.Measure, body.Band?.Resolved(), body.Name))
+            .Answer(set => new DateBandAnswer(set.Before)))
+            .WithName("setDateBand");
+        api.MapPost("/calc/need", (NeedRequest body) =>
+            EnergyNeed.Of(body.Body, body.Activity, body.RateKgPerWeek, body.ProteinPerKg, body.FatShare).Answer(need => need))
+            .WithTags("Calculate").WithName("calcNeed");
         aim.MapPost("/eaters/{id:guid}/restore", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters) =>
             ArchiveAsync(id, ifMatch, eaters, version => eaters.ArchiveAsync(id, version, archived: false))).WithName("restoreEater");
     }
+
+    private static AimStart Start() => new(
+        PointsRule.StartingRules, EnergyFloor.Kilocalories, EatingWays.StartingSlots,
+        [.. EnergyNeed.Activities.Select(level => new ActivityView(level.Name, level.Factor))]);
 
     /// <summary>An aim without the bands that were sent as null or set no bound.</summary>
     public static DayAim Tidy(DayAim aim)

@@ -95,6 +95,8 @@ public static class CountedFoods
         if (string.IsNullOrWhiteSpace(q))
             return [.. kitchen.Suggest("", int.MaxValue).Where(Fits).Take(many).Select(food => FoodRowView.Of(food, rule))];
         var text = q.Length > 200 ? q[..200] : q;
-        return [.. (await store.AllAsync()).Suggest(text, group is null && own is not true ? Math.Min(many, MostFound) : MostFound * 10).Where(Fits).Take(many).Select(food => FoodRowView.Of(food, rule))];
+        var looked = group is null && own is not true ? Math.Min(many, MostFound) : MostFound * 10;
+        var found = (await store.AllAsync()).Suggest(text, looked).Where(Fits).Take(many);
+        return [.. found.Select(food => FoodRowView.Of(food, rule))];
     }
 }

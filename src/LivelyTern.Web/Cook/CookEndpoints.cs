@@ -44,17 +44,22 @@ public static class CookEndpoints
             foreach (var row in await store.ListAsync(MostListed)) views.Add(await CookView.OfAsync(row, reader));
             return views;
         }).WithName("listCooking");
-        cook.MapGet("/batches/{id:guid}", async Task<Results<Ok<CookView>, ProblemHttpResult>> (Guid id, BatchStore store, BatchReader reader) =>
+        cook.MapGet("/batches/{id:guid}", async Task<Results<Ok<CookView>, ProblemHttpResult>> (
+            Guid id, BatchStore store, BatchReader reader) =>
             await store.FindAsync(id) is { } row
                 ? TypedResults.Ok(await CookView.OfAsync(row, reader))
                 : Answers.Problem([Stale.Gone("batch")])).WithName("getCooking");
         cook.MapPost("/batches", async (CookRequest body, BatchStore store, BatchReader reader, TimeProvider clock) =>
-            await (await store.CookAsync(body.RecipeId, body.Day ?? Today(clock), Today(clock))).AnswerAsync(row => CookView.OfAsync(row, reader))).WithName("cookBatch");
+            await (await store.CookAsync(body.RecipeId, body.Day ?? Today(clock), Today(clock)))
+            .AnswerAsync(row => CookView.OfAsync(row, reader)))
+            .WithName("cookBatch");
         cook.MapPost("/planned", PlanAsync).WithName("planBatches");
-        cook.MapPost("/planned/{id:guid}/cooked", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>
+        cook.MapPost("/planned/{id:guid}/cooked", (
+            Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>
             WriteAsync(id, ifMatch, store, reader, version => store.StartAsync(id, version, Today(clock)))).WithName("cookPlanned");
         cook.MapPut("/batches/{id:guid}/lines/{position:int}", WentInAsync).WithName("wentIn");
-        cook.MapPost("/batches/{id:guid}/restore", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>
+        cook.MapPost("/batches/{id:guid}/restore", (
+            Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>
             WriteAsync(id, ifMatch, store, reader, version => store.RestoreAsync(id, version, Today(clock)))).WithName("restoreBatch");
     }
 
@@ -85,7 +90,8 @@ public static class CookEndpoints
     }
 
     private static async Task<Results<Ok<CookView>, ProblemHttpResult>> WentInAsync(
-        Guid id, int position, WentInRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, FoodStore foods)
+        Guid id, int position, WentInRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader,
+        FoodStore foods)
     {
         Contents? read = null;
         if (body.Text is { } text)

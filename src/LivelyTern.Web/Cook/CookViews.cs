@@ -42,7 +42,9 @@ public sealed record CookView(
         var lines = (await reader.LinesOfAsync(row)).Select((line, i) => new BatchLineView(
             i, line.Text, line.IsTakenOut, line.Planned.RawWeight.Value, line.ReallyText, line.WentIn.RawWeight.Value));
         return new(
-            row.Id, row.RecipeId, batch.RecipeName, row.Letters, row.Tint, row.State, row.CookedOn, row.Portions, batch.Contents.RawWeight.Value,
-            Data.Milligrams.ToGrams(row.PanMilligrams)?.Value, batch.Cooked?.Value, row.Yield, batch.Expected?.Weight.Value, [.. lines], row.Version);
+            row.Id, row.RecipeId, batch.RecipeName, row.Letters, row.Tint, row.State, row.CookedOn, row.Portions,
+            batch.Contents.RawWeight.Value,
+            Data.Milligrams.ToGrams(row.PanMilligrams)?.Value, batch.Cooked?.Value, row.Yield, batch.Expected?.Weight.Value, [.. lines],
+            row.Version);
     }
 }

@@ -22,7 +22,8 @@ public static class EatEndpoints
     public static void MapEat(this IEndpointRouteBuilder api)
     {
         var eat = api.MapGroup("/eat").WithTags("Eat");
-        eat.MapGet("/{eaterId:guid}/{day}", async Task<Results<Ok<EatView>, ProblemHttpResult>> (Guid eaterId, DateOnly day, TernDb db, EaterStore eaters, PlanStore plan, PlanReader reader) =>
+        eat.MapGet("/{eaterId:guid}/{day}", async Task<Results<Ok<EatView>, ProblemHttpResult>> (
+            Guid eaterId, DateOnly day, TernDb db, EaterStore eaters, PlanStore plan, PlanReader reader) =>
         {
             if (KitchenDays.Refusal(day, reader.Today, "day") is { } far) return Answers.Problem([far]);
             if (await eaters.FindAsync(eaterId) is not { } eater) return Answers.Problem([Stale.Gone("eater")]);
@@ -31,7 +32,9 @@ public static class EatEndpoints
             var shown = await reader.DayAsync(eater, day);
             return TypedResults.Ok(new EatView(eater.Id, eater.Name, reader.Today, shown.Aim, shown, version));
         }).WithName("getDay");
-        eat.MapPut("/items/{id:guid}", (Guid id, EatRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes, TimeProvider clock) =>
-            PlanEndpoints.WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [id], board => board.Eat(id, body.Eaten ? clock.GetUtcNow() : null)))).WithName("eatItem");
+        eat.MapPut("/items/{id:guid}", (
+            Guid id, EatRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes, TimeProvider clock) =>
+            PlanEndpoints.ChangeAsync(ifMatch, changes, [], [id], board => board.Eat(id, body.Eaten ? clock.GetUtcNow() : null)))
+            .WithName("eatItem");
     }
 }

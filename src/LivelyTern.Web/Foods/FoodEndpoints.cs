@@ -22,8 +22,12 @@ public static class FoodEndpoints
     public static void MapFoods(this IEndpointRouteBuilder api)
     {
         var foods = api.MapGroup("/foods").WithTags("Foods");
-        foods.MapGet("/{id}", async Task<Results<Ok<FoodView>, ProblemHttpResult>> (string id, FoodStore store) => await ShowAsync(id, store) is { } food ? TypedResults.Ok(food) : Answers.Problem([Stale.Gone("food")])).WithName("getFood");
-        foods.MapPost("/", async (OwnFoodRequest body, FoodStore store) => await (await store.AddOwnAsync(body.Own)).AnswerAsync(row => MustShowAsync(row, store))).WithName("addFood");
+        foods.MapGet("/{id}", async Task<Results<Ok<FoodView>, ProblemHttpResult>> (string id, FoodStore store) =>
+            await ShowAsync(id, store) is { } food ? TypedResults.Ok(food) : Answers.Problem([Stale.Gone("food")]))
+            .WithName("getFood");
+        foods.MapPost("/", async (OwnFoodRequest body, FoodStore store) =>
+            await (await store.AddOwnAsync(body.Own)).AnswerAsync(row => MustShowAsync(row, store)))
+            .WithName("addFood");
         foods.MapPut("/{id}", (string id, OwnFoodRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, FoodStore store) =>
             WriteAsync(id, ifMatch, store, version => store.ChangeOwnAsync(id, version, body.Own))).WithName("changeFood");
         foods.MapDelete("/{id}", (string id, [FromHeader(Name = "If-Match")] string? ifMatch, FoodStore store) =>
@@ -32,11 +36,19 @@ public static class FoodEndpoints
             WriteAsync(id, ifMatch, store, version => store.ArchiveOwnAsync(id, version, archived: false))).WithName("restoreFood");
         foods.MapPut("/{id}/measures", async (string id, MeasureRequest body, FoodStore store) =>
             (await store.RememberMeasureAsync(id, body.Measure, new Grams(body.Grams))).Answer(FoodName.Of)).WithName("rememberMeasure");
-        foods.MapPost("/choices", async (ChoiceRequest body, FoodStore store) => (await store.ChooseAsync(body.Text, body.FoodId)).Answer(FoodName.Of)).WithName("chooseFood");
+        foods.MapPost("/choices", async (ChoiceRequest body, FoodStore store) =>
+            (await store.ChooseAsync(body.Text, body.FoodId)).Answer(FoodName.Of))
+            .WithName("chooseFood");
         foods.MapGet("/barcodes/{gtin}", BarcodeAsync).WithName("lookUpBarcode");
         foods.MapGet("/barcodes", () => SimulatedLookUp.Shelf.Select(BarcodeAnswer.Of).ToList()).WithName("listShelfProducts");
-        api.MapPost("/calc/label", (Label body) => body.Per100g().Answer(per100g =>
-            new LabelAnswer(per100g, EnergyFactors.Kilocalories(per100g, body.Convention == CarbohydrateConvention.Total), body.Doubts(per100g), body.Printed(per100g)))).WithTags("Calculate").WithName("calcLabel");
+        api.MapPost("/calc/label", (Label body) => body.Per100g().Answer(per100g => Show(body, per100g)))
+            .WithTags("Calculate").WithName("calcLabel");
+    }
+
+    private static LabelAnswer Show(Label label, Nutrients per100g)
+    {
+        var byFactors = EnergyFactors.Kilocalories(per100g, label.Convention == CarbohydrateConvention.Total);
+        return new(per100g, byFactors, label.Doubts(per100g), label.Printed(per100g));
     }
 
     private static async Task<FoodView?> ShowAsync(string id, FoodStore store)
@@ -65,6 +77,7 @@ public static class FoodEndpoints
         var food = (await store.CatalogueAsync()).All
             .FirstOrDefault(own => string.Equals(own.Gtin, read.Value, StringComparison.Ordinal)) ?? libraries.FindByGtin(read.Value!);
         if (food is not null) return TypedResults.Ok(new BarcodeAnswer(read.Value!, FoodName.Of(food), null));
-        return TypedResults.Ok(new BarcodeAnswer(read.Value!, null, await device.FindAsync(read.Value!, stop) is { } product ? BarcodeAnswer.Of(product) : null));
+        var product = await device.FindAsync(read.Value!, stop);
+        return TypedResults.Ok(new BarcodeAnswer(read.Value!, null, product is null ? null : BarcodeAnswer.Of(product)));
     }
 }

@@ -55,9 +55,11 @@ public sealed record OtherForm(string Id, string Name, decimal YieldFactor, stri
 /// <param name="KcalByFactors">What the general factors make of its parts.</param>
 /// <param name="Version">The version to change it on; 0 where it can't be changed.</param>
 public sealed record FoodView(
-    string Id, string Name, IReadOnlyList<string> Aliases, FoodGroup Group, Nutrients Per100g, decimal? NetCarbohydrate, decimal? TotalCarbohydrate, CarbohydrateConvention Convention,
-    IReadOnlyList<MeasureView> Measures, decimal Refuse, decimal? DrainedShare, IReadOnlyList<OtherForm> OtherForms, IReadOnlyList<decimal> PackageGrams, IReadOnlyList<Allergen> Allergens,
-    StorageKind Storage, KeepingKind Keeping, string? Use, bool IncompleteProtein, string? Gtin, bool Own, bool Archived, string Source, IReadOnlyList<Doubt> Doubts, decimal KcalByFactors, int Version)
+    string Id, string Name, IReadOnlyList<string> Aliases, FoodGroup Group, Nutrients Per100g, decimal? NetCarbohydrate,
+    decimal? TotalCarbohydrate, CarbohydrateConvention Convention, IReadOnlyList<MeasureView> Measures, decimal Refuse,
+    decimal? DrainedShare, IReadOnlyList<OtherForm> OtherForms, IReadOnlyList<decimal> PackageGrams, IReadOnlyList<Allergen> Allergens,
+    StorageKind Storage, KeepingKind Keeping, string? Use, bool IncompleteProtein, string? Gtin, bool Own, bool Archived, string Source,
+    IReadOnlyList<Doubt> Doubts, decimal KcalByFactors, int Version)
 {
     /// <summary>A food as shown.</summary>
     public static FoodView Of(Food food, FoodRow? row, FoodCatalogue kitchen)
@@ -65,16 +67,19 @@ public sealed record FoodView(
         ArgumentNullException.ThrowIfNull(food);
         ArgumentNullException.ThrowIfNull(kitchen);
         var net = new Contents([new(food, new Grams(100))]).Totals.NetCarbohydrate;
-        List<OtherForm> forms = [.. kitchen.All.Where(other => string.Equals(other.CookedFrom?.RawId, food.Id, StringComparison.Ordinal)).Select(other => new OtherForm(other.Id, other.Name, other.CookedFrom!.YieldFactor, other.CookedFrom.Source, false))];
+        var cooked = kitchen.All.Where(other => string.Equals(other.CookedFrom?.RawId, food.Id, StringComparison.Ordinal));
+        var forms = cooked.Select(other => new OtherForm(
+            other.Id, other.Name, other.CookedFrom!.YieldFactor, other.CookedFrom.Source, false)).ToList();
         if (food.CookedFrom is { } from && kitchen.Find(from.RawId) is { } raw)
             forms.Add(new(raw.Id, raw.Name, from.YieldFactor, from.Source, true));
         return new(
-            food.Id, food.Name, food.Aliases, food.Group, food.Per100g, net.IsComplete
-                ? net.AtLeast
-                : null, food.TotalCarbohydrate, food.Convention,
-            [.. food.Measures.Select(measure => new MeasureView(measure.Name, measure.Weight.Value, measure.Source))], food.Refuse, food.DrainedShare, forms, food.PackageGrams, food.Allergens,
-            food.Storage, food.Keeping, food.Use, food.HasIncompleteProtein, food.Gtin, food.IsOwn, row?.ArchivedAt is not null, food.Source,
-            Core.Foods.Doubts.Of(food.Per100g, food.Convention), EnergyFactors.Kilocalories(food.Per100g, food.Convention == CarbohydrateConvention.Total), row is not null && food.IsOwn ? row.Version : 0);
+            food.Id, food.Name, food.Aliases, food.Group, food.Per100g, net.IsComplete ? net.AtLeast : null, food.TotalCarbohydrate,
+            food.Convention, [.. food.Measures.Select(measure => new MeasureView(measure.Name, measure.Weight.Value, measure.Source))],
+            food.Refuse, food.DrainedShare, forms, food.PackageGrams, food.Allergens, food.Storage, food.Keeping, food.Use,
+            food.HasIncompleteProtein, food.Gtin, food.IsOwn, row?.ArchivedAt is not null, food.Source,
+            Core.Foods.Doubts.Of(food.Per100g, food.Convention),
+            EnergyFactors.Kilocalories(food.Per100g, food.Convention == CarbohydrateConvention.Total),
+            row is not null && food.IsOwn ? row.Version : 0);
     }
 }
 
@@ -86,8 +91,9 @@ public sealed record FoodView(
 /// <param name="Allergens">The allergens it names.</param>
 /// <param name="Gtin">The number under its barcode.</param>
 /// <param name="Keeping">How long it keeps once cooked; null as its name says.</param>
-public sealed record OwnFoodRequest(string Name, FoodGroup Group, Label Label, decimal? PackageGrams = null, IReadOnlyList<Allergen>? Allergens = null, string? Gtin = null,
-    KeepingKind? Keeping = null)
+public sealed record OwnFoodRequest(
+    string Name, FoodGroup Group, Label Label, decimal? PackageGrams = null, IReadOnlyList<Allergen>? Allergens = null,
+    string? Gtin = null, KeepingKind? Keeping = null)
 {
     /// <summary>The same for the store.</summary>
     public OwnFood Own => new(Name, Group, Label, PackageGrams, Allergens ?? [], Gtin, Keeping);

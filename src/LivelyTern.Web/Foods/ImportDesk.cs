@@ -150,7 +150,8 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
             {
                 await using var scope = scopes.CreateAsyncScope();
                 var rows = (import.File ?? FoodFiles.Open(import.Path, import.Mapping)).Rows(progress, stop);
-                var (library, report) = await scope.ServiceProvider.GetRequiredService<LibraryWriter>().WriteAsync(import.Name, import.Source, rows, stop);
+                var writer = scope.ServiceProvider.GetRequiredService<LibraryWriter>();
+                var (library, report) = await writer.WriteAsync(import.Name, import.Source, rows, stop);
                 (import.LibraryId, import.Report, import.State, import.Progress) = (library.Id, report, ImportState.Done, 1);
                 Clear(import);
             }, import.Stop.Token);
@@ -195,7 +196,9 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
     private Import Start(Import import)
     {
         // What is over and was not looked at again makes room.
-        foreach (var old in imports.Values.Where(other => other.State is ImportState.Done or ImportState.Stopped or ImportState.Failed).Take(Math.Max(0, imports.Count - MostImports))) imports.TryRemove(old.Id, out _);
+        var over = imports.Values.Where(other => other.State is ImportState.Done or ImportState.Stopped or ImportState.Failed);
+        foreach (var old in over.Take(Math.Max(0, imports.Count - MostImports))) imports.TryRemove(old.Id, out _);
+
         // Of the previews that wait only the newest keeps what it has read.
         foreach (var other in imports.Values) other.File = null;
         imports[import.Id] = import;
@@ -248,7 +251,7 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
             {
                 Fail(import, unreadable.Message, stop);
             }
-            catch (Exception error) when (error is IOException or InvalidDataException or System.Data.Common.DbException or UnauthorizedAccessException)
+            catch (Exception error) when (IsOfTheFile(error))
             {
                 log.LogError(error, "The import of {Name} broke off", import.Name);
                 Fail(import, "The file could not be read to its end, or the disk is full. Nothing of it was kept.", stop);
@@ -277,4 +280,7 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
             if (!stop.IsCancellationRequested) import.Progress = value;
         }
     }
+
+    private static bool IsOfTheFile(Exception error) =>
+        error is IOException or InvalidDataException or System.Data.Common.DbException or UnauthorizedAccessException;
 }

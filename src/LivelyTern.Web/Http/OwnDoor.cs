@@ -16,7 +16,8 @@ public sealed class OwnDoor(RequestDelegate next, StartOptions start)
         ArgumentNullException.ThrowIfNull(context);
         return Refusal(context.Request) is var (status, type, sentence)
             ? TypedResults.Problem(
-                type: "urn:lively-tern:problem:" + type, title: "That is not answered here", detail: sentence, statusCode: status).ExecuteAsync(context)
+                type: "urn:lively-tern:problem:" + type, title: "That is not answered here", detail: sentence,
+                statusCode: status).ExecuteAsync(context)
             : next(context);
     }
 

@@ -16,7 +16,8 @@ public sealed class ShippedOnly(RequestDelegate next)
             ? "'self' 'unsafe-inline' 'unsafe-eval'"
             : "'self'";
         context.Response.Headers.ContentSecurityPolicy =
-            $"default-src 'self'; script-src {scripts}; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; connect-src 'self'; frame-ancestors 'none'";
+            $"default-src 'self'; script-src {scripts}; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; "
+            + "connect-src 'self'; frame-ancestors 'none'";
         context.Response.Headers.XContentTypeOptions = "nosniff";
         context.Response.Headers["Referrer-Policy"] = "no-referrer";
         return next(context);

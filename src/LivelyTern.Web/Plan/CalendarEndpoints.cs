@@ -15,7 +15,8 @@ public static class CalendarEndpoints
 
     /// <summary>Maps <c>/api/plan/calendar.ics</c>, for everybody or for one eater.</summary>
     public static void MapCalendar(this IEndpointRouteBuilder api) =>
-        api.MapGet("/plan/calendar.ics", async Task<Results<ContentHttpResult, ProblemHttpResult>> (Guid? eaterId, TernDb db, EaterStore eaters, PlanStore plan, PlanReader reader) =>
+        api.MapGet("/plan/calendar.ics", async Task<Results<ContentHttpResult, ProblemHttpResult>> (
+            Guid? eaterId, TernDb db, EaterStore eaters, PlanStore plan, PlanReader reader) =>
         {
             await using var once = await db.ReadOnceAsync();
             var table = (await eaters.ListAsync()).Where(row => eaterId is null || row.Id == eaterId).ToList();

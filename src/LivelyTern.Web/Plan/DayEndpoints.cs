@@ -43,30 +43,50 @@ public static class DayEndpoints
     public static void MapDays(this IEndpointRouteBuilder api)
     {
         var days = api.MapGroup("/plan/days/{eaterId:guid}/{day}").WithTags("Plan");
-        days.MapGet("/", (Guid eaterId, DateOnly day, string? slot, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<DayInDepth>(eaterId, day, db, reader, eaters, plan, foods, async (eater, mends, version) =>
+        days.MapGet("/", GetAsync).WithName("getDayInDepth");
+        days.MapPost("/mends", MendAsync).WithName("mendDay");
+        days.MapGet("/items/{itemId:guid}/why", WhyAsync).WithName("whyItem");
+    }
+
+    private static Task<Results<Ok<DayInDepth>, ProblemHttpResult>> GetAsync(
+        Guid eaterId, DateOnly day, string? slot, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) =>
+        WithAsync<DayInDepth>(eaterId, day, db, reader, eaters, plan, foods, async (eater, mends, version) =>
         {
             var shown = await reader.DayAsync(eater, day);
 
             // A day with something that must never lie there does not fit, whatever is added to it.
             var isFree = shown.Items.All(item => item.Never is null);
             StillFitsView Show(StillFits offer) => new(
-                offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands, offer.After.Fits
-                    && isFree);
-            return TypedResults.Ok(new DayInDepth(shown, eater.Ways.Slots, mends.Suggest(), [.. mends.Adding(MostOffered, slot).Select(Show)], version));
-        })).WithName("getDayInDepth");
-        days.MapPost("/mends", (Guid eaterId, DateOnly day, MendRequest body, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, DayChanges changes, FoodStore foods) => WithAsync<MadeChange>(eaterId, day, db, reader, eaters, plan, foods, async (_, mends, version) =>
+                offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands,
+                offer.After.Fits && isFree);
+            var adding = mends.Adding(MostOffered, slot).Select(Show);
+            return TypedResults.Ok(new DayInDepth(shown, eater.Ways.Slots, mends.Suggest(), [.. adding], version));
+        });
+
+    private static Task<Results<Ok<MadeChange>, ProblemHttpResult>> MendAsync(
+        Guid eaterId, DateOnly day, MendRequest body, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, DayChanges changes,
+        FoodStore foods) =>
+        WithAsync<MadeChange>(eaterId, day, db, reader, eaters, plan, foods, async (_, mends, version) =>
         {
             var change = mends.Apply(body.Id, Guid.CreateVersion7);
-            return change.Succeeded
-                ? (await changes.MakeAsync(version, [.. change.Value!.Days.Select(one => one.Where)], [.. change.Value.Days.SelectMany(one => one.After).Select(item => item.BoxId).OfType<Guid>()], _ => change)).Answer(made => made)
-                : Answers.Problem(change.Problems);
-        })).WithName("mendDay");
-        days.MapGet("/items/{itemId:guid}/why", (Guid eaterId, DateOnly day, Guid itemId, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) => WithAsync<WhyHere>(eaterId, day, db, reader, eaters, plan, foods, (_, mends, _) =>
-            Task.FromResult<Results<Ok<WhyHere>, ProblemHttpResult>>(mends.Why(itemId) is { } why ? TypedResults.Ok(why) : Answers.Problem([Stale.Gone("item")])))).WithName("whyItem");
-    }
+            if (change.Value is not { } days) return Answers.Problem(change.Problems);
+            var boxes = days.Days.SelectMany(one => one.After).Select(item => item.BoxId).OfType<Guid>();
+            var made = await changes.MakeAsync(version, [.. days.Days.Select(one => one.Where)], [.. boxes], _ => change);
+            return made.Answer(done => done);
+        });
+
+    private static Task<Results<Ok<WhyHere>, ProblemHttpResult>> WhyAsync(
+        Guid eaterId, DateOnly day, Guid itemId, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) =>
+        WithAsync<WhyHere>(eaterId, day, db, reader, eaters, plan, foods, (_, mends, _) =>
+        {
+            Results<Ok<WhyHere>, ProblemHttpResult> answer =
+                mends.Why(itemId) is { } why ? TypedResults.Ok(why) : Answers.Problem([Stale.Gone("item")]);
+            return Task.FromResult(answer);
+        });
 
     private static async Task<Results<Ok<T>, ProblemHttpResult>> WithAsync<T>(
-        Guid eaterId, DateOnly day, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods, Func<EaterRow, DayMends, int, Task<Results<Ok<T>, ProblemHttpResult>>> answer)
+        Guid eaterId, DateOnly day, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods,
+        Func<EaterRow, DayMends, int, Task<Results<Ok<T>, ProblemHttpResult>>> answer)
     {
         if (KitchenDays.Refusal(day, reader.Today, "day") is { } far) return Answers.Problem([far]);
         if (await eaters.FindAsync(eaterId) is not { } eater) return Answers.Problem([Stale.Gone("eater")]);

@@ -21,7 +21,8 @@ namespace LivelyTern.Web.Plan;
 /// <param name="Seconds">How long to look at most.</param>
 /// <param name="AmountsAreOpen">Whether batches still to be cooked may be made larger or smaller than planned.</param>
 public sealed record FitRequest(
-    DateOnly From, DateOnly To, IReadOnlyList<Guid>? EaterIds = null, FitScope Scope = FitScope.Boxes, FitWishes? Wishes = null, double Seconds = 10, bool AmountsAreOpen = false);
+    DateOnly From, DateOnly To, IReadOnlyList<Guid>? EaterIds = null, FitScope Scope = FitScope.Boxes, FitWishes? Wishes = null,
+    double Seconds = 10, bool AmountsAreOpen = false);
 
 /// <summary>One day of a draft beside the day as it is.</summary>
 /// <param name="EaterId">Whose.</param>
@@ -33,7 +34,8 @@ public sealed record FitRequest(
 /// <param name="Goes">Names of what goes.</param>
 /// <param name="AtTheEdge">Where a band does not hold: the measures that do, but only just, and so are in the way.</param>
 public sealed record DraftDay(
-    Guid EaterId, string Name, DateOnly Day, DayView Before, DayView After, IReadOnlyList<string> Comes, IReadOnlyList<string> Goes, IReadOnlyList<Measure> AtTheEdge);
+    Guid EaterId, string Name, DateOnly Day, DayView Before, DayView After, IReadOnlyList<string> Comes, IReadOnlyList<string> Goes,
+    IReadOnlyList<Measure> AtTheEdge);
 
 /// <summary>How a fit stands.</summary>
 /// <param name="Id">The fit.</param>
@@ -50,8 +52,8 @@ public sealed record DraftDay(
 /// <param name="ShelfAfter">Boxes left on the shelf under the draft.</param>
 /// <param name="LeftOut">Dishes left out: past their time in the fridge, and nobody said whether they were frozen.</param>
 public sealed record FitView(
-    Guid Id, int Draft, bool IsDone, bool HasFailed, bool IsBest, double? BetterThanFirst, double? CouldBeBetter, IReadOnlyList<DraftDay> Days, int FitBefore, int FitAfter, int AllDays, int ShelfAfter,
-    IReadOnlyList<string> LeftOut);
+    Guid Id, int Draft, bool IsDone, bool HasFailed, bool IsBest, double? BetterThanFirst, double? CouldBeBetter,
+    IReadOnlyList<DraftDay> Days, int FitBefore, int FitAfter, int AllDays, int ShelfAfter, IReadOnlyList<string> LeftOut);
 
 /// <summary>Days of a draft to be taken.</summary>
 /// <param name="Draft">The number of the draft that was seen.</param>
@@ -100,7 +102,8 @@ public sealed record CalcFitLeft(string BatchId, int Left, string Unit);
 /// <param name="IsBest">Whether it is proven best.</param>
 /// <param name="Reasons">For each day out of its bands, which bounds are in the way, in words.</param>
 public sealed record CalcFitAnswer(
-    IReadOnlyList<CalcFitBox> Boxes, IReadOnlyList<CalcFitServing> Servings, IReadOnlyList<CalcFitDay> Days, IReadOnlyList<CalcFitLeft> Left, FitCost Cost, long Objective, long Bound, bool IsBest,
+    IReadOnlyList<CalcFitBox> Boxes, IReadOnlyList<CalcFitServing> Servings, IReadOnlyList<CalcFitDay> Days,
+    IReadOnlyList<CalcFitLeft> Left, FitCost Cost, long Objective, long Bound, bool IsBest,
     IReadOnlyList<string> Reasons);
 
 /// <summary>Fit: days filled so that they lie in their bands, as a draft that is taken or not.</summary>
@@ -114,12 +117,16 @@ public static class FitEndpoints
     {
         var fits = api.MapGroup("/plan/fits").WithTags("Plan");
         fits.MapPost("/", BeginAsync).WithName("beginFit");
-        fits.MapGet("/{id:guid}", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader) => WithAsync(id, desk, async fit => TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader)))).WithName("getFit");
-        fits.MapPost("/{id:guid}/stop", (Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader) => WithAsync(id, desk, async fit =>
-        {
-            FitDesk.Stop(fit);
-            return TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader));
-        })).WithName("stopFit");
+        fits.MapGet("/{id:guid}", (
+            Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader) =>
+            WithAsync(id, desk, async fit => TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader)))).WithName("getFit");
+        fits.MapPost("/{id:guid}/stop", (
+            Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader) =>
+            WithAsync(id, desk, async fit =>
+            {
+                FitDesk.Stop(fit);
+                return TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader));
+            })).WithName("stopFit");
         fits.MapPost("/{id:guid}/take", TakeAsync).WithName("takeFit");
         api.MapPost("/calc/fit", CalcAsync).WithTags("Calculate").WithName("calcFit");
     }
@@ -128,7 +135,9 @@ public static class FitEndpoints
         Guid id, FitDesk desk, Func<Fit, Task<Results<Ok<FitView>, ProblemHttpResult>>> answer) =>
         desk.Find(id) is { } fit ? await answer(fit) : Answers.Problem([Stale.Gone("fit")]);
 
-    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> BeginAsync(FitRequest body, FitDesk desk, TernDb db, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader, FoodStore foods)
+    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> BeginAsync(
+        FitRequest body, FitDesk desk, TernDb db, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader,
+        FoodStore foods)
     {
         var table = (await eaters.ListAsync()).Where(row => body.EaterIds is null || body.EaterIds.Contains(row.Id)).ToList();
         var wishes = body.Wishes ?? new();
@@ -143,14 +152,25 @@ public static class FitEndpoints
             problems.Add(new("fit-seconds", "seconds", $"Look for between 0.2 and {LongestSeconds} seconds."));
         if (problems.Count > 0) return Answers.Problem(problems);
 
-        var days = (from row in table from day in Enumerable.Range(0, body.To.DayNumber - body.From.DayNumber + 1) select new EaterDay(row.Id, body.From.AddDays(day))).Where(day => day.Day >= reader.Today).ToList();
+        var days = DaysOf(table, body.From, body.To, reader.Today);
         await using var once = await db.ReadOnceAsync();
         var board = await plan.BoardAsync(body.From, body.To);
+        var (stock, shelf, unpacked) = (await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync());
+        var likes = table.SelectMany(row => row.Ways.Likes);
+        var fillers = await plan.FillersAsync(likes, await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers);
         var week = new WeekToFit(
-            [.. table.Select(Who)], days, reader.Today, board, await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync(), await plan.FillersAsync(table.SelectMany(row => row.Ways.Likes), await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers), body.Scope, wishes, _ => body.AmountsAreOpen);
+            [.. table.Select(Who)], days, reader.Today, board, stock, shelf, unpacked, fillers, body.Scope, wishes,
+            _ => body.AmountsAreOpen);
         if (wishes.Problems().ToList() is { Count: > 0 } wrong) return Answers.Problem(wrong);
         var fit = desk.Begin(week, board, days, body.Seconds);
         return TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader));
+    }
+
+    /// <summary>The days of these eaters in a stretch, without those past.</summary>
+    public static List<EaterDay> DaysOf(IEnumerable<EaterRow> table, DateOnly from, DateOnly to, DateOnly today)
+    {
+        var days = Enumerable.Range(0, to.DayNumber - from.DayNumber + 1).Select(from.AddDays).Where(day => day >= today).ToList();
+        return [.. table.SelectMany(row => days.Select(day => new EaterDay(row.Id, day)))];
     }
 
     /// <summary>An eater as the core fits them.</summary>
@@ -170,21 +190,27 @@ public static class FitEndpoints
 
         var table = (await eaters.ListAsync()).ToDictionary(row => row.Id);
         var stock = await plan.StockAsync(draft.Values.SelectMany(items => items).Concat(fit.Days.SelectMany(day => fit.Before[day])));
-        var eaten = await ledger.MeasuresAsync([.. fit.Days.SelectMany(day => fit.Before[day]).Where(item => item.EatenAt is not null).Select(item => item.Id)]);
+        var eatenIds = fit.Days.SelectMany(day => fit.Before[day]).Where(item => item.EatenAt is not null).Select(item => item.Id);
+        var eaten = await ledger.MeasuresAsync([.. eatenIds]);
         var days = fit.Days.Where(day => table.ContainsKey(day.EaterId) && draft[day].Concat(fit.Before[day]).All(stock.Has)).Select(day =>
         {
             var eater = table[day.EaterId];
             var (before, after) = (
                 reader.Day(eater, day.Day, fit.Before[day], stock, eaten), reader.Day(eater, day.Day, draft[day], stock, eaten));
             return new DraftDay(day.EaterId, eater.Name, day.Day, before, after,
-                [.. after.Items.Where(item => before.Items.All(old => old.Id != item.Id)).Select(Named)], [.. before.Items.Where(item => after.Items.All(laid => laid.Id != item.Id)).Select(Named)],
+                [.. after.Items.Where(item => before.Items.All(old => old.Id != item.Id)).Select(Named)],
+                [.. before.Items.Where(item => after.Items.All(laid => laid.Id != item.Id)).Select(Named)],
                 after.Fits ? [] : FittedDay.AtTheEdge(after.Aim.Bands, after.Sums.ToDictionary(sum => sum.Key, sum => sum.Value.Value)));
         }).ToList();
         var first = Math.Max(1, fit.FirstCost ?? 1);
-        var shelf = fit.Week.Problem.Batches.Sum(batch => batch.Sizes.Sum(size => size.Boxes ?? 0)) - best.Plan.Boxes.Count(box => fit.Week.Problem.Batches[box.Batch].IsPacked);
+        var batches = fit.Week.Problem.Batches;
+        var packed = batches.Sum(batch => batch.Sizes.Sum(size => size.Boxes ?? 0));
+        var shelf = packed - best.Plan.Boxes.Count(box => batches[box.Batch].IsPacked);
         return new(
-            fit.Id, number, isDone, fit.HasFailed, best.IsBest, 1 - ((double)best.Cost.Total / first), (double)(best.Cost.Total - best.Bound) / first,
-            [.. days.Where(day => day.Comes.Count + day.Goes.Count > 0 || !day.After.Fits)], days.Count(day => day.Before.Fits), days.Count(day => day.After.Fits), fit.Days.Count, shelf, leftOut);
+            fit.Id, number, isDone, fit.HasFailed, best.IsBest, 1 - ((double)best.Cost.Total / first),
+            (double)(best.Cost.Total - best.Bound) / first,
+            [.. days.Where(day => day.Comes.Count + day.Goes.Count > 0 || !day.After.Fits)], days.Count(day => day.Before.Fits),
+            days.Count(day => day.After.Fits), fit.Days.Count, shelf, leftOut);
     }
 
     // A portion comes or goes by its size: it may be the size that changes.
@@ -213,7 +239,11 @@ public static class FitEndpoints
         var without = taken.SelectMany(day => draft[day].Where(item => after[day].TrueForAll(laid => laid.Id != item.Id)))
             .Select(item => item.Name(stock)).ToList();
         var concerning = after.Values.SelectMany(items => items).Select(item => item.BoxId).OfType<Guid>().ToList();
-        var made = await changes.MakeAsync(null, taken, concerning, board => new PlanChange([.. taken.Where(day => !board[day].SequenceEqual(after[day])).Select(day => new DayChange(day, now[day], after[day]))]));
+        var made = await changes.MakeAsync(null, taken, concerning, board =>
+        {
+            var changed = taken.Where(day => !board[day].SequenceEqual(after[day]));
+            return new PlanChange([.. changed.Select(day => new DayChange(day, now[day], after[day]))]);
+        });
         return made.Succeeded ? TypedResults.Ok(new TakeAnswer(made.Value, movedOn, without)) : Answers.Problem(made.Problems);
     }
 
@@ -229,12 +259,18 @@ public static class FitEndpoints
         var fitted = await turns.RunAsync(() => fitter.Fit(new FitTables(body.Problem), effort, null, gone), gone);
         if (fitted.Value is not { } answer) return Answers.Problem(fitted.Problems);
         var (problem, plan) = (body.Problem, answer.Plan);
-        var days = (from e in Enumerable.Range(0, problem.Eaters.Count) from d in Enumerable.Range(0, problem.DayCount) select FittedDay.Read(problem, plan, e, d)).ToList();
+        var days = (
+            from e in Enumerable.Range(0, problem.Eaters.Count)
+            from d in Enumerable.Range(0, problem.DayCount)
+            select FittedDay.Read(problem, plan, e, d)).ToList();
+        string EaterOf(int e) => problem.Eaters[e].Id;
+        decimal GramsOf(FitBox box) => problem.Batches[box.Batch].Sizes[box.Size].Grams;
+        var tables = new FitTables(problem);
         return TypedResults.Ok(new CalcFitAnswer(
-            [.. plan.Boxes.Select(box => new CalcFitBox(problem.Eaters[box.Eater].Id, box.Day, problem.Batches[box.Batch].Id, problem.Batches[box.Batch].Sizes[box.Size].Grams))],
-            [.. plan.Servings.Select(serving => new CalcFitServing(problem.Eaters[serving.Eater].Id, serving.Day, problem.Fillers[serving.Filler].Id, serving.Count))],
+            [.. plan.Boxes.Select(box => new CalcFitBox(EaterOf(box.Eater), box.Day, problem.Batches[box.Batch].Id, GramsOf(box)))],
+            [.. plan.Servings.Select(one => new CalcFitServing(EaterOf(one.Eater), one.Day, problem.Fillers[one.Filler].Id, one.Count))],
             [.. days.Select(day => new CalcFitDay(day.EaterId, day.Day, day.Sums, day.Bands, day.Fits))],
-            [.. problem.Batches.Select((batch, b) => new CalcFitLeft(batch.Id, new FitTables(problem).Left(plan, b), batch.IsPacked ? "boxes" : "g"))],
+            [.. problem.Batches.Select((batch, b) => new CalcFitLeft(batch.Id, tables.Left(plan, b), batch.IsPacked ? "boxes" : "g"))],
             answer.Cost, answer.Cost.Total, answer.Bound, answer.IsBest, [.. days.SelectMany(day => day.InTheWay)]));
     }
 }

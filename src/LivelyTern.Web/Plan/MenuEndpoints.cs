@@ -1,3 +1,4 @@
+using LivelyTern.Core.Cook;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Plan;
@@ -24,8 +25,8 @@ namespace LivelyTern.Web.Plan;
 /// <param name="Without">Recipes that are not.</param>
 /// <param name="AtHand">What is in the house and wants to be used: "1 kg carrots".</param>
 public sealed record MenuRequest(
-    DateOnly From, DateOnly To, DateOnly PrepDay, int Dishes = 4, IReadOnlyList<Guid>? EaterIds = null, IReadOnlyList<Guid>? Keep = null, IReadOnlyList<Guid>? Without = null,
-    IReadOnlyList<string>? AtHand = null);
+    DateOnly From, DateOnly To, DateOnly PrepDay, int Dishes = 4, IReadOnlyList<Guid>? EaterIds = null,
+    IReadOnlyList<Guid>? Keep = null, IReadOnlyList<Guid>? Without = null, IReadOnlyList<string>? AtHand = null);
 
 /// <summary>Something of the house that a dish uses.</summary>
 public sealed record UsesUpView(string Name, decimal Grams, decimal OfGrams);
@@ -40,7 +41,8 @@ public sealed record UsesUpView(string Name, decimal Grams, decimal OfGrams);
 /// <param name="UsesUp">What of the house it uses.</param>
 /// <param name="Shares">What it has in common with the other dishes.</param>
 public sealed record MenuDishView(
-    Guid RecipeId, string Name, int Portions, int Boxes, bool IsKept, DateOnly? LastCooked, IReadOnlyList<UsesUpView> UsesUp, IReadOnlyList<SharedFoods> Shares);
+    Guid RecipeId, string Name, int Portions, int Boxes, bool IsKept, DateOnly? LastCooked,
+    IReadOnlyList<UsesUpView> UsesUp, IReadOnlyList<SharedFoods> Shares);
 
 /// <summary>A proposed menu.</summary>
 /// <param name="Dishes">Its dishes; fewer than asked for where the collection has no more.</param>
@@ -54,12 +56,16 @@ public static class MenuEndpoints
 {
     private const int MostFillers = 12, MostCandidates = 40;
 
+    private static readonly Problem NoRecipes = new(
+        "menu-no-recipes", "", "There is no recipe yet whose lines could be read: write some down, then a menu can be made of them.");
+
     /// <summary>Maps <c>/api/plan/menus</c>.</summary>
     public static void MapMenus(this IEndpointRouteBuilder api) =>
         api.MapPost("/plan/menus", ProposeAsync).WithTags("Plan").WithName("proposeMenu");
 
     private static async Task<Results<Ok<MenuView>, ProblemHttpResult>> ProposeAsync(
-        MenuRequest body, TernDb db, EaterStore eaters, PlanStore plan, BatchReader batches, PlanReader reader, FoodStore foods, IWeekFitter fitter, SolverTurns turns, CancellationToken gone)
+        MenuRequest body, TernDb db, EaterStore eaters, PlanStore plan, BatchReader batches, PlanReader reader, FoodStore foods,
+        IWeekFitter fitter, SolverTurns turns, CancellationToken gone)
     {
         var table = (await eaters.ListAsync()).Where(row => body.EaterIds is null || body.EaterIds.Contains(row.Id)).ToList();
         List<Problem> problems = [];
@@ -74,7 +80,8 @@ public static class MenuEndpoints
         var catalogue = await foods.AllAsync();
         var atHand = (body.AtHand ?? []).Where(text => !string.IsNullOrWhiteSpace(text))
             .Select((text, i) => (i, Line: Read(text, catalogue))).ToList();
-        problems.AddRange(atHand.Where(one => one.Line.Ingredient is null).Select(one => one.Line.Problem! with { Field = $"atHand[{one.i}]" }));
+        var unread = atHand.Where(one => one.Line.Ingredient is null);
+        problems.AddRange(unread.Select(one => one.Line.Problem! with { Field = $"atHand[{one.i}]" }));
         var wish = new MenuWish(
             body.PrepDay, body.Dishes, body.Keep ?? [], body.Without ?? [],
             [.. atHand.Select(one => one.Line.Ingredient).OfType<Ingredient>()]);
@@ -85,26 +92,31 @@ public static class MenuEndpoints
         var last = await batches.LastCookedAsync();
         var unpacked = await plan.UnpackedAsync();
         var planned = await batches.PlannedRecipesAsync();
+        MenuDish Dish(Batch batch) => new(
+            batch.Id, new(batch, Grams.Zero, new Dictionary<Guid, Grams>()), last.TryGetValue(batch.Id, out var day) ? day : null);
         var collection = (await batches.CouldBeCookedAsync(body.PrepDay))
-            .Where(batch => wish.Keep.Contains(batch.Id) || !planned.Contains(batch.Id))
-            .Select(batch => new MenuDish(batch.Id, new(batch, Grams.Zero, new Dictionary<Guid, Grams>()), last.TryGetValue(batch.Id, out var day) ? day : null))
+            .Where(batch => wish.Keep.Contains(batch.Id) || !planned.Contains(batch.Id)).Select(Dish)
             .OrderByDescending(dish => wish.Keep.Contains(dish.RecipeId)).ThenBy(dish => dish.LastCooked ?? DateOnly.MinValue)
             .Take(MostCandidates).ToList();
-        if (collection.Count == 0) return Answers.Problem([new("menu-no-recipes", "", "There is no recipe yet whose lines could be read: write some down, then a menu can be made of them.")]);
+        if (collection.Count == 0) return Answers.Problem([NoRecipes]);
 
         var candidates = collection.Select(dish => dish.RecipeId).ToHashSet();
-        var days = (from row in table from day in Enumerable.Range(0, body.To.DayNumber - body.From.DayNumber + 1) select new EaterDay(row.Id, body.From.AddDays(day))).Where(day => day.Day >= reader.Today).ToList();
+        var days = FitEndpoints.DaysOf(table, body.From, body.To, reader.Today);
         var board = await plan.BoardAsync(body.From, body.To);
+        var (stock, shelf, likes) = (await plan.StockAsync(board), await plan.ShelfAsync(), table.SelectMany(row => row.Ways.Likes));
+        var fillers = await plan.FillersAsync(likes, catalogue, reader.Today.AddDays(-28), MostFillers);
         var week = new WeekToFit(
-            [.. table.Select(FitEndpoints.Who)], days, reader.Today, board, await plan.StockAsync(board), await plan.ShelfAsync(), [.. unpacked, .. collection.Select(dish => dish.Batch)],
-            await plan.FillersAsync(table.SelectMany(row => row.Ways.Likes), catalogue, reader.Today.AddDays(-28), MostFillers), FitScope.Boxes, new(), batch => candidates.Contains(batch.Id));
+            [.. table.Select(FitEndpoints.Who)], days, reader.Today, board, stock, shelf,
+            [.. unpacked, .. collection.Select(dish => dish.Batch)], fillers, FitScope.Boxes, new(),
+            batch => candidates.Contains(batch.Id));
         var found = await turns.RunAsync(() => new MenuSearch(week, collection, wish, fitter, gone).Propose(), gone);
         if (found.Value is not { } menu) return Answers.Problem(found.Problems);
         return TypedResults.Ok(new MenuView([.. menu.Dishes.Select(Show)], menu.FitDays, menu.FitWithout, menu.AllDays));
     }
 
     private static MenuDishView Show(ProposedDish dish) => new(
-        dish.RecipeId, dish.Name, dish.Portions, dish.Boxes, dish.IsKept, dish.LastCooked, [.. dish.UsesUp.Select(used => new UsesUpView(used.Name, used.Weight.Value, used.Of.Value))], dish.Shares);
+        dish.RecipeId, dish.Name, dish.Portions, dish.Boxes, dish.IsKept, dish.LastCooked,
+        [.. dish.UsesUp.Select(used => new UsesUpView(used.Name, used.Weight.Value, used.Of.Value))], dish.Shares);
 
     private static FoodLine Read(string text, IFoods catalogue) => text.Length > WrittenRecipe.LongestLine
         ? new(text, null, false, new("line-long", "atHand", $"A line holds up to {WrittenRecipe.LongestLine} letters."), [], null)

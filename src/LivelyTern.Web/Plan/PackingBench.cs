@@ -25,7 +25,8 @@ namespace LivelyTern.Web.Plan;
 /// <param name="Day">Which day that is.</param>
 /// <param name="Never">Why they must never get it.</param>
 public sealed record BoxView(
-    Guid Id, int Number, decimal Grams, int? Pieces, BoxState State, BoxPlace Place, int Version, Guid? EaterId, string? Name, DateOnly? Day, NeverView? Never);
+    Guid Id, int Number, decimal Grams, int? Pieces, BoxState State, BoxPlace Place, int Version, Guid? EaterId,
+    string? Name, DateOnly? Day, NeverView? Never);
 
 /// <summary>An eater who must never get a batch, and why: it stands on every label.</summary>
 public sealed record NeverForView(string Name, NeverView Why);
@@ -56,9 +57,9 @@ public sealed record PlannedPortionView(Guid EaterId, string Name, DateOnly Day,
 /// <param name="DaysVersion">The number of the last change to any day, for a write that touches the day a box lies on.</param>
 public sealed record BatchView(
     Guid Id, Guid RecipeId, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, int Portions, decimal RawGrams,
-    decimal? PanGrams, decimal? FullGrams, decimal? RememberedPanGrams, IReadOnlyList<BoxView> Boxes, IReadOnlyDictionary<Measure, Figure> Figures,
-    int Version, IReadOnlyList<PlannedPortionView> Planned, decimal? ExpectedGrams, int BoxesWanted, IReadOnlyList<NeverForView> NeverFor,
-    int DaysVersion);
+    decimal? PanGrams, decimal? FullGrams, decimal? RememberedPanGrams, IReadOnlyList<BoxView> Boxes,
+    IReadOnlyDictionary<Measure, Figure> Figures, int Version, IReadOnlyList<PlannedPortionView> Planned, decimal? ExpectedGrams,
+    int BoxesWanted, IReadOnlyList<NeverForView> NeverFor, int DaysVersion);
 
 /// <summary>A batch in the list of the bench.</summary>
 /// <param name="Id">The batch.</param>
@@ -115,7 +116,8 @@ public sealed class PackingBench(
             item.EaterId, names.GetValueOrDefault(item.EaterId, ""), item.Day, Milligrams.ToGrams(item.Milligrams ?? 0).Value)).ToList();
         var (pan, remembered) = (Milligrams.ToGrams(row.PanMilligrams), await store.PanOfAsync(row.RecipeId));
         return new(
-            row.Id, row.RecipeId, batch.RecipeName, row.Letters, row.Tint, row.CookedOn, row.State, row.Portions, batch.Contents.RawWeight.Value,
+            row.Id, row.RecipeId, batch.RecipeName, row.Letters, row.Tint, row.CookedOn, row.State, row.Portions,
+            batch.Contents.RawWeight.Value,
             pan?.Value, pan is { } empty ? batch.Cooked?.Value + empty.Value : null, remembered?.Value, filled,
             Figure.Of(MeasureTotals.Of(batch.Contents, null)), row.Version, planned, filled.Count > 0 ? null : batch.Weight?.Value,
             BoxesWanted(batch, planned), [.. never.Select(one => new NeverForView(one.Name, one.Why!))],

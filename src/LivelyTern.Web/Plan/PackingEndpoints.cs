@@ -40,8 +40,8 @@ public sealed record PackRequest(decimal FullGrams, int Boxes, decimal PanGrams 
 /// <param name="Sum">Grams of all boxes together.</param>
 /// <param name="Figures">The first box.</param>
 public sealed record PackPreview(
-    decimal CookedGrams, Figure KcalPerGram, decimal Yield, IReadOnlyList<decimal> Portions, IReadOnlyList<int>? Pieces, int OverPieces, decimal OverGrams, decimal Sum,
-    IReadOnlyDictionary<Measure, Figure> Figures);
+    decimal CookedGrams, Figure KcalPerGram, decimal Yield, IReadOnlyList<decimal> Portions, IReadOnlyList<int>? Pieces, int OverPieces,
+    decimal OverGrams, decimal Sum, IReadOnlyDictionary<Measure, Figure> Figures);
 
 /// <summary>What is done in other rooms and touches days too: a batch packed, emptied back, replanned, put away; an eater leaves.</summary>
 public static class PackingEndpoints
@@ -55,21 +55,36 @@ public static class PackingEndpoints
         pack.MapGet("/batches", (PackingBench bench) => bench.ListAsync(MostListed)).WithName("listBatches");
         pack.MapGet("/batches/{id:guid}", async Task<Results<Ok<BatchView>, ProblemHttpResult>> (Guid id, PackingBench bench) =>
             await bench.FindAsync(id) is { } view ? TypedResults.Ok(view) : Answers.Problem([Stale.Gone("batch")])).WithName("getBatch");
-        pack.MapPost("/batches/{id:guid}/boxes", (Guid id, PackRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PackBatch packing, PackingBench bench) =>
-            WriteAsync(id, ifMatch, bench, version => packing.DoAsync(id, version, new(body.PanGrams), new(body.FullGrams), body.Boxes, body.Pieces))).WithName("packBatch");
+        pack.MapPost("/batches/{id:guid}/boxes", (
+            Guid id, PackRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PackBatch packing, PackingBench bench) =>
+            WriteAsync(id, ifMatch, bench, version =>
+                packing.DoAsync(id, version, new(body.PanGrams), new(body.FullGrams), body.Boxes, body.Pieces)))
+            .WithName("packBatch");
         pack.MapPost("/batches/{id:guid}/preview", PreviewAsync).WithName("previewBoxes");
-        pack.MapDelete("/batches/{id:guid}/boxes", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, PackBatch packing, PackingBench bench) =>
+        pack.MapDelete("/batches/{id:guid}/boxes", (
+            Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, PackBatch packing, PackingBench bench) =>
             WriteAsync(id, ifMatch, bench, version => packing.EmptyBackAsync(id, version))).WithName("unpackBatch");
 
         var cook = api.MapGroup("/cook").WithTags("Cook");
-        cook.MapPut("/planned/{id:guid}", (Guid id, ReplanRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, ReplanBatch replan, BatchStore store, BatchReader reader, PlanReader plan) =>
-            CookEndpoints.WriteAsync(id, ifMatch, store, reader, version => replan.DoAsync(id, version, body.Day, plan.Today, body.Portions))).WithName("replanBatch");
-        cook.MapPut("/batches/{id:guid}/weight", (Guid id, WeighRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, WeighBatch weighing, BatchStore store, BatchReader reader) =>
-            CookEndpoints.WriteAsync(id, ifMatch, store, reader, version => weighing.DoAsync(id, version, new(body.PanGrams), new(body.FullGrams)))).WithName("weighBatch");
-        cook.MapDelete("/batches/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, ReplanBatch replan, BatchStore store, BatchReader reader) =>
+        cook.MapPut("/planned/{id:guid}", (
+            Guid id, ReplanRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, ReplanBatch replan, BatchStore store,
+            BatchReader reader, PlanReader plan) =>
+            CookEndpoints.WriteAsync(id, ifMatch, store, reader, version =>
+                replan.DoAsync(id, version, body.Day, plan.Today, body.Portions)))
+            .WithName("replanBatch");
+        cook.MapPut("/batches/{id:guid}/weight", (
+            Guid id, WeighRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, WeighBatch weighing, BatchStore store,
+            BatchReader reader) =>
+            CookEndpoints.WriteAsync(id, ifMatch, store, reader, version =>
+                weighing.DoAsync(id, version, new(body.PanGrams), new(body.FullGrams))))
+            .WithName("weighBatch");
+        cook.MapDelete("/batches/{id:guid}", (
+            Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, ReplanBatch replan, BatchStore store, BatchReader reader) =>
             CookEndpoints.WriteAsync(id, ifMatch, store, reader, version => replan.DiscardAsync(id, version))).WithName("discardBatch");
-        api.MapDelete("/aim/eaters/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters, ArchiveEater archive) =>
-            AimEndpoints.ArchiveAsync(id, ifMatch, eaters, version => archive.DoAsync(id, version))).WithTags("Aim").WithName("archiveEater");
+        api.MapDelete("/aim/eaters/{id:guid}", (
+            Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters, ArchiveEater archive) =>
+            AimEndpoints.ArchiveAsync(id, ifMatch, eaters, version => archive.DoAsync(id, version))).WithTags("Aim")
+            .WithName("archiveEater");
     }
 
     private static async Task<Results<Ok<BatchView>, ProblemHttpResult>> WriteAsync(

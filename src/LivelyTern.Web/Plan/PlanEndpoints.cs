@@ -98,13 +98,15 @@ public sealed record CalcDayRequest(IReadOnlyList<CalcDayItem> Items, DayAim Aim
 /// <param name="NotUnderstood">Lines that could not be read.</param>
 /// <param name="Fits">Whether every band that is set holds.</param>
 public sealed record CalcDayAnswer(
-    IReadOnlyList<IReadOnlyDictionary<Measure, Figure>> Items, IReadOnlyDictionary<Measure, Figure> Sums, IReadOnlyDictionary<Measure, BandReading> Bands,
+    IReadOnlyList<IReadOnlyDictionary<Measure, Figure>> Items, IReadOnlyDictionary<Measure, Figure> Sums,
+    IReadOnlyDictionary<Measure, BandReading> Bands,
     IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing, IReadOnlyList<string> NotUnderstood, bool Fits);
 
 /// <summary>Plan: boxes and plain foods laid on days.</summary>
 public static class PlanEndpoints
 {
     private const decimal AbsurdFigure = 1_000_000m;
+    private const int MostCopies = 31;
 
     /// <summary>Maps <c>/api/plan</c> and <c>/api/calc/day</c>.</summary>
     public static void MapPlan(this IEndpointRouteBuilder api)
@@ -112,43 +114,39 @@ public static class PlanEndpoints
         var plan = api.MapGroup("/plan").WithTags("Plan");
         plan.MapGet("/weeks/{day}", async (DateOnly day, PlanReader reader) => await reader.WeekAsync(day)).WithName("getWeek");
         plan.MapPost("/boxes", (LayBoxRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
-            WriteAsync(ifMatch, version => changes.LayBoxAsync(version, body.BoxId, new(body.EaterId, body.Day), body.Place, SlotOf(body.Slot)))).WithName("layBox");
+            WriteAsync(ifMatch, version =>
+                changes.LayBoxAsync(version, body.BoxId, new(body.EaterId, body.Day), body.Place, SlotOf(body.Slot))))
+            .WithName("layBox");
         plan.MapPost("/boxes/{id:guid}/given-away", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
             WriteAsync(ifMatch, version => changes.LetGoAsync(version, id, BoxEventKind.GivenAway))).WithName("giveAwayBox");
         plan.MapPost("/boxes/{id:guid}/thrown-away", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
             WriteAsync(ifMatch, version => changes.LetGoAsync(version, id, BoxEventKind.ThrownAway))).WithName("throwAwayBox");
-        plan.MapPost("/portions", (LayPortionRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, DayChanges changes) => WriteAsync(ifMatch, async version =>
-        {
-            if ((await store.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId) is not { } batch)
-                return Stale.Gone("batch");
-            if (batch.Batch.Weight is null)
-            {
-                var look = "look at its recipe, where more is taken out than goes in or nothing has a weight.";
-                return new Problem("weight-unknown", "batchId", $"What {batch.Batch.RecipeName} will weigh is not known: {look}");
-            }
-
-            var weight = body.Grams is { } grams ? new Grams(grams) : batch.NewFor(body.EaterId);
-            if (Portion.ProblemOf(weight) is { } wrong) return wrong;
-            var portion = new Portion(body.BatchId, weight);
-            return await changes.MakeAsync(version, [new(body.EaterId, body.Day)], [body.BatchId],
-                board => board.Lay(new PlanItem(Guid.CreateVersion7(), portion) { Slot = SlotOf(body.Slot) }, new(body.EaterId, body.Day), body.Place));
-        })).WithName("layPortion");
+        plan.MapPost("/portions", LayPortionAsync).WithName("layPortion");
         plan.MapPut("/portions", (SizePortionsRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
-            WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [body.BatchId], board => board.Size(body.EaterId, body.BatchId, new(body.Grams))))).WithName("sizePortions");
+            ChangeAsync(ifMatch, changes, [], [body.BatchId], board => board.Size(body.EaterId, body.BatchId, new(body.Grams))))
+            .WithName("sizePortions");
         plan.MapPost("/foods", LayFoodAsync).WithName("layFood");
-        plan.MapPut("/items/{id:guid}/place", (Guid id, MoveRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
-            WriteAsync(ifMatch, version => changes.MakeAsync(version, [new(body.EaterId, body.Day)], [id], board => board.Move(id, new(body.EaterId, body.Day), body.Place)))).WithName("moveItem");
+        plan.MapPut("/items/{id:guid}/place", (
+            Guid id, MoveRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+        {
+            var to = new EaterDay(body.EaterId, body.Day);
+            return ChangeAsync(ifMatch, changes, [to], [id], board => board.Move(id, to, body.Place));
+        }).WithName("moveItem");
         plan.MapPut("/items/{id:guid}/amount", AmendAsync).WithName("amendFood");
         plan.MapDelete("/items/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
-            WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [id], board => board.TakeOff(id)))).WithName("takeOff");
-        plan.MapPut("/items/{id:guid}/lock", (Guid id, LockRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
-            WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [id], board => board.Lock(id, body.IsLocked)))).WithName("lockItem");
-        plan.MapPut("/items/{id:guid}/slot", (Guid id, SlotRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
-            WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [id], board => board.PutInSlot(id, SlotOf(body.Slot))))).WithName("putInSlot");
+            ChangeAsync(ifMatch, changes, [], [id], board => board.TakeOff(id))).WithName("takeOff");
+        plan.MapPut("/items/{id:guid}/lock", (
+            Guid id, LockRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+            ChangeAsync(ifMatch, changes, [], [id], board => board.Lock(id, body.IsLocked))).WithName("lockItem");
+        plan.MapPut("/items/{id:guid}/slot", (
+            Guid id, SlotRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+            ChangeAsync(ifMatch, changes, [], [id], board => board.PutInSlot(id, SlotOf(body.Slot)))).WithName("putInSlot");
         plan.MapPost("/copies", (CopyRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
-            WriteAsync(ifMatch, version => changes.MakeAsync(
-                version, [new(body.EaterId, body.Day), .. body.To.Take(31).Select(day => new EaterDay(body.EaterId, day))], [],
-                board => board.Copy(new(body.EaterId, body.Day), [.. body.To.Take(31).Select(day => new EaterDay(body.EaterId, day))], body.Slot, Guid.CreateVersion7)))).WithName("copyDay");
+        {
+            var from = new EaterDay(body.EaterId, body.Day);
+            var to = body.To.Take(MostCopies).Select(day => new EaterDay(body.EaterId, day)).ToList();
+            return ChangeAsync(ifMatch, changes, [from, .. to], [], board => board.Copy(from, to, body.Slot, Guid.CreateVersion7));
+        }).WithName("copyDay");
         plan.MapPost("/events", LayEventAsync).WithName("layEvent");
         plan.MapPost("/excluded/off", async (ExcludedRequest body, ExcludedItems excluded) =>
             (await excluded.TakeOffAsync(body.ItemIds)).Answer(made => made)).WithName("takeOffExcluded");
@@ -168,6 +166,36 @@ public static class PlanEndpoints
         return missing is not null ? missing : (await write(version)).Answer(made => made);
     }
 
+    /// <summary>A change of days at the version the request carries.</summary>
+    /// <param name="ifMatch">That version, as sent.</param>
+    /// <param name="changes">Makes it.</param>
+    /// <param name="days">Days it touches, as far as they are known.</param>
+    /// <param name="concerning">Items, boxes and batches whose days it touches.</param>
+    /// <param name="change">What it does.</param>
+    public static Task<Results<Ok<MadeChange>, ProblemHttpResult>> ChangeAsync(
+        string? ifMatch, DayChanges changes, IReadOnlyList<EaterDay> days, IReadOnlyList<Guid> concerning,
+        Func<PlanBoard, Outcome<PlanChange>> change) =>
+        WriteAsync(ifMatch, version => changes.MakeAsync(version, days, concerning, change));
+
+    private static Task<Results<Ok<MadeChange>, ProblemHttpResult>> LayPortionAsync(
+        LayPortionRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, DayChanges changes) =>
+        WriteAsync(ifMatch, async version =>
+        {
+            if ((await store.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId) is not { } batch)
+                return Stale.Gone("batch");
+            if (batch.Batch.Weight is null)
+            {
+                var look = "look at its recipe, where more is taken out than goes in or nothing has a weight.";
+                return new Problem("weight-unknown", "batchId", $"What {batch.Batch.RecipeName} will weigh is not known: {look}");
+            }
+
+            var weight = body.Grams is { } grams ? new Grams(grams) : batch.NewFor(body.EaterId);
+            if (Portion.ProblemOf(weight) is { } wrong) return wrong;
+            var (where, portion) = (new EaterDay(body.EaterId, body.Day), new Portion(body.BatchId, weight));
+            var item = new PlanItem(Guid.CreateVersion7(), portion) { Slot = SlotOf(body.Slot) };
+            return await changes.MakeAsync(version, [where], [body.BatchId], board => board.Lay(item, where, body.Place));
+        });
+
     private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> LayFoodAsync(
         LayFoodRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes, FoodStore foods, TimeProvider clock)
     {
@@ -176,8 +204,7 @@ public static class PlanEndpoints
         await foods.UsedAsync([food.Food.Id]);
         var (what, where) = (new PlainFood(body.Text.Trim(), food), new EaterDay(body.EaterId, body.Day));
         var item = new PlanItem(Guid.CreateVersion7(), what, body.Eaten ? clock.GetUtcNow() : null) { Slot = SlotOf(body.Slot) };
-        return await WriteAsync(
-            ifMatch, version => changes.MakeAsync(version, [where], [], board => board.Lay(item, where, body.Place)));
+        return await ChangeAsync(ifMatch, changes, [where], [], board => board.Lay(item, where, body.Place));
     }
 
     private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> AmendAsync(
@@ -185,7 +212,7 @@ public static class PlanEndpoints
     {
         var line = await ReadAsync(body.Text, body.FoodId, foods);
         if (line.Ingredient is not { } food) return LineView.NotUnderstood(line);
-        return await WriteAsync(ifMatch, version => changes.MakeAsync(version, [], [id], board => board.Amend(id, body.Text.Trim(), food)));
+        return await ChangeAsync(ifMatch, changes, [], [id], board => board.Amend(id, body.Text.Trim(), food));
     }
 
     private static string? SlotOf(string? typed) => string.IsNullOrWhiteSpace(typed) ? null : typed.Trim();
@@ -193,9 +220,10 @@ public static class PlanEndpoints
     private static async Task<FoodLine> ReadAsync(string text, string? foodId, FoodStore foods)
     {
         var catalogue = await foods.AllAsync();
-        return text.Length > WrittenRecipe.LongestLine
-            ? new FoodLine(text, null, false, new("line-long", "text", $"A line holds up to {WrittenRecipe.LongestLine} letters."), [], null)
-            : FoodLine.Read(text, catalogue, foodId is null ? null : catalogue.Find(foodId));
+        if (text.Length <= WrittenRecipe.LongestLine)
+            return FoodLine.Read(text, catalogue, foodId is null ? null : catalogue.Find(foodId));
+        var problem = new Problem("line-long", "text", $"A line holds up to {WrittenRecipe.LongestLine} letters.");
+        return new FoodLine(text, null, false, problem, [], null);
     }
 
     private static async Task<Results<Ok<CalcDayAnswer>, ProblemHttpResult>> CalcAsync(CalcDayRequest body, FoodStore foods)
@@ -215,7 +243,8 @@ public static class PlanEndpoints
 
         var catalogue = await foods.AllAsync();
         var entries = body.Items.Select(item => item.Line is { } line ? FoodLine.Read(line, catalogue) : Printed(item)).ToList();
-        var reading = DayReading.Of([.. entries.Select(line => line.Ingredient is { } read ? new Contents([read]) : new Contents([], SomethingUnread: true))], aim);
+        Contents Holding(FoodLine line) => line.Ingredient is { } read ? new([read]) : new([], SomethingUnread: true);
+        var reading = DayReading.Of([.. entries.Select(Holding)], aim);
         return TypedResults.Ok(new CalcDayAnswer(
             [.. reading.Entries.Select(Figure.Of)], Figure.Of(reading.Sums), reading.Bands, reading.Missing,
             [.. entries.Where(line => line.Ingredient is null).Select(line => line.Text)], reading.Fits));
@@ -227,8 +256,7 @@ public static class PlanEndpoints
         var meal = MealOut.Of(body.Name, body.Items);
         if (!meal.Succeeded) return Answers.Problem(meal.Problems);
         var (laid, where) = (new PlanItem(Guid.CreateVersion7(), meal.Value!) { Slot = body.Slot }, new EaterDay(body.EaterId, body.Day));
-        return await WriteAsync(
-            ifMatch, version => changes.MakeAsync(version, [where], [], board => board.Lay(laid, where, int.MaxValue)));
+        return await ChangeAsync(ifMatch, changes, [where], [], board => board.Lay(laid, where, int.MaxValue));
     }
 
     private static FoodLine Printed(CalcDayItem item)

@@ -35,8 +35,9 @@ namespace LivelyTern.Web.Plan;
 /// weigh.</param>
 /// <param name="Never">Why its eater must never get it, where that came after it was laid and it is not eaten; null for all else.</param>
 public sealed record ItemView(
-    Guid Id, Guid? BoxId, string Name, string? Text, string? Letters, int? Tint, decimal Grams, int? Pieces, DateOnly? CookedOn, DateTimeOffset? EatenAt,
-    IReadOnlyDictionary<Measure, Figure> Figures, Figure? ExactPoints, string? Slot, bool IsLocked, decimal? GiveOrTake, bool IsFrozen, Guid? BatchId = null, NeverView? Never = null);
+    Guid Id, Guid? BoxId, string Name, string? Text, string? Letters, int? Tint, decimal Grams, int? Pieces, DateOnly? CookedOn,
+    DateTimeOffset? EatenAt, IReadOnlyDictionary<Measure, Figure> Figures, Figure? ExactPoints, string? Slot, bool IsLocked,
+    decimal? GiveOrTake, bool IsFrozen, Guid? BatchId = null, NeverView? Never = null);
 
 /// <summary>Why an eater must never get something.</summary>
 /// <param name="Allergens">Allergens in it.</param>
@@ -74,8 +75,9 @@ public sealed record ExcludedView(Guid EaterId, string Eater, DateOnly Day, Guid
 /// <param name="GiveOrTake">How far the day's energy may lie from its sum, for the meals out on it; 0 without any.</param>
 public sealed record DayView(
     DateOnly Day, IReadOnlyList<ItemView> Items, IReadOnlyDictionary<Measure, Figure> Sums, IReadOnlyDictionary<Measure, Figure> Eaten,
-    IReadOnlyDictionary<Measure, decimal> Left, IReadOnlyDictionary<Measure, BandReading> Bands, IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing, bool Fits,
-    DayAim Aim, string? DayName, decimal Grams, decimal? KcalPer100g, decimal GiveOrTake, Figure? ExactPoints);
+    IReadOnlyDictionary<Measure, decimal> Left, IReadOnlyDictionary<Measure, BandReading> Bands,
+    IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing, bool Fits, DayAim Aim, string? DayName, decimal Grams,
+    decimal? KcalPer100g, decimal GiveOrTake, Figure? ExactPoints);
 
 /// <summary>One eater's week.</summary>
 /// <param name="EaterId">The eater.</param>
@@ -89,7 +91,8 @@ public sealed record DayView(
 /// <param name="Reserve">Their weekly reserve of the leading measure; null without one.</param>
 /// <param name="ReserveDrawn">What the week's days have drawn of it: what they lie past their maxima, all together.</param>
 public sealed record EaterWeekView(
-    Guid EaterId, string Name, DayAim Aim, IReadOnlyList<DayView> Days, IReadOnlyDictionary<Measure, Figure> Sums, int FitDays, int LaidDays,
+    Guid EaterId, string Name, DayAim Aim, IReadOnlyList<DayView> Days, IReadOnlyDictionary<Measure, Figure> Sums, int FitDays,
+    int LaidDays,
     IReadOnlyList<Slot> Slots, decimal? Reserve, decimal ReserveDrawn);
 
 /// <summary>How an eater stands this week.</summary>
@@ -114,9 +117,9 @@ public sealed record EaterState(int FitDays, int LaidDays, IReadOnlyDictionary<M
 /// <param name="KeepingSource">The guideline that day rests on.</param>
 /// <param name="NeverFor">Eaters, by id, who must never get it, and why.</param>
 public sealed record ShelfView(
-    Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, IReadOnlyList<Guid> BoxIds,
-    IReadOnlyList<BoxAt> Boxes, BoxPlace Place, decimal Grams, int? Pieces,
-    IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource, IReadOnlyDictionary<Guid, NeverView> NeverFor);
+    Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, IReadOnlyList<Guid> BoxIds, IReadOnlyList<BoxAt> Boxes,
+    BoxPlace Place, decimal Grams, int? Pieces, IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy,
+    string KeepingSource, IReadOnlyDictionary<Guid, NeverView> NeverFor);
 
 /// <summary>What an expected weight rests on.</summary>
 /// <param name="From">Earlier batches, the recipe, or what goes in.</param>
@@ -143,8 +146,10 @@ public sealed record ExpectedView(ExpectedFrom From, decimal SpreadGrams);
 /// <param name="Version">The batch's version, for a change of day or amount.</param>
 /// <param name="NeverFor">Eaters, by id, who must never get it, and why.</param>
 public sealed record UnpackedView(
-    Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, ExpectedView? Expected, decimal? Grams, int Portions, decimal LeftGrams, int PortionsLaid,
-    IReadOnlyDictionary<Guid, decimal> NewGrams, IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource, int Version, IReadOnlyDictionary<Guid, NeverView> NeverFor);
+    Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, ExpectedView? Expected, decimal? Grams,
+    int Portions, decimal LeftGrams, int PortionsLaid, IReadOnlyDictionary<Guid, decimal> NewGrams,
+    IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource, int Version,
+    IReadOnlyDictionary<Guid, NeverView> NeverFor);
 
 /// <summary>A week of every eater, the shelf, and what is still to be packed.</summary>
 /// <param name="Start">Its Monday.</param>
@@ -155,7 +160,8 @@ public sealed record UnpackedView(
 /// <param name="Unpacked">The batches that are not packed yet.</param>
 /// <param name="LeftOut">What is stored for these days and can't be shown.</param>
 public sealed record WeekView(
-    DateOnly Start, DateOnly Today, int Version, IReadOnlyList<EaterWeekView> Eaters, IReadOnlyList<ShelfView> Shelf, IReadOnlyList<UnpackedView> Unpacked,
+    DateOnly Start, DateOnly Today, int Version, IReadOnlyList<EaterWeekView> Eaters, IReadOnlyList<ShelfView> Shelf,
+    IReadOnlyList<UnpackedView> Unpacked,
     IReadOnlyList<LeftOutView> LeftOut);
 
 /// <summary>A portion that is stored of a batch that is in its boxes.</summary>
@@ -207,13 +213,13 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         {
             var items = board[new(eater.Id, day)].FindAll(item => eaten.ContainsKey(item.Id) || stock.Has(item));
             var (ways, aim) = eater.On(day);
-            Contents Of(PlanItem item) => eaten.ContainsKey(item.Id) ? Contents.Nothing : item.Contents(stock);
-            var entries = items.ConvertAll(item => (Item: item, Contents: Of(item)));
-            var rest = DayRest.Of([.. entries.Select(one => (one.Contents, one.Item.EatenAt is not null, eaten.GetValueOrDefault(one.Item.Id)?.Totals))], aim);
+            var contents = items.ConvertAll(item => eaten.ContainsKey(item.Id) ? Contents.Nothing : item.Contents(stock));
+            var rest = RestOf(items, contents, eaten, aim);
             if (day == Today) left = rest.Left;
             if (items.Count == 0) continue;
             laid++;
-            if (rest.Day.Fits && entries.TrueForAll(one => NeverOf(one.Item, one.Contents, ways) is null)) fit++;
+            var isFree = items.Zip(contents).All(one => NeverOf(one.First, one.Second, ways) is null);
+            if (rest.Day.Fits && isFree) fit++;
         }
 
         return new(fit, laid, left);
@@ -228,7 +234,13 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
     }
 
     private async Task<IReadOnlyDictionary<Guid, EatenMeasures>> EatenAsync(PlanBoard board) =>
-        await ledger.MeasuresAsync([.. board.Days.Values.SelectMany(items => items).Where(item => item.EatenAt is not null).Select(item => item.Id)]);
+        await ledger.MeasuresAsync([.. board.Days.Values.SelectMany(items => items).Where(item => item.EatenAt is not null)
+            .Select(item => item.Id)]);
+
+    // What was eaten counts as the ledger has it.
+    private static DayRest RestOf(
+        IReadOnlyList<PlanItem> items, IReadOnlyList<Contents> contents, IReadOnlyDictionary<Guid, EatenMeasures> eaten, DayAim aim) =>
+        DayRest.Of([.. items.Select((item, i) => (contents[i], item.EatenAt is not null, eaten.GetValueOrDefault(item.Id)?.Totals))], aim);
 
     private EaterWeekView Week(EaterRow eater, DateOnly start, PlanBoard board, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
     {
@@ -260,8 +272,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         var other = ways.OtherDays.FirstOrDefault(one => one.Date == day) ?? ways.OtherDays
             .FirstOrDefault(one => one.Weekday == day.DayOfWeek);
         var contents = items.Select(item => item.Contents(stock)).ToList();
-        var entries = items.Select((item, i) => (contents[i], item.EatenAt is not null, eaten.GetValueOrDefault(item.Id)?.Totals)).ToList();
-        var rest = DayRest.Of(entries, aim);
+        var rest = RestOf(items, contents, eaten, aim);
         ItemView Shown(PlanItem item, int i)
         {
             var exact = aim.Rule is null
@@ -291,7 +302,9 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         return reasons.Where(one => one.Why is not null).ToDictionary(one => one.Id, one => one.Why!);
     }
 
-    private ItemView Show(PlanItem item, DateOnly day, IReadOnlyDictionary<Measure, Core.Measures.Total> totals, Core.Measures.Total? exactPoints, Stock stock)
+    private ItemView Show(
+        PlanItem item, DateOnly day, IReadOnlyDictionary<Measure, Core.Measures.Total> totals, Core.Measures.Total? exactPoints,
+        Stock stock)
     {
         var exact = exactPoints is { } points ? Figure.Of(points) : null;
         if (stock.BoxOf(item) is not { } box)
@@ -299,7 +312,8 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
                 item.Id, null, item.Food!.Food.Name, item.Text, null, null, item.Food.Weight.Value, null, null, item.EatenAt,
                 Figure.Of(totals), exact, item.Slot, item.IsLocked, item.GiveOrTake, false);
         return new(
-            item.Id, item.BoxId, box.Batch.RecipeName, null, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value, box.Pieces, box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact,
+            item.Id, item.BoxId, box.Batch.RecipeName, null, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value, box.Pieces,
+            box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact,
             item.Slot, item.IsLocked, null, UseBy.Of(box, Today).IsFrozenFor(day), item.Portion?.BatchId);
     }
 
@@ -309,15 +323,21 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         var versions = unpacked.Count == 0
             ? new Dictionary<Guid, int>()
             : await plan.BatchVersionsAsync([.. unpacked.Select(one => one.Batch.Id)]);
-        return [.. unpacked.Where(one => versions.ContainsKey(one.Batch.Id)).Select(one =>
-        {
-            var batch = one.Batch;
-            var useBy = UseBy.Of(batch, Today);
-            return new UnpackedView(
-                batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, batch.State, batch is { Cooked: null, Expected: { } expected } ? new(expected.From, Rounding.ToStep(expected.Spread.Value, 1)) : null, batch.Weight?.Value, batch.Portions, one.Left.Value, one.PortionsLaid,
-                table.ToDictionary(eater => eater.Id, eater => one.NewFor(eater.Id).Value),
-                table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(batch.Holding(one.NewFor(eater.Id))))), useBy.Fridge, useBy.Rule.Source, versions[batch.Id], NeverFor(batch.Contents, table));
-        })];
+        return [.. unpacked.Where(one => versions.ContainsKey(one.Batch.Id)).Select(one => Show(one, versions[one.Batch.Id], table))];
+    }
+
+    private UnpackedView Show(UnpackedBatch one, int version, IReadOnlyList<EaterRow> table)
+    {
+        var (batch, useBy) = (one.Batch, UseBy.Of(one.Batch, Today));
+        var expected = batch is { Cooked: null, Expected: { } known }
+            ? new ExpectedView(known.From, Rounding.ToStep(known.Spread.Value, 1))
+            : null;
+        Contents NewFor(EaterRow eater) => batch.Holding(one.NewFor(eater.Id));
+        return new(
+            batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, batch.State, expected, batch.Weight?.Value,
+            batch.Portions, one.Left.Value, one.PortionsLaid, table.ToDictionary(eater => eater.Id, eater => one.NewFor(eater.Id).Value),
+            table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(NewFor(eater)))), useBy.Fridge, useBy.Rule.Source,
+            version, NeverFor(batch.Contents, table));
     }
 
     // Boxes of one batch that stand in one place and keep equally long are one group.
@@ -330,7 +350,8 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
             return new(
                 batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, [.. group.Select(box => box.Id)],
                 [.. group.Select(box => new BoxAt(box.Id, versions[box.Id]))], first.Life.Place, first.Weight.Value, first.Pieces,
-                table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(contents))), useBy.Last, useBy.Rule.Source, NeverFor(contents, table));
+                table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(contents))), useBy.Last, useBy.Rule.Source,
+                NeverFor(contents, table));
         }
 
         return [.. boxes.GroupBy(box => (box.Batch.Id, box.Life.Place, UseBy.Of(box, Today).Last)).Select(group => Show([.. group]))];

@@ -91,8 +91,11 @@ public static class RecipeCalculations
     {
         var calc = api.MapGroup("/calc").WithTags("Calculate");
         calc.MapPost("/parse", ParseAsync).WithName("calcParse");
-        calc.MapPost("/recipe", (CalcRecipeRequest body, RecipeStore store) => OnAsync(body, store, (recipe, rule) => CalcRecipeAnswer.Of(recipe, rule))).WithName("calcRecipe");
-        calc.MapPost("/cuts", (CutsRequest body, RecipeStore store) => OnAsync(body.Recipe, store, (recipe, rule) => Cuts(recipe, rule, body))).WithName("calcCuts");
+        calc.MapPost("/recipe", (CalcRecipeRequest body, RecipeStore store) => OnAsync(body, store, CalcRecipeAnswer.Of))
+            .WithName("calcRecipe");
+        calc.MapPost("/cuts", (CutsRequest body, RecipeStore store) =>
+            OnAsync(body.Recipe, store, (recipe, rule) => Cuts(recipe, rule, body)))
+            .WithName("calcCuts");
         calc.MapPost("/swap", SwapAsync).WithName("calcSwap");
         calc.MapPost("/lighten", LightenAsync).WithName("calcLighten");
         calc.MapPost("/scale", ScaleAsync).WithName("calcScale");
@@ -122,9 +125,10 @@ public static class RecipeCalculations
         var largest = body is { Measure: { } measure, Most: { } most }
             ? CutChart.LargestAtMost(batch, recipe.Weight, rule, measure, most)
             : (Outcome<LargestPortion>?)null;
+        CutView Show(Cut cut) => new(
+            cut.Portions, cut.Grams.Value, Figure.Of(cut.Figures), Figure.Of(cut.ExactPoints), cut.IsStep, cut.ToNextStep?.Value);
         return new(
-            recipe.Weight.Value,
-            [.. CutChart.Of(batch, recipe.Weight, rule).Select(cut => new CutView(cut.Portions, cut.Grams.Value, Figure.Of(cut.Figures), Figure.Of(cut.ExactPoints), cut.IsStep, cut.ToNextStep?.Value))],
+            recipe.Weight.Value, [.. CutChart.Of(batch, recipe.Weight, rule).Select(Show)],
             largest is { Succeeded: true, Value: { } found } ? new(found.Grams.Value, found.Portions, Figure.Of(found.Figures)) : null,
             largest is { Succeeded: false } none ? none.Problems[0] : null);
     }
@@ -136,8 +140,9 @@ public static class RecipeCalculations
         var (other, otherRule, wrongToo) = await ReadAsync(body.After, store);
         if (other is null) return wrongToo!;
         var (before, after) = (CalcRecipeAnswer.Of(one, rule), CalcRecipeAnswer.Of(other, otherRule));
-        var difference = after.Portion.Figures.Where(pair => before.Portion.Figures.ContainsKey(pair.Key))
-            .ToDictionary(pair => pair.Key, pair => new Figure(pair.Value.Value - before.Portion.Figures[pair.Key].Value, pair.Value.Complete && before.Portion.Figures[pair.Key].Complete));
+        var (was, now) = (before.Portion.Figures, after.Portion.Figures);
+        Figure Change(Measure measure) => new(now[measure].Value - was[measure].Value, now[measure].Complete && was[measure].Complete);
+        var difference = now.Keys.Where(was.ContainsKey).ToDictionary(measure => measure, Change);
         return TypedResults.Ok(new SwapAnswer(before, after, difference, after.PortionGrams - before.PortionGrams));
     }
 
@@ -147,7 +152,9 @@ public static class RecipeCalculations
         var (recipe, rule, wrong) = await ReadAsync(body.Recipe, store);
         if (recipe is null) return wrong!;
         var ideas = Lighten.Ideas(recipe, new(body.LessKcal, body.KeepProtein, body.Excluded), (await foods.CatalogueAsync()).All);
-        return ideas.Answer(found => new LightenAnswer([.. found.Select(idea => new LightenView(idea.Steps, Figure.Of(MeasureTotals.Of(idea.Portion, rule)), idea.Kcal, idea.Protein, idea.ReachesGoal))]));
+        LightenView Show(LightenIdea idea) =>
+            new(idea.Steps, Figure.Of(MeasureTotals.Of(idea.Portion, rule)), idea.Kcal, idea.Protein, idea.ReachesGoal);
+        return ideas.Answer(found => new LightenAnswer([.. found.Select(Show)]));
     }
 
     private static async Task<Results<Ok<ScaleAnswer>, ProblemHttpResult>> ScaleAsync(ScaleRequest body, RecipeStore store)
@@ -155,15 +162,18 @@ public static class RecipeCalculations
         var (recipe, _, wrong) = await ReadAsync(body.Recipe, store);
         if (recipe is null) return wrong!;
         return Scaling.Scale(recipe, body.By).Answer(scaled => new ScaleAnswer(
-            scaled.Factor, RecipeEndpoints.Sent("", new WrittenRecipe("", scaled.Lines, scaled.Yield)), scaled.DepthFactor, [.. scaled.Unscaled.Select(i => recipe.Lines[i].Written.Text)]));
+            scaled.Factor, RecipeEndpoints.Sent("", new WrittenRecipe("", scaled.Lines, scaled.Yield)), scaled.DepthFactor,
+            [.. scaled.Unscaled.Select(i => recipe.Lines[i].Written.Text)]));
     }
 
     private static async Task<Results<Ok<ParseAnswer>, ProblemHttpResult>> ParseAsync(ParseRequest body, FoodStore store)
     {
-        List<WrittenLine> lines = [.. body.Lines.Select((text, i) => new WrittenLine(text ?? "", body.Foods is { } ids && i < ids.Count && ids[i] is { Length: > 0 } id ? id : null))];
+        string? FoodOf(int i) => body.Foods is { } ids && i < ids.Count && ids[i] is { Length: > 0 } id ? id : null;
+        List<WrittenLine> lines = [.. body.Lines.Select((text, i) => new WrittenLine(text ?? "", FoodOf(i)))];
         List<Problem> problems = [.. WrittenRecipe.LineProblems(lines), .. body.Rule?.Problems() ?? []];
         if (problems.Count > 0) return Answers.Problem(problems);
         var foods = await store.AllAsync();
-        return TypedResults.Ok(new ParseAnswer([.. lines.Select(line => LineView.Of(FoodLine.Read(line.Text, foods, line.FoodId is null ? null : foods.Find(line.FoodId)), body.Rule))]));
+        FoodLine Read(WrittenLine line) => FoodLine.Read(line.Text, foods, line.FoodId is null ? null : foods.Find(line.FoodId));
+        return TypedResults.Ok(new ParseAnswer([.. lines.Select(line => LineView.Of(Read(line), body.Rule))]));
     }
 }

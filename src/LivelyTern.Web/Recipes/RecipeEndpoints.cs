@@ -38,16 +38,23 @@ public static class RecipeEndpoints
                 ? TypedResults.Ok(recipe)
                 : Answers.Problem([Stale.Gone("recipe")])).WithName("getRecipe");
         recipes.MapPost("/", async (RecipeRequest body, RecipeStore store) =>
-            await (await store.AddAsync(body.Written(body.Name, body.Steps), body.BaseId)).AnswerAsync(async row => (await ShowAsync(row.Id, store))!)).WithName("addRecipe");
+            await (await store.AddAsync(body.Written(body.Name, body.Steps), body.BaseId))
+            .AnswerAsync(async row => (await ShowAsync(row.Id, store))!))
+            .WithName("addRecipe");
         recipes.MapPut("/{id:guid}", (Guid id, RecipeRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, RecipeStore store) =>
-            WriteAsync(id, ifMatch, store, version => store.ChangeAsync(id, version, body.Written(body.Name, body.Steps)))).WithName("saveRecipe");
+            WriteAsync(id, ifMatch, store, version => store.ChangeAsync(id, version, body.Written(body.Name, body.Steps))))
+            .WithName("saveRecipe");
         recipes.MapDelete("/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, RecipeStore store) =>
             WriteAsync(id, ifMatch, store, version => store.ArchiveAsync(id, version, archived: true))).WithName("archiveRecipe");
         recipes.MapPost("/{id:guid}/restore", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, RecipeStore store) =>
             WriteAsync(id, ifMatch, store, version => store.ArchiveAsync(id, version, archived: false))).WithName("restoreRecipe");
         recipes.MapGet("/{id:guid}/versions", VersionsAsync).WithName("listRecipeVersions");
-        recipes.MapGet("/{id:guid}/recipe.jsonld", (Guid id, RecipeStore store) => FileAsync(id, store, RecipeJsonLd.Write, "application/ld+json", "jsonld")).WithName("exportJsonLd");
-        recipes.MapGet("/{id:guid}/recipe.md", (Guid id, RecipeStore store) => FileAsync(id, store, RecipeMarkdown.Write, "text/markdown; charset=utf-8", "md")).WithName("exportMarkdown");
+        recipes.MapGet("/{id:guid}/recipe.jsonld", (Guid id, RecipeStore store) =>
+            FileAsync(id, store, RecipeJsonLd.Write, "application/ld+json", "jsonld"))
+            .WithName("exportJsonLd");
+        recipes.MapGet("/{id:guid}/recipe.md", (Guid id, RecipeStore store) =>
+            FileAsync(id, store, RecipeMarkdown.Write, "text/markdown; charset=utf-8", "md"))
+            .WithName("exportMarkdown");
         recipes.MapPost("/read", ReadAsync)
             .WithMetadata(new RequestSizeLimitAttribute(LargestFile)).Accepts<Stream>("application/octet-stream").WithName("readRecipes");
         api.MapRecipeCalculations();
@@ -55,8 +62,10 @@ public static class RecipeEndpoints
 
     /// <summary>A written recipe as it is sent.</summary>
     public static RecipeRequest Sent(string name, WrittenRecipe written) => new(
-        name, [.. written.Lines.Select(line => line.Text)], written.Yield.Portions, [.. written.Lines.Select(line => line.FoodId ?? "")], [.. written.Lines.Select(line => line.Part)],
-        [.. written.Lines.Select(line => line.IsTakenOut)], [.. written.Lines.Select(line => line.Key)], written.Yield.Pieces, written.Yield.CookedGrams, written.Yield.VolumeMl, written.Yield.Pan, written.Steps ?? []);
+        name, [.. written.Lines.Select(line => line.Text)], written.Yield.Portions, [.. written.Lines.Select(line => line.FoodId ?? "")],
+        [.. written.Lines.Select(line => line.Part)], [.. written.Lines.Select(line => line.IsTakenOut)],
+        [.. written.Lines.Select(line => line.Key)], written.Yield.Pieces, written.Yield.CookedGrams, written.Yield.VolumeMl,
+        written.Yield.Pan, written.Steps ?? []);
 
     private static async Task<List<RecipeRowView>> ListAsync(RecipeStore store, EaterStore eaters, Guid? eaterId)
     {
@@ -67,7 +76,8 @@ public static class RecipeEndpoints
             var recipe = book.Read(row.Id);
             var portion = recipe.Portion;
             return new RecipeRowView(
-                row.Id, row.Name, row.Letters, row.Tint, row.Portions, recipe.Weight.Value / row.Portions, Figure.Of(MeasureTotals.Of(portion, rule)), recipe.Lines.Count(line => line.Contents is null),
+                row.Id, row.Name, row.Letters, row.Tint, row.Portions, recipe.Weight.Value / row.Portions,
+                Figure.Of(MeasureTotals.Of(portion, rule)), recipe.Lines.Count(line => line.Contents is null),
                 row.BaseId, portion.Allergens);
         })];
     }
@@ -88,7 +98,8 @@ public static class RecipeEndpoints
     {
         if (!(await store.WrittenAsync()).Recipes.TryGetValue(id, out var written)) return Answers.Problem([Stale.Gone("recipe")]);
         var text = write(written, (await store.BookAsync()).Read(id));
-        var name = string.Join('-', Core.Foods.FoodWords.All(written.Name).Select(word => new string([.. word.Where(char.IsAsciiLetterOrDigit)])).Where(word => word.Length > 0));
+        var words = Core.Foods.FoodWords.All(written.Name).Select(word => new string([.. word.Where(char.IsAsciiLetterOrDigit)]));
+        var name = string.Join('-', words.Where(word => word.Length > 0));
         return TypedResults.File(System.Text.Encoding.UTF8.GetBytes(text), type, $"{(name.Length > 0 ? name : "recipe")}.{extension}");
     }
 
@@ -126,14 +137,21 @@ public static class RecipeEndpoints
         var written = all[id];
         var of = row.BaseId is { } baseId ? all[baseId] : null;
         var keys = of?.Lines.ToDictionary(line => line.Key, StringComparer.Ordinal) ?? [];
+        var own = written.Lines.Select(line => line.Key).ToHashSet(StringComparer.Ordinal);
+        LineOrigin OriginOf(WrittenLine line)
+        {
+            if (!keys.TryGetValue(line.Key, out var same)) return LineOrigin.Own;
+            return same == line ? LineOrigin.Base : LineOrigin.Replaced;
+        }
+
+        var variants = (await store.ListAsync()).Where(other => other.BaseId == id);
         return new(
-            row.Id, row.Name, row.Letters, row.Tint, row.Portions, [.. written.Lines.Select(line => line.Text)], [.. written.Lines.Select(line => line.FoodId ?? "")], [.. written.Lines.Select(line => line.Part)],
+            row.Id, row.Name, row.Letters, row.Tint, row.Portions, [.. written.Lines.Select(line => line.Text)],
+            [.. written.Lines.Select(line => line.FoodId ?? "")], [.. written.Lines.Select(line => line.Part)],
             [.. written.Lines.Select(line => line.IsTakenOut)], [.. written.Lines.Select(line => line.Key)],
-            [.. written.Lines.Select(line => keys.TryGetValue(line.Key, out var same) ? same == line ? LineOrigin.Base : LineOrigin.Replaced : LineOrigin.Own)],
-            [.. keys.Values.Where(line => !written.Lines.Any(own => string.Equals(own.Key, line.Key, StringComparison.Ordinal))).Select(line => line.Text)],
-            row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan, written.Steps
-                ?? [], written.HandsOn, written.Unattended, row.BaseId, of?.Name,
-            [.. (await store.ListAsync()).Where(other => other.BaseId == id).Select(other => new RecipeName(other.Id, other.Name, other.Letters, other.Tint))],
+            [.. written.Lines.Select(OriginOf)], [.. keys.Values.Where(line => !own.Contains(line.Key)).Select(line => line.Text)],
+            row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan, written.Steps ?? [], written.HandsOn, written.Unattended, row.BaseId,
+            of?.Name, [.. variants.Select(other => new RecipeName(other.Id, other.Name, other.Letters, other.Tint))],
             row.ChangedAt, row.ArchivedAt is not null, row.Version);
     }
 }

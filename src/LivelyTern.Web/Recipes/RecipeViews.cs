@@ -23,16 +23,18 @@ namespace LivelyTern.Web.Recipes;
 /// <param name="VolumeMl">What it fills, in millilitres.</param>
 /// <param name="Pan">The pan it is made in.</param>
 public record RecipeLines(
-    IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null, IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null,
-    int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, Pan? Pan = null)
+    IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
+    IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
+    decimal? VolumeMl = null, Pan? Pan = null)
 {
     /// <summary>The same as the core writes it.</summary>
     /// <param name="name">The recipe's name.</param>
     /// <param name="steps">Its steps.</param>
     public WrittenRecipe Written(string name = "", IReadOnlyList<RecipeStep>? steps = null) => new(
-        name,
-        [.. Lines.Select((text, i) => new WrittenLine(text ?? "", At(Foods, i) is { Length: > 0 } id ? id : null, At(Parts, i), At(TakenOut, i), At(Keys, i) ?? ""))],
-        new(Portions, Pieces, CookedGrams, VolumeMl, Pan), steps);
+        name, [.. Lines.Select(LineAt)], new(Portions, Pieces, CookedGrams, VolumeMl, Pan), steps);
+
+    private WrittenLine LineAt(string? text, int i) =>
+        new(text ?? "", At(Foods, i) is { Length: > 0 } id ? id : null, At(Parts, i), At(TakenOut, i), At(Keys, i) ?? "");
 
     private static T? At<T>(IReadOnlyList<T>? list, int i) => list is not null && i < list.Count ? list[i] : default;
 }
@@ -52,8 +54,9 @@ public record RecipeLines(
 /// <param name="Steps">How it is made.</param>
 /// <param name="BaseId">For a new recipe, the recipe it is a variant of.</param>
 public sealed record RecipeRequest(
-    string Name, IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null, IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null,
-    int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, Pan? Pan = null, IReadOnlyList<RecipeStep>? Steps = null, Guid? BaseId = null)
+    string Name, IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
+    IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
+    decimal? VolumeMl = null, Pan? Pan = null, IReadOnlyList<RecipeStep>? Steps = null, Guid? BaseId = null)
     : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, VolumeMl, Pan);
 
 /// <summary>Where a line of a variant comes from.</summary>
@@ -96,16 +99,19 @@ public enum LineOrigin
 /// <param name="Archived">Whether it was taken off the list.</param>
 /// <param name="Version">The version to change it on.</param>
 public sealed record RecipeView(
-    Guid Id, string Name, string Letters, int Tint, int Portions, IReadOnlyList<string> Lines, IReadOnlyList<string> Foods, IReadOnlyList<RecipePart> Parts, IReadOnlyList<bool> TakenOut, IReadOnlyList<string> Keys,
-    IReadOnlyList<LineOrigin> Origins, IReadOnlyList<string> Dropped, int? Pieces, decimal? CookedGrams, decimal? VolumeMl, Pan? Pan, IReadOnlyList<RecipeStep> Steps, int HandsOn, int Unattended, Guid? BaseId, string? BaseName, IReadOnlyList<RecipeName> Variants,
-    DateTimeOffset ChangedAt, bool Archived, int Version);
+    Guid Id, string Name, string Letters, int Tint, int Portions, IReadOnlyList<string> Lines, IReadOnlyList<string> Foods,
+    IReadOnlyList<RecipePart> Parts, IReadOnlyList<bool> TakenOut, IReadOnlyList<string> Keys, IReadOnlyList<LineOrigin> Origins,
+    IReadOnlyList<string> Dropped, int? Pieces, decimal? CookedGrams, decimal? VolumeMl, Pan? Pan, IReadOnlyList<RecipeStep> Steps,
+    int HandsOn, int Unattended, Guid? BaseId, string? BaseName, IReadOnlyList<RecipeName> Variants, DateTimeOffset ChangedAt,
+    bool Archived, int Version);
 
 /// <summary>A recipe by name.</summary>
 public sealed record RecipeName(Guid Id, string Name, string Letters, int Tint);
 
 /// <summary>A recipe in the list: its portion's figures with it.</summary>
 public sealed record RecipeRowView(
-    Guid Id, string Name, string Letters, int Tint, int Portions, decimal PortionGrams, IReadOnlyDictionary<Measure, Figure> Portion, int NotUnderstood, Guid? BaseId, IReadOnlyList<Allergen> Allergens);
+    Guid Id, string Name, string Letters, int Tint, int Portions, decimal PortionGrams, IReadOnlyDictionary<Measure, Figure> Portion,
+    int NotUnderstood, Guid? BaseId, IReadOnlyList<Allergen> Allergens);
 
 /// <summary>Grams and measures of a batch, or of one portion of it.</summary>
 /// <param name="Grams">What went in, before cooking.</param>
@@ -149,7 +155,8 @@ public sealed record DensityView(decimal? KcalPer100g, decimal? GramsPer100Kcal)
 /// <param name="Allergens">The allergens of everything in it.</param>
 /// <param name="Remarks">What looks wrong.</param>
 public sealed record CalcRecipeAnswer(
-    ContentsView Batch, ContentsView Portion, IReadOnlyList<RecipeLineView> Lines, IReadOnlyList<string> NotUnderstood, string Rule, Figure ExactPoints, decimal PortionGrams, bool IsCookedWeight,
+    ContentsView Batch, ContentsView Portion, IReadOnlyList<RecipeLineView> Lines, IReadOnlyList<string> NotUnderstood, string Rule,
+    Figure ExactPoints, decimal PortionGrams, bool IsCookedWeight,
     DensityView Density, decimal IncompleteProtein, IReadOnlyList<Allergen> Allergens, IReadOnlyList<Problem> Remarks)
 {
     /// <summary>A recipe as computed under a rule.</summary>
@@ -169,7 +176,13 @@ public sealed record CalcRecipeAnswer(
             [.. recipe.Lines.Where(line => line.Contents is null).Select(line => line.Read.Text)],
             rule.Name, Figure.Of(rule.Exact(portion)), weight / recipe.Yield.Portions, recipe.Yield.CookedGrams is not null,
             new(weight > 0 ? kcal / weight * 100 : null, kcal > 0 ? weight / kcal * 100 : null), portion.IncompleteProtein, batch.Allergens,
-            [.. recipe.TakenTooMuch.Take(1).Select(nutrient => new Problem("taken-too-much", "takenOut", $"More {nutrient.ToString().ToLowerInvariant()} is taken out than went in: check the line that is taken out."))]);
+            [.. recipe.TakenTooMuch.Take(1).Select(TakenTooMuch)]);
+    }
+
+    private static Problem TakenTooMuch(Nutrient nutrient)
+    {
+        var name = nutrient.ToString().ToLowerInvariant();
+        return new("taken-too-much", "takenOut", $"More {name} is taken out than went in: check the line that is taken out.");
     }
 }
 
@@ -187,8 +200,9 @@ public sealed record CalcRecipeAnswer(
 /// <param name="Rule">The points rule; without one the starting rule.</param>
 /// <param name="SelfId">The recipe it is, where it is one: it is then no part of itself.</param>
 public sealed record CalcRecipeRequest(
-    IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null, IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null,
-    int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, Pan? Pan = null, PointsRule? Rule = null, Guid? SelfId = null)
+    IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
+    IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
+    decimal? VolumeMl = null, Pan? Pan = null, PointsRule? Rule = null, Guid? SelfId = null)
     : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, VolumeMl, Pan);
 
 /// <summary>A saved version of a recipe: what changed since the one before, and the figures of a portion then and now.</summary>
@@ -201,4 +215,5 @@ public sealed record CalcRecipeRequest(
 /// <param name="Then">A portion's figures as they were computed then.</param>
 /// <param name="Now">A portion of that version with the foods as they are now.</param>
 public sealed record RecipeVersionView(
-    int Version, DateTimeOffset SavedAt, string Name, RecipeRequest Written, IReadOnlyList<LineChange> Changes, int Portions, IReadOnlyDictionary<Measure, Figure> Then, IReadOnlyDictionary<Measure, Figure> Now);
+    int Version, DateTimeOffset SavedAt, string Name, RecipeRequest Written, IReadOnlyList<LineChange> Changes, int Portions,
+    IReadOnlyDictionary<Measure, Figure> Then, IReadOnlyDictionary<Measure, Figure> Now);

@@ -15,7 +15,7 @@ public sealed class DaySlotsTests
     {
         0 => new(new(number, 0, 0, new byte[8]), new LaidBox(Guid.NewGuid())) { Slot = slot },
         1 => new(new(number, 0, 0, new byte[8]), new Portion(Pot, new(300))) { Slot = slot },
-        _ => new(new(number, 0, 0, new byte[8]), null, $"food {number}", Kitchen.Oats.Grams(10 + number)) { Slot = slot },
+        _ => new(new(number, 0, 0, new byte[8]), new PlainFood($"food {number}", Kitchen.Oats.Grams(10 + number))) { Slot = slot },
     };
 
     private static Arbitrary<(Slot[] Slots, PlanItem[] Stays, PlanItem[] Laid)> Drawn => (

@@ -31,9 +31,10 @@ internal static class OldShapes
     public sealed record OldCookedFrom(string RawId, decimal YieldFactor, string Source);
 
     public sealed record OldFood(
-        string Id, string Name, List<string>? Aliases, FoodGroup Group, Dictionary<Nutrient, decimal?>? Per100g, CarbohydrateConvention Convention,
-        List<OldMeasure>? Measures, string? Source, decimal Refuse, decimal? DrainedShare, OldCookedFrom? CookedFrom, List<decimal>? PackageGrams,
-        List<Allergen>? Allergens, StorageKind Storage, string? Use, bool HasIncompleteProtein, string? Gtin, bool IsOwn)
+        string Id, string Name, List<string>? Aliases, FoodGroup Group, Dictionary<Nutrient, decimal?>? Per100g,
+        CarbohydrateConvention Convention, List<OldMeasure>? Measures, string? Source, decimal Refuse, decimal? DrainedShare,
+        OldCookedFrom? CookedFrom, List<decimal>? PackageGrams, List<Allergen>? Allergens, StorageKind Storage, string? Use,
+        bool HasIncompleteProtein, string? Gtin, bool IsOwn)
     {
         /// <summary>The food as it is kept now.</summary>
         /// <param name="keeping">How long it keeps, which was not written down then.</param>
@@ -58,8 +59,8 @@ internal static class OldShapes
     public sealed record OldPortion(Guid BatchId, OldGrams Weight);
 
     public sealed record OldItem(
-        Guid Id, Guid? BoxId, string? Text, OldIngredient? Food, DateTimeOffset? EatenAt, OldPortion? Portion, string? Slot, bool IsLocked, bool IsFitted,
-        decimal? GiveOrTake);
+        Guid Id, Guid? BoxId, string? Text, OldIngredient? Food, DateTimeOffset? EatenAt, OldPortion? Portion, string? Slot,
+        bool IsLocked, bool IsFitted, decimal? GiveOrTake);
 
     public sealed record OldWhere(Guid EaterId, DateOnly Day);
 
@@ -107,8 +108,8 @@ internal static class OldShapes
         List<string>? Likes, int? AlikeWelcome)
     {
         public StoredWays ToStored() => new(
-            1, [.. (OwnSlots ?? []).Select(slot => new StoredSlot(slot.Name, slot.At, slot.Share, slot.TakesBox))], Reserve, NeverAllergens ?? [],
-            NeverFoods ?? [], RatherNot ?? [], Likes ?? [], AlikeWelcome);
+            1, [.. (OwnSlots ?? []).Select(slot => new StoredSlot(slot.Name, slot.At, slot.Share, slot.TakesBox))], Reserve,
+            NeverAllergens ?? [], NeverFoods ?? [], RatherNot ?? [], Likes ?? [], AlikeWelcome);
     }
 
     public sealed record OldBody(

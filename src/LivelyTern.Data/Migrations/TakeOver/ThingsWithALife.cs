@@ -4,6 +4,7 @@ using LivelyTern.Core.Cook;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
+using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Plan;
@@ -42,8 +43,10 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
             CREATE INDEX "IX_PlanItems_Day" ON "PlanItems" ("Day");
             CREATE INDEX "IX_PlanItems_EaterId_Day" ON "PlanItems" ("EaterId", "Day");
             CREATE INDEX "IX_PlanItems_FoodRecordId" ON "PlanItems" ("FoodRecordId");
-            CREATE TRIGGER "BoxEvents_stay" BEFORE UPDATE ON "BoxEvents" BEGIN SELECT RAISE(ABORT, 'What happened to a box is not rewritten.'); END;
-            CREATE TRIGGER "BoxEvents_remain" BEFORE DELETE ON "BoxEvents" BEGIN SELECT RAISE(ABORT, 'What happened to a box is not taken out.'); END;
+            CREATE TRIGGER "BoxEvents_stay" BEFORE UPDATE ON "BoxEvents"
+              BEGIN SELECT RAISE(ABORT, 'What happened to a box is not rewritten.'); END;
+            CREATE TRIGGER "BoxEvents_remain" BEFORE DELETE ON "BoxEvents"
+              BEGIN SELECT RAISE(ABORT, 'What happened to a box is not taken out.'); END;
             """);
     }
 
@@ -66,7 +69,7 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
             "Recipes", "Changes", all => StoredJson.Write(new StoredVariant(1, [.. all.Select(one => one.ToStored())])));
         Rewrite<OldShapes.OldRecipe>("RecipeVersions", "Written", recipe => StoredJson.Write(recipe.ToStored()));
         Rewrite<Dictionary<Measure, OldShapes.OldTotal>>("RecipeVersions", "Portion", totals => StoredJson.Write(new StoredPortionTotals(
-            1, totals.ToDictionary(one => one.Key, one => new StoredPortionTotal(one.Value.AtLeast, one.Value.IsComplete)))));
+            1, totals.ToDictionary(one => one.Key, one => new StoredTotal(one.Value.AtLeast, one.Value.IsComplete)))));
         Rewrite<OldShapes.OldWays>("Eaters", "Ways", ways => StoredJson.Write(ways.ToStored()));
         Rewrite<OldShapes.OldBody>("Eaters", "Body", body => StoredJson.Write(body.ToStored()));
     }
@@ -83,13 +86,17 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
     private void TakeBatchesOver()
     {
         var boxes = Rows("SELECT BatchId, Grams, Pieces FROM Boxes").ToLookup(row => row.Text(0)!, StringComparer.Ordinal);
-        foreach (var row in Rows("SELECT Id, RecipeId, RecipeName, Letters, Tint, IsAhead, CookedOn, Portions, Contents, PanGrams, FullGrams, Version FROM Batches"))
+        var rows = Rows("""
+            SELECT Id, RecipeId, RecipeName, Letters, Tint, IsAhead, CookedOn, Portions, Contents, PanGrams, FullGrams, Version FROM Batches
+            """);
+        foreach (var row in rows)
         {
             var contents = OldShapes.Read<OldShapes.OldContents>(row.Text(8)!);
             var (pan, full) = (row.Number(9), row.Number(10));
             var cooked = full - pan is > 0 and var weight ? new Grams(weight) : (Grams?)null;
             var own = boxes[row.Text(0)!].ToList();
-            var state = own.Count > 0 ? BatchState.Packed : row.Number(5) == 1 ? BatchState.Planned : cooked is null ? BatchState.Cooking : BatchState.Cooked;
+            var notPacked = row.Number(5) == 1 ? BatchState.Planned : cooked is null ? BatchState.Cooking : BatchState.Cooked;
+            var state = own.Count > 0 ? BatchState.Packed : notPacked;
             var counted = own.Find(box => box.Number(2) is not null && box.Number(1) > 0);
             int? pieces = counted is null || cooked is null
                 ? null
@@ -103,10 +110,10 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
                 VALUES ($id, $recipe, $name, $letters, $tint, $state, $on, $portions, $pan, $cooked, $yield, $pieces, $version)
                 """,
                 ("$id", row.Text(0)), ("$recipe", row.Text(1)), ("$name", row.Text(2)), ("$letters", row.Text(3)), ("$tint", row.Number(4)),
-                ("$state", state.ToString()), ("$on", row.Text(6)), ("$portions", row.Number(7)), (
-                    "$pan", pan is { } empty ? Milligrams.Of(new(empty)) : null),
-                ("$cooked", cooked is { } known ? Milligrams.Of(known) : null), ("$yield", BatchStore.YieldOf(raw, cooked)), ("$pieces", pieces),
-                ("$version", row.Number(11)));
+                ("$state", state.ToString()), ("$on", row.Text(6)), ("$portions", row.Number(7)),
+                ("$pan", pan is { } empty ? Milligrams.Of(new(empty)) : null),
+                ("$cooked", cooked is { } known ? Milligrams.Of(known) : null), ("$yield", BatchStore.YieldOf(raw, cooked)),
+                ("$pieces", pieces), ("$version", row.Number(11)));
             for (var i = 0; i < contents.Ingredients.Count; i++) AddLine(row.Text(0)!, i, contents.Ingredients[i]);
             if (contents.SomethingUnread) AddLine(row.Text(0)!, contents.Ingredients.Count, null);
         }
@@ -120,14 +127,18 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
         var stored = new StoredContents(StoredContents.Shape, parts, SomethingUnread: part is null);
         Execute(
             "INSERT INTO BatchLines (BatchId, Position, Text, IsTakenOut, Planned) VALUES ($batch, $position, $text, $out, $planned)",
-            ("$batch", batch), ("$position", position), ("$text", part?.Food.Name ?? "?"), ("$out", part?.Weight.Value < 0), ("$planned", StoredJson.Write(stored)));
+            ("$batch", batch), ("$position", position), ("$text", part?.Food.Name ?? "?"), ("$out", part?.Weight.Value < 0),
+            ("$planned", StoredJson.Write(stored)));
     }
 
     private void TakeBoxesOver()
     {
         var laid = Rows("SELECT BoxId, EaterId, EatenAt FROM PlanItems WHERE BoxId IS NOT NULL")
             .ToDictionary(row => row.Text(0)!, StringComparer.Ordinal);
-        foreach (var row in Rows("SELECT x.Id, x.BatchId, x.Number, x.Grams, x.Pieces, b.CookedOn FROM Boxes x JOIN Batches b ON b.Id = x.BatchId"))
+        var rows = Rows("""
+            SELECT x.Id, x.BatchId, x.Number, x.Grams, x.Pieces, b.CookedOn FROM Boxes x JOIN Batches b ON b.Id = x.BatchId
+            """);
+        foreach (var row in rows)
         {
             var item = laid.GetValueOrDefault(row.Text(0)!);
             var eatenAt = item?.Number(2);
@@ -136,13 +147,14 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
                 INSERT INTO NewBoxes (Id, BatchId, Number, State, Place, PlacedOn, ForId, Version)
                 VALUES ($id, $batch, $number, $state, 'Fridge', $on, $for, 1)
                 """,
-                ("$id", row.Text(0)), ("$batch", row.Text(1)), ("$number", row.Number(2)), (
-                    "$state", (eatenAt is null ? BoxState.Packed : BoxState.Eaten).ToString()),
-                ("$on", row.Text(5)), ("$for", item?.Text(1)));
+                ("$id", row.Text(0)), ("$batch", row.Text(1)), ("$number", row.Number(2)),
+                ("$state", (eatenAt is null ? BoxState.Packed : BoxState.Eaten).ToString()), ("$on", row.Text(5)), ("$for", item?.Text(1)));
             Execute(
                 "INSERT INTO BoxParts (BoxId, Position, BatchId, Milligrams, Pieces) VALUES ($id, 0, $batch, $weight, $pieces)",
-                ("$id", row.Text(0)), ("$batch", row.Text(1)), ("$weight", Milligrams.Of(new(row.Number(3) ?? 0))), ("$pieces", row.Number(4)));
-            var packedAt = new DateTimeOffset(DateOnly.Parse(row.Text(5)!, CultureInfo.InvariantCulture), TimeOnly.MinValue, TimeSpan.Zero).UtcTicks;
+                ("$id", row.Text(0)), ("$batch", row.Text(1)), ("$weight", Milligrams.Of(new(row.Number(3) ?? 0))),
+                ("$pieces", row.Number(4)));
+            var packedOn = DateOnly.Parse(row.Text(5)!, CultureInfo.InvariantCulture);
+            var packedAt = new DateTimeOffset(packedOn, TimeOnly.MinValue, TimeSpan.Zero).UtcTicks;
             AddEvent(row, packedAt, BoxEventKind.Packed, BoxState.Packed, item?.Text(1));
             if (eatenAt is { } at) AddEvent(row, (long)at, BoxEventKind.Eaten, BoxState.Eaten, item!.Text(1));
         }
@@ -155,7 +167,8 @@ internal sealed class ThingsWithALife(SqliteConnection connection, SqliteTransac
     private void TakeItemsOver()
     {
         Execute("""
-            INSERT INTO NewPlanItems (Id, EaterId, Day, Position, BoxId, BatchId, Milligrams, Text, FoodRecordId, FoodGrams, FoodIsTrace, EatenAt, Slot,
+            INSERT INTO NewPlanItems (
+              Id, EaterId, Day, Position, BoxId, BatchId, Milligrams, Text, FoodRecordId, FoodGrams, FoodIsTrace, EatenAt, Slot,
               IsLocked, IsFitted, GiveOrTake, NeverAnswered)
             SELECT Id, EaterId, Day, Position, BoxId, BatchId, CAST(round(Grams * 1000) AS INTEGER), Text, NULL, NULL, 0, EatenAt, Slot,
               IsLocked, IsFitted, GiveOrTake, NeverAnswered FROM PlanItems
