@@ -52,34 +52,34 @@ public sealed record Mend
     public required MendKind Kind { get; init; }
 
     /// <summary>The item on the day it concerns, if any.</summary>
-    public Guid? ItemId { get; init; }
+    public required Guid? ItemId { get; init; }
 
     /// <summary>What that is called.</summary>
-    public string? Name { get; init; }
+    public required string? Name { get; init; }
 
     /// <summary>The plain food to be laid, or the new amount.</summary>
-    public string? Text { get; init; }
+    public required string? Text { get; init; }
 
     /// <summary>That new amount, in grams.</summary>
-    public decimal? Grams { get; init; }
+    public required decimal? Grams { get; init; }
 
     /// <summary>The box to be laid, or the batch of which a portion is.</summary>
-    public Guid? BoxId { get; init; }
+    public required Guid? BoxId { get; init; }
 
     /// <summary>The dish of that box, or what the item changes places with.</summary>
-    public string? OtherName { get; init; }
+    public required string? OtherName { get; init; }
 
     /// <summary>The item it changes places with.</summary>
-    public Guid? OtherItemId { get; init; }
+    public required Guid? OtherItemId { get; init; }
 
     /// <summary>That item's day.</summary>
-    public DateOnly? OtherDay { get; init; }
+    public required DateOnly? OtherDay { get; init; }
 
     /// <summary>The measure whose bound moves.</summary>
-    public Measure? Bound { get; init; }
+    public required Measure? Bound { get; init; }
 
     /// <summary>Its band then, for this day.</summary>
-    public Band? NewBand { get; init; }
+    public required Band? NewBand { get; init; }
 
     /// <summary>How much the day's energy changes, in kcal.</summary>
     public required decimal ChangeKcal { get; init; }
@@ -392,6 +392,14 @@ public sealed class DayMends
             Kind = kind,
             ItemId = item?.Id,
             Name = item?.Name(stock),
+            Text = null,
+            Grams = null,
+            BoxId = null,
+            OtherName = null,
+            OtherItemId = null,
+            OtherDay = null,
+            Bound = null,
+            NewBand = null,
             ChangeKcal = change,
             Size = effort + (Math.Abs(change) / 10),
         };

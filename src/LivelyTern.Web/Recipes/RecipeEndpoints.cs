@@ -33,6 +33,7 @@ public static class RecipeEndpoints
     {
         var recipes = api.MapGroup("/recipes").WithTags("Recipes");
         recipes.MapGet("/", ListAsync).WithName("listRecipes");
+        recipes.MapGet("/names", NamesAsync).WithName("listRecipeNames");
         recipes.MapGet("/{id:guid}", async Task<Results<Ok<RecipeView>, ProblemHttpResult>> (Guid id, RecipeStore store) =>
             await ShowAsync(id, store) is { } recipe
                 ? TypedResults.Ok(recipe)
@@ -60,6 +61,8 @@ public static class RecipeEndpoints
         api.MapRecipeCalculations();
     }
 
+    private static RecipeName NameOf(RecipeRow row) => new(row.Id, row.Name, row.Letters, row.Tint, row.Portions);
+
     /// <summary>A written recipe as it is sent.</summary>
     public static RecipeRequest Sent(string name, WrittenRecipe written) => new(
         name, [.. written.Lines.Select(line => line.Text)], written.Yield.Portions, [.. written.Lines.Select(line => line.FoodId ?? "")],
@@ -81,6 +84,8 @@ public static class RecipeEndpoints
                 row.BaseId, portion.Allergens);
         })];
     }
+
+    private static async Task<List<RecipeName>> NamesAsync(RecipeStore store) => [.. (await store.ListAsync()).Select(NameOf)];
 
     private static async Task<List<RecipeVersionView>> VersionsAsync(Guid id, RecipeStore store)
     {
@@ -151,7 +156,7 @@ public static class RecipeEndpoints
             [.. written.Lines.Select(line => line.IsTakenOut)], [.. written.Lines.Select(line => line.Key)],
             [.. written.Lines.Select(OriginOf)], [.. keys.Values.Where(line => !own.Contains(line.Key)).Select(line => line.Text)],
             row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan, written.Steps ?? [], written.HandsOn, written.Unattended, row.BaseId,
-            of?.Name, [.. variants.Select(other => new RecipeName(other.Id, other.Name, other.Letters, other.Tint))],
+            of?.Name, [.. variants.Select(NameOf)],
             row.ChangedAt, row.ArchivedAt is not null, row.Version);
     }
 }

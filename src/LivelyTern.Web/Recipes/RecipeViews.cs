@@ -105,8 +105,8 @@ public sealed record RecipeView(
     int HandsOn, int Unattended, Guid? BaseId, string? BaseName, IReadOnlyList<RecipeName> Variants, DateTimeOffset ChangedAt,
     bool Archived, int Version);
 
-/// <summary>A recipe by name.</summary>
-public sealed record RecipeName(Guid Id, string Name, string Letters, int Tint);
+/// <summary>A recipe by name, with its mark and what one batch makes; nothing of it is computed.</summary>
+public sealed record RecipeName(Guid Id, string Name, string Letters, int Tint, int Portions);
 
 /// <summary>A recipe in the list: its portion's figures with it.</summary>
 public sealed record RecipeRowView(

@@ -4,11 +4,12 @@ import { addDays, parseISO } from "date-fns";
 import { useState } from "react";
 import { useWords } from "./i18n";
 import { useNavigate } from "react-router";
-import { findFoods, listRecipes } from "../api";
+import { findFoods, listRecipeNames } from "../api";
 import { Drawer } from "../ui/Drawer";
 import { isoDay, longDay } from "../ui/format";
 import { useSettled } from "../ui/useSettled";
 import { useOverview } from "./Header";
+import { queryKeys } from "./queryKeys";
 
 interface Find {
   kind: "room" | "food" | "recipe" | "day";
@@ -23,13 +24,13 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
   const today = useOverview()?.today;
   const [typed, setTyped] = useState("");
   const { data: recipes } = useQuery({
-    queryKey: ["recipes", null],
-    queryFn: async () => (await listRecipes()).data!,
+    queryKey: queryKeys.recipeNames(),
+    queryFn: async () => (await listRecipeNames()).data!,
     enabled: open,
   });
   const asked = useSettled(typed.trim(), 100);
   const { data: foods } = useQuery({
-    queryKey: ["foods", "finder", asked],
+    queryKey: queryKeys.foods("finder", asked),
     queryFn: async () => (await findFoods({ query: { q: asked, most: 6 } })).data!,
     enabled: open && asked.length > 1,
   });

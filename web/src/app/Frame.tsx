@@ -6,7 +6,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import type { OverviewView } from "../api";
 import { amount, shortDay, unitOf } from "../ui/format";
 import { Loading } from "../ui/states";
-import { resumeDesks } from "../rooms/recipes/desk";
+import { eaterDesks } from "../rooms/aim/desk";
+import { recipeDesks } from "../rooms/recipes/desk";
 import { Finder } from "./Finder";
 import { freshen } from "./freshen";
 import { useOverview } from "./Header";
@@ -25,7 +26,10 @@ export function Frame() {
   const data = useOverview();
   useToday();
   const queries = useQueryClient();
-  useEffect(() => resumeDesks(t("silent"), () => void freshen(queries, "recipe")), [queries, t]);
+  useEffect(() => {
+    recipeDesks.resume(t("silent"), () => void freshen(queries, "recipe"));
+    eaterDesks.resume(t("silent"), () => void freshen(queries, "eater"));
+  }, [queries, t]);
   const next = data ? nextRoom(data) : null;
   const place = useLocation().pathname;
   useEffect(() => {

@@ -6,6 +6,7 @@ import { getOverview, listEaters } from "../api";
 import { lenses } from "../ui/format";
 import { useHistory } from "./history";
 import { useKitchen } from "./kitchen";
+import { queryKeys } from "./queryKeys";
 
 /** The top line of a room: its title at the left, the lens and the room's actions at the right. */
 export function Header({
@@ -80,7 +81,7 @@ export function EaterTabs({ withAll = false }: { withAll?: boolean }) {
 }
 
 export const useEatersQuery = () =>
-  useQuery({ queryKey: ["eaters"], queryFn: async () => (await listEaters()).data! });
+  useQuery({ queryKey: queryKeys.eaters(), queryFn: async () => (await listEaters()).data! });
 
 export const useEaters = () => useEatersQuery().data;
 
@@ -88,7 +89,7 @@ export const useEaters = () => useEatersQuery().data;
 export function useOverviewQuery() {
   const eater = useCurrentEater();
   return useQuery({
-    queryKey: ["overview", eater],
+    queryKey: queryKeys.overview(eater),
     queryFn: async () => (await getOverview({ query: { eaterId: eater ?? undefined } })).data!,
     placeholderData: keepPreviousData,
   });

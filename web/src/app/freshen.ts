@@ -1,4 +1,5 @@
 import type { QueryClient } from "@tanstack/react-query";
+import { all, type About } from "./queryKeys";
 
 /** For each kind of change, the queries that read what it changed, by the first word of their keys. */
 const readers = {
@@ -6,8 +7,8 @@ const readers = {
   batch: ["batch", "batches", "week", "day", "overview"],
   recipe: ["recipes", "overview", "week", "day", "batch"],
   eater: ["eaters", "week", "day", "overview", "recipes", "batch"],
-} as const;
+} as const satisfies Record<string, readonly About[]>;
 
 /** Has everything fetched anew that a change may have made old. */
 export const freshen = (queries: QueryClient, changed: keyof typeof readers) =>
-  Promise.all(readers[changed].map((key) => queries.invalidateQueries({ queryKey: [key] })));
+  Promise.all(readers[changed].map((key) => queries.invalidateQueries(all(key))));

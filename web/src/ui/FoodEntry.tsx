@@ -6,6 +6,7 @@ import { Amount } from "./Figures";
 import { grams } from "./format";
 import { LineProblem } from "./LineProblem";
 import { useSettled } from "./useSettled";
+import { all, queryKeys } from "../app/queryKeys";
 
 interface FoodEntryProps {
   label: string;
@@ -27,7 +28,7 @@ export function FoodEntry({ label, hint, action, rule, lens, onAdd }: FoodEntryP
   const [asked, setAsked] = useState(false);
   const settled = useSettled(text.trim(), 120);
   const reading = (typed: string) => ({
-    queryKey: ["line", typed, foodId, rule],
+    queryKey: queryKeys.line(typed, foodId, rule),
     queryFn: async () =>
       (await calcParse({ body: { lines: [typed], foods: [foodId ?? ""], rule } })).data!.lines[0]!,
   });
@@ -86,7 +87,7 @@ export function FoodEntry({ label, hint, action, rule, lens, onAdd }: FoodEntryP
           <LineProblem
             line={line}
             onChoose={setFoodId}
-            onWeighed={() => void queries.invalidateQueries({ queryKey: ["line"] })}
+            onWeighed={() => void queries.invalidateQueries(all("line"))}
           />
         )}
       </div>

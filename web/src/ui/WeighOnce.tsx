@@ -5,6 +5,7 @@ import { rememberMeasure, sentenceFor, troubleOf, type Trouble } from "../api";
 import { useSay } from "../app/notices";
 import { numberIn } from "./numbers";
 import { Sentence } from "./states";
+import { all } from "../app/queryKeys";
 
 interface WeighOnceProps {
   foodId: string;
@@ -31,7 +32,7 @@ export function WeighOnce({ foodId, food, measure, onWeighed }: WeighOnceProps) 
       setNamed("");
       setTyped("");
       setTrouble(null);
-      await queries.invalidateQueries({ queryKey: ["food"] });
+      await queries.invalidateQueries(all("food"));
       onWeighed?.();
     } catch (thrown) {
       setTrouble(troubleOf(thrown, t("app:silent")));

@@ -5,12 +5,16 @@ import { Header, useEatersQuery } from "../../app/Header";
 import { NameIt } from "../../ui/NameIt";
 import { Failed, lacking, Loading } from "../../ui/states";
 import { EaterSheet } from "./EaterSheet";
+import { queryKeys } from "../../app/queryKeys";
 
 export default function AimRoom() {
   const { t } = useWords("aim");
   const queries = useQueryClient();
   const eatersQuery = useEatersQuery();
-  const startQuery = useQuery({ queryKey: ["aimStart"], queryFn: async () => (await aimStart()).data! });
+  const startQuery = useQuery({
+    queryKey: queryKeys.aimStart(),
+    queryFn: async () => (await aimStart()).data!,
+  });
   const [eaters, start] = [eatersQuery.data, startQuery.data];
 
   const failed = lacking(eatersQuery, startQuery);

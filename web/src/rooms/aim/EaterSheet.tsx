@@ -1,9 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { useWords } from "../../app/i18n";
 import {
   archiveEater,
-  changeEater,
   restoreEater,
   seen,
   sentenceFor,
@@ -14,13 +13,13 @@ import {
   type Measure,
   type Trouble,
 } from "../../api";
-import { freshen } from "../../app/freshen";
 import { useSay } from "../../app/notices";
 import { unitOf } from "../../ui/format";
 import { Ruler } from "../../ui/Ruler";
 import { tapeLength } from "../../ui/ticks";
 import { Sentence } from "../../ui/states";
 import { bounded, draftOf, isBounded, otherRows, requestOf, ruleDraft, type Draft } from "./draft";
+import { eaterDesks } from "./desk";
 import { NeedDrawer } from "./NeedDrawer";
 import { RuleSheet } from "./RuleSheet";
 import { WaysSheet } from "./WaysSheet";
@@ -30,74 +29,56 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
   const { t } = useWords("aim");
   const queries = useQueryClient();
   const say = useSay();
-  const [draft, setDraft] = useState(() => draftOf(eater));
-  const [state, setState] = useState<"saved" | "saving" | "unsaved">("saved");
-  const [trouble, setTrouble] = useState<Trouble | null>(null);
-  const [unread, setUnread] = useState<string[]>([]);
+  const [desk] = useState(() => eaterDesks.of(eater));
+  const [draft, setDraft] = useState(() => desk.unstored?.draft ?? draftOf(eater));
   const [needOpen, setNeedOpen] = useState(false);
-  const version = useRef(eater.version);
-  const saving = useRef<Promise<void>>(Promise.resolve());
-  // Counts what was typed: an answer to what was typed before does not make it saved.
-  const typed = useRef(0);
+  const { state, trouble } = useSyncExternalStore(desk.listen, () => desk.standing);
+  const [archiving, setArchiving] = useState<Trouble | null>(null);
+  const [isChecked, setIsChecked] = useState(desk.unstored !== null);
+  const unread = isChecked ? requestOf(draft).unread : [];
+
+  const newest = useRef(eater);
+
+  useEffect(() => {
+    const deafen = desk.listen(() => {
+      const now = desk.standing;
+      if (now.saved) {
+        const worked = draftOf(now.saved);
+        setDraft((typed) => ({ ...typed, bounds: workedOut(typed, worked) }));
+      } else if (now.state === "saved") setDraft(draftOf(newest.current));
+    });
+    void desk.flush();
+    return () => {
+      deafen();
+      void desk.flush();
+    };
+  }, [desk]);
 
   // A change made elsewhere is taken over only while nothing here waits to be saved.
   useEffect(() => {
-    if (eater.version <= version.current || state !== "saved") return;
-    version.current = eater.version;
-    setDraft(draftOf(eater));
-  }, [eater, state]);
+    newest.current = eater;
+    if (!desk.unstored && eater.version > desk.version) desk.drop(eater.version);
+  }, [desk, eater, state]);
 
-  const save = (next: Draft, kept?: Body) => {
-    const now = ++typed.current;
+  const save = (next: Draft, body: Body | null = null) => {
     setDraft(next);
-    const { body, unread: wrong } = requestOf(next);
-    setUnread(wrong);
-    setState("unsaved");
-    if (wrong.length > 0) return;
-    saving.current = saving.current.then(async () => {
-      setState("saving");
-      try {
-        const { data } = await changeEater({
-          path: { id: eater.id },
-          headers: seen(version.current),
-          body: { ...body, body: kept ?? null },
-        });
-        version.current = data!.version;
-        // What give-or-take makes of a target is worked out by the host.
-        const worked = draftOf(data!).bounds;
-        setDraft((draft) => ({
-          ...draft,
-          bounds: Object.fromEntries(
-            Object.entries({ ...worked, ...draft.bounds }).map(([field, typed]) => {
-              const [measure, bound] = field.split(".");
-              const follows =
-                bound !== "target" && bound !== "tolerance" && draft.bounds[`${measure}.tolerance`];
-              return [field, follows ? (worked[field] ?? "") : typed];
-            }),
-          ),
-        }));
-        setTrouble(null);
-        setState(now === typed.current ? "saved" : "unsaved");
-        await freshen(queries, "eater");
-      } catch (thrown) {
-        const what = troubleOf(thrown, t("app:silent"));
-        setTrouble(what);
-        setState("unsaved");
-        // The next save is made knowingly on the state shown.
-        if (what.status === 412 && what.current) version.current = (what.current as EaterView).version;
-      }
-    });
+    setIsChecked(true);
+    // After another hand won, what is saved next is saved knowingly on the state shown.
+    if (trouble?.status === 412 && trouble.current) desk.standOn((trouble.current as EaterView).version);
+    desk.hold({ draft: next, body: body ?? desk.unstored?.body ?? null });
+    void desk.flush();
   };
   const type = (next: Draft) => {
-    typed.current++;
     setDraft(next);
-    setState("unsaved");
+    setIsChecked(false);
+    desk.hold({ draft: next, body: desk.unstored?.body ?? null });
   };
   const at = (field: string) =>
     unread.includes(field) ? t("app:numberNeeded") : sentenceFor(trouble, field);
   const remove = async () => {
     try {
-      const { data } = await archiveEater({ path: { id: eater.id }, headers: seen(version.current) });
+      await desk.flush();
+      const { data } = await archiveEater({ path: { id: eater.id }, headers: seen(desk.version) });
       say(t("removed", { name: eater.name }), {
         action: {
           label: t("app:undo"),
@@ -109,7 +90,7 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
       });
       await queries.invalidateQueries();
     } catch (thrown) {
-      setTrouble(troubleOf(thrown, t("app:silent")));
+      setArchiving(troubleOf(thrown, t("app:silent")));
     }
   };
 
@@ -118,7 +99,8 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
     ...{ aim: eater.aim, dayName: null, grams: 0, kcalPer100g: null, giveOrTake: 0, exactPoints: null },
   };
   const floor = sentenceFor(trouble, "bands.energy");
-  const general = trouble && !trouble.errors?.some(({ field }) => field) ? trouble.detail : null;
+  const refused = archiving ?? trouble;
+  const general = refused && !refused.errors?.some(({ field }) => field) ? refused.detail : null;
   const stands =
     trouble?.status === 412 && trouble.current ? requestSummary(trouble.current as EaterView) : null;
 
@@ -323,6 +305,16 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
     </section>
   );
 }
+
+/** What give-or-take makes of a target is worked out by the host; all else stays as typed. */
+const workedOut = (typed: Draft, worked: Draft): Draft["bounds"] =>
+  Object.fromEntries(
+    Object.entries({ ...worked.bounds, ...typed.bounds }).map(([field, value]) => {
+      const [measure, bound] = field.split(".");
+      const follows = bound !== "target" && bound !== "tolerance" && typed.bounds[`${measure}.tolerance`];
+      return [field, follows ? (worked.bounds[field] ?? "") : value];
+    }),
+  );
 
 const requestSummary = (eater: EaterView) =>
   Object.entries(eater.aim.bands)

@@ -7,6 +7,7 @@ import { wholeNumber } from "../../ui/format";
 import { numberIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
+import { queryKeys } from "../../app/queryKeys";
 
 interface NeedProps {
   name: string;
@@ -57,7 +58,7 @@ export function NeedDrawer({ name, body, activities, open, close, onTake }: Need
     ...Object.values(rest),
   ].every(Number.isFinite);
   const { data: need, error } = useQuery({
-    queryKey: ["need", asked, rest],
+    queryKey: queryKeys.need(asked, rest),
     queryFn: async () => (await calcNeed({ body: { body: asked, ...rest } })).data!,
     enabled: open && isWhole,
     retry: false,

@@ -5,6 +5,7 @@ import { findFoods, type FoodGroup } from "../../api";
 import { foodGroups } from "../../ui/format";
 import { Sentence } from "../../ui/states";
 import { ruled, type Draft } from "./draft";
+import { queryKeys } from "../../app/queryKeys";
 
 type Rule = NonNullable<Draft["rule"]>;
 
@@ -19,7 +20,7 @@ interface RuleSheetProps {
 export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
   const { t } = useWords("aim");
   const { data: foods } = useQuery({
-    queryKey: ["foods", "all"],
+    queryKey: queryKeys.foods("all"),
     queryFn: async () => (await findFoods()).data!,
     staleTime: Infinity,
   });

@@ -5,6 +5,7 @@ import { findFoods, type Allergen, type Measure, type Slot } from "../../api";
 import { allergens, unitOf } from "../../ui/format";
 import { Sentence } from "../../ui/states";
 import { slotDraft, weekdays, type WaysDraft } from "./ways";
+import { queryKeys } from "../../app/queryKeys";
 
 interface WaysProps {
   name: string;
@@ -356,7 +357,7 @@ function FoodList({
 }) {
   const { t } = useWords("aim");
   const { data: all } = useQuery({
-    queryKey: ["foods", "all"],
+    queryKey: queryKeys.foods("all"),
     queryFn: async () => (await findFoods()).data!,
     staleTime: Infinity,
   });

@@ -24,6 +24,7 @@ import { Ruler } from "../../ui/Ruler";
 import { tapeLength } from "../../ui/ticks";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
+import { queryKeys } from "../../app/queryKeys";
 
 export default function EatRoom() {
   const { t } = useWords("eat");
@@ -35,7 +36,7 @@ export default function EatRoom() {
   const today = overviewQuery.data?.today;
   const day = search.get("day") ?? today;
   const dayQuery = useQuery({
-    queryKey: ["day", eater, day],
+    queryKey: queryKeys.day(eater, day),
     queryFn: async () => {
       const read = (await getDay({ path: { eaterId: eater!, day: day! } })).data!;
       sawDays([{ eaterId: read.eaterId, day: read.day.day }], read.version);

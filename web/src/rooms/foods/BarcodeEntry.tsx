@@ -10,6 +10,7 @@ import {
   type OwnFoodRequest,
 } from "../../api";
 import { Sentence } from "../../ui/states";
+import { queryKeys } from "../../app/queryKeys";
 
 interface BarcodeEntryProps {
   onOpen: (foodId: string) => void;
@@ -24,7 +25,7 @@ export function BarcodeEntry({ onOpen, onTake }: BarcodeEntryProps) {
   const [answer, setAnswer] = useState<BarcodeAnswer>();
   const [problem, setProblem] = useState<string>();
   const { data: shelf } = useQuery({
-    queryKey: ["shelfProducts"],
+    queryKey: queryKeys.shelfProducts(),
     queryFn: async () => (await listShelfProducts()).data!,
     staleTime: Infinity,
   });

@@ -9,13 +9,14 @@ import { exact, grams, wholeNumber } from "../../ui/format";
 import { Failed, Loading, Sentence } from "../../ui/states";
 import { WeighOnce } from "../../ui/WeighOnce";
 import { LabelForm, startOf } from "./LabelForm";
+import { queryKeys } from "../../app/queryKeys";
 
 const rows = ["protein", "fat", "saturatedFat", "sugars", "fibre", "polyols", "alcohol", "salt"] as const;
 
 /** Everything known of one food. */
 export function FoodSheet({ id }: { id: string }) {
   const { data, error, refetch } = useQuery({
-    queryKey: ["food", id],
+    queryKey: queryKeys.food(id),
     queryFn: async () => (await getFood({ path: { id } })).data!,
     retry: false,
   });

@@ -14,6 +14,7 @@ import { useSettled } from "../../ui/useSettled";
 import { BarcodeEntry } from "./BarcodeEntry";
 import { FoodSheet } from "./FoodSheet";
 import { LabelForm } from "./LabelForm";
+import { queryKeys } from "../../app/queryKeys";
 
 const shown = 200;
 
@@ -41,7 +42,7 @@ export default function FoodsRoom() {
     );
   const asked = useSettled(q, 60);
   const { data, error, refetch } = useQuery({
-    queryKey: ["foods", asked, group, own, eater],
+    queryKey: queryKeys.foods(asked, group, own, eater),
     queryFn: async () =>
       (
         await findFoods({

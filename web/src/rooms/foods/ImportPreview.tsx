@@ -13,6 +13,7 @@ import {
 } from "../../api";
 import { exact, wholeNumber } from "../../ui/format";
 import { Sentence } from "../../ui/states";
+import { all } from "../../app/queryKeys";
 
 type Nutrient = keyof Nutrients;
 const nutrients: Nutrient[] = [
@@ -47,7 +48,7 @@ export function ImportPreview({ run, leave }: { run: ImportView; leave: () => vo
     } catch (thrown) {
       setProblem(troubleOf(thrown, t("app:silent")).detail ?? "");
     }
-    await queries.invalidateQueries({ queryKey: ["import"] });
+    await queries.invalidateQueries(all("import"));
   };
   const path = { id: run.id };
   const isBusy = run.state === "looking" || run.state === "taking";

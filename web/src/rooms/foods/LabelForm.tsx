@@ -18,6 +18,7 @@ import { allergens, foodGroups, grams, wholeNumber } from "../../ui/format";
 import { numberIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
+import { queryKeys } from "../../app/queryKeys";
 
 const figures = [
   "kilocalories",
@@ -133,7 +134,7 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
   const packageGrams = number("packageGrams", typed.packageGrams);
   const asked = useSettled(JSON.stringify(label), 200);
   const { data: check } = useQuery({
-    queryKey: ["label", asked],
+    queryKey: queryKeys.label(asked),
     queryFn: async () => (await calcLabel({ body: JSON.parse(asked) as Label })).data!,
     enabled: label.kilocalories != null || label.kilojoules != null,
     retry: false,

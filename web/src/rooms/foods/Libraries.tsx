@@ -17,6 +17,7 @@ import { useSay } from "../../app/notices";
 import { wholeNumber } from "../../ui/format";
 import { Failed, Loading, Sentence } from "../../ui/states";
 import { ImportPreview } from "./ImportPreview";
+import { all, queryKeys } from "../../app/queryKeys";
 
 const place = "tern.import";
 
@@ -29,15 +30,15 @@ export default function Libraries() {
   const [isSending, setSending] = useState(false);
   const [problem, setProblem] = useState<string>();
   const { data, error, refetch } = useQuery({
-    queryKey: ["libraries"],
+    queryKey: queryKeys.libraries(),
     queryFn: async () => (await listLibraries()).data!,
   });
   const { data: run } = useQuery({
-    queryKey: ["import", current],
+    queryKey: queryKeys.import(current),
     queryFn: async () => {
       try {
         const now = (await getImport({ path: { id: current! } })).data!;
-        if (now.state === "done") await queries.invalidateQueries({ queryKey: ["libraries"] });
+        if (now.state === "done") await queries.invalidateQueries(all("libraries"));
         return now;
       } catch (thrown) {
         // A host that was started anew no longer knows it.

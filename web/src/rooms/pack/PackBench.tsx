@@ -27,11 +27,12 @@ import { Boxes } from "./Boxes";
 import { useTyped } from "./typed";
 import { Weighing } from "./Weighing";
 import { WentIn } from "./WentIn";
+import { queryKeys } from "../../app/queryKeys";
 
 export default function PackBench() {
   const { id } = useParams();
   const { data, error, refetch } = useQuery({
-    queryKey: ["batch", id],
+    queryKey: queryKeys.batch(id),
     queryFn: async () => (await getBatch({ path: { id: id! } })).data!,
   });
   if (error && !data) return <Failed isPage error={error} retry={() => void refetch()} />;

@@ -2,23 +2,27 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import { Link, useNavigate } from "react-router";
-import { cookBatch, listBatches, listRecipes, troubleOf, type BatchInList } from "../../api";
+import { cookBatch, listBatches, listRecipeNames, troubleOf, type BatchInList } from "../../api";
 import { freshen } from "../../app/freshen";
 import { Header } from "../../app/Header";
 import { useSay } from "../../app/notices";
 import { shortDay } from "../../ui/format";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
+import { queryKeys } from "../../app/queryKeys";
 
 export default function PackRoom() {
   const { t } = useWords("pack");
   const go = useNavigate();
   const say = useSay();
   const queries = useQueryClient();
-  const batchesQuery = useQuery({ queryKey: ["batches"], queryFn: async () => (await listBatches()).data! });
+  const batchesQuery = useQuery({
+    queryKey: queryKeys.batches(),
+    queryFn: async () => (await listBatches()).data!,
+  });
   const recipesQuery = useQuery({
-    queryKey: ["recipes", null],
-    queryFn: async () => (await listRecipes()).data!,
+    queryKey: queryKeys.recipeNames(),
+    queryFn: async () => (await listRecipeNames()).data!,
   });
   const [chosen, setChosen] = useState("");
   const [batches, recipes] = [batchesQuery.data, recipesQuery.data];

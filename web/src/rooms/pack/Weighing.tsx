@@ -12,6 +12,7 @@ import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 import { Labels } from "./Labels";
 import type { Typed } from "./typed";
+import { queryKeys } from "../../app/queryKeys";
 
 const fields = ["fullGrams", "panGrams", "portions", "pieces"];
 
@@ -46,7 +47,7 @@ export function Weighing({
   const isTyped = numberIn(typed.full) !== null;
   const asked = useSettled(JSON.stringify(body), 120);
   const { data: preview, error } = useQuery({
-    queryKey: ["preview", batch.id, asked, eater],
+    queryKey: queryKeys.boxesPreview(batch.id, asked, eater),
     queryFn: async () =>
       (
         await previewBoxes({

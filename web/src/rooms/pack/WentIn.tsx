@@ -8,12 +8,13 @@ import { useKitchen } from "../../app/kitchen";
 import { useSay } from "../../app/notices";
 import { FoodEntry } from "../../ui/FoodEntry";
 import { grams } from "../../ui/format";
+import { queryKeys } from "../../app/queryKeys";
 
 /** What really went into a batch, line by line: as planned, something else, left out, or forgotten on the list. */
 export function WentIn({ id }: { id: string }) {
   const { t } = useWords("pack");
   const { data } = useQuery({
-    queryKey: ["batch", id, "lines"],
+    queryKey: queryKeys.batchLines(id),
     queryFn: async () => (await getCooking({ path: { id } })).data!,
   });
   if (!data) return null;

@@ -31,6 +31,7 @@ import { Failed, Loading } from "../../ui/states";
 import { NeverMark } from "../../ui/never";
 import { EventForm } from "./EventForm";
 import { outWords } from "./FitPanel";
+import { queryKeys } from "../../app/queryKeys";
 
 interface DayDrawerProps {
   eaterId: string;
@@ -47,7 +48,7 @@ export function DayDrawer({ eaterId, name, day, others, lens, close }: DayDrawer
   const { t } = useWords("plan");
   const [slot, setSlot] = useState("");
   const { data, error, refetch } = useQuery({
-    queryKey: ["day", "depth", eaterId, day, slot],
+    queryKey: queryKeys.dayInDepth(eaterId, day, slot),
     queryFn: async () => {
       const query = { slot: slot || undefined };
       const depth = (await getDayInDepth({ path: { eaterId, day }, query })).data!;
@@ -340,7 +341,7 @@ function Item({
   const [isOpen, setIsOpen] = useState(false);
   const name = item.text ?? item.name;
   const { data: why } = useQuery({
-    queryKey: ["day", "why", item.id, depth.version],
+    queryKey: queryKeys.why(item.id, depth.version),
     queryFn: async () => (await whyItem({ path: { eaterId, day, itemId: item.id } })).data!,
     enabled: isOpen,
   });

@@ -3,7 +3,7 @@ import { addDays, parseISO } from "date-fns";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import {
-  listRecipes,
+  listRecipeNames,
   proposeMenu,
   sentenceFor,
   troubleOf,
@@ -14,6 +14,7 @@ import {
 import { grams, isoDay, shortDay } from "../../ui/format";
 import { wholeIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
+import { queryKeys } from "../../app/queryKeys";
 
 interface MenuPanelProps {
   /** The first and last day to cook for, of the week shown. */
@@ -250,8 +251,8 @@ function Dish({
 function ByHand({ prepDay, onPlan }: { prepDay: string; onPlan: MenuPanelProps["onPlan"] }) {
   const { t } = useWords("plan");
   const { data: recipes } = useQuery({
-    queryKey: ["recipes", null],
-    queryFn: async () => (await listRecipes()).data!,
+    queryKey: queryKeys.recipeNames(),
+    queryFn: async () => (await listRecipeNames()).data!,
   });
   const [recipeId, setRecipeId] = useState("");
   const [portions, setPortions] = useState<string | null>(null);

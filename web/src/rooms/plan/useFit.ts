@@ -4,6 +4,7 @@ import { useWords } from "../../app/i18n";
 import { beginFit, getFit, stopFit, takeFit, troubleOf, type FitRequest, type FitView } from "../../api";
 import { useHistory } from "../../app/history";
 import { useSay } from "../../app/notices";
+import { queryKeys } from "../../app/queryKeys";
 
 /** The key of one eater's one day in a draft. */
 export const dayKey = (day: { eaterId: string; day: string }) => `${day.eaterId}|${day.day}`;
@@ -16,7 +17,7 @@ export function useFit() {
   const { change } = useHistory();
   const [id, setId] = useState<string | null>(null);
   const { data: fit } = useQuery({
-    queryKey: ["fit", id],
+    queryKey: queryKeys.fit(id),
     queryFn: async () => (await getFit({ path: { id: id! } })).data!,
     enabled: id !== null,
     refetchInterval: ({ state }) => (state.data?.isDone ? false : 350),
@@ -25,7 +26,7 @@ export function useFit() {
   const attempt = async (make: () => Promise<{ data: FitView | undefined }>) => {
     try {
       const { data } = await make();
-      queries.setQueryData(["fit", data!.id], data);
+      queries.setQueryData(queryKeys.fit(data!.id), data);
       setId(data!.id);
     } catch (thrown) {
       say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });

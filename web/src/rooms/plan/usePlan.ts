@@ -23,6 +23,7 @@ import { useHistory } from "../../app/history";
 import { useSay } from "../../app/notices";
 import { sawDays, seenDays } from "../../app/seen";
 import { grams, longDay } from "../../ui/format";
+import { queryKeys } from "../../app/queryKeys";
 
 /** A place on the plan: whose day, which day, and where in its order. */
 export interface Place {
@@ -42,7 +43,7 @@ export interface Carried {
 
 export const useWeek = (day: string | undefined) =>
   useQuery({
-    queryKey: ["week", day],
+    queryKey: queryKeys.week(day),
     queryFn: async () => {
       const week = (await getWeek({ path: { day: day! } })).data!;
       sawDays(week.eaters.flatMap(daysOf), week.version);

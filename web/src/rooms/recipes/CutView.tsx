@@ -7,6 +7,7 @@ import { grams, unitOf, wholeNumber } from "../../ui/format";
 import { numberIn } from "../../ui/numbers";
 import { Failed, Loading, Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
+import { queryKeys } from "../../app/queryKeys";
 
 interface CutViewProps {
   request: CalcRecipeRequest;
@@ -27,7 +28,7 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
     80,
   );
   const { data, error, refetch } = useQuery({
-    queryKey: ["cuts", asked],
+    queryKey: queryKeys.cuts(asked),
     queryFn: async () => (await calcCuts({ body: JSON.parse(asked) as { recipe: CalcRecipeRequest } })).data!,
     placeholderData: keepPreviousData,
   });

@@ -4,6 +4,7 @@ import { listRecipeVersions, type Measure, type RecipeRequest } from "../../api"
 import { Amount } from "../../ui/Figures";
 import { clock, shortDay } from "../../ui/format";
 import { Failed, Loading } from "../../ui/states";
+import { queryKeys } from "../../app/queryKeys";
 
 interface HistoryViewProps {
   id: string;
@@ -16,7 +17,7 @@ interface HistoryViewProps {
 export function HistoryView({ id, lens, onTake }: HistoryViewProps) {
   const { t } = useWords("recipes");
   const { data, error, refetch } = useQuery({
-    queryKey: ["versions", id],
+    queryKey: queryKeys.recipeVersions(id),
     queryFn: async () => (await listRecipeVersions({ path: { id } })).data!,
     gcTime: 0,
   });

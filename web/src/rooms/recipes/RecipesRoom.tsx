@@ -14,6 +14,7 @@ import { NameIt } from "../../ui/NameIt";
 import { Empty, Failed, Loading, Sentence } from "../../ui/states";
 import { Mark } from "../../ui/Tape";
 import { ReadRecipes } from "./ReadRecipes";
+import { queryKeys } from "../../app/queryKeys";
 
 export default function RecipesRoom() {
   const { t } = useWords("recipes");
@@ -22,7 +23,7 @@ export default function RecipesRoom() {
   const { lens } = useKitchen();
   const eater = useCurrentEater();
   const { data, error, refetch } = useQuery({
-    queryKey: ["recipes", eater],
+    queryKey: queryKeys.recipes(eater),
     queryFn: async () => (await listRecipes({ query: { eaterId: eater ?? undefined } })).data!,
     placeholderData: keepPreviousData,
   });

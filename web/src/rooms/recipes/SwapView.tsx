@@ -19,6 +19,7 @@ import { LineProblem } from "../../ui/LineProblem";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 import { newLine, portionMeasures, type Line } from "./sheet";
+import { queryKeys } from "../../app/queryKeys";
 
 interface SwapViewProps {
   request: CalcRecipeRequest;
@@ -61,7 +62,7 @@ function Replace({ request, lines, lens, onTake }: SwapViewProps) {
   };
   const asked = useSettled(JSON.stringify(body), 80);
   const { data, refetch } = useQuery({
-    queryKey: ["swap", asked],
+    queryKey: queryKeys.swap(asked),
     queryFn: async () => (await calcSwap({ body: JSON.parse(asked) as SwapRequest })).data!,
     enabled: lines.length > 0,
     placeholderData: keepPreviousData,

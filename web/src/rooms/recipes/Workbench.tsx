@@ -35,13 +35,14 @@ import { SwapView } from "./SwapView";
 import { YieldAndScale } from "./YieldAndScale";
 import { calcOf, linesOf, newStep, portionMeasures, requestOf } from "./sheet";
 import { useRecipe } from "./useRecipe";
+import { all, queryKeys } from "../../app/queryKeys";
 
 const views = ["lines", "steps", "cut", "swap", "history"] as const;
 
 export default function Workbench() {
   const { id } = useParams();
   const { data, error, refetch } = useQuery({
-    queryKey: ["recipe", id],
+    queryKey: queryKeys.recipe(id),
     queryFn: async () => (await getRecipe({ path: { id: id! } })).data!,
     gcTime: 0,
     refetchOnWindowFocus: false,
@@ -72,7 +73,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
   const [search, setSearch] = useSearchParams();
   const view = views.find((name) => name === search.get("view")) ?? "lines";
   const { data: calc } = useQuery({
-    queryKey: ["calc", asked],
+    queryKey: queryKeys.calc(asked),
     queryFn: async () => (await calcRecipe({ body: JSON.parse(asked) as CalcRecipeRequest })).data!,
     placeholderData: keepPreviousData,
   });
@@ -237,7 +238,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                 calc={calc}
                 lens={lens}
                 onChange={(lines, field) => change({ ...sheet, lines }, field)}
-                onWeighed={() => void queries.invalidateQueries({ queryKey: ["calc"] })}
+                onWeighed={() => void queries.invalidateQueries(all("calc"))}
               />
               <YieldAndScale
                 sheet={sheet}

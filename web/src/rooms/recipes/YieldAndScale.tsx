@@ -15,6 +15,7 @@ import { numberIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 import { linesOf, type Sheet } from "./sheet";
+import { queryKeys } from "../../app/queryKeys";
 
 interface YieldAndScaleProps {
   sheet: Sheet;
@@ -125,7 +126,7 @@ function Scale({ sheet, request, onChange }: Omit<YieldAndScaleProps, "trouble">
             : { factor: Number.isFinite(number) ? number : 0 };
   const asked = useSettled(by ? JSON.stringify({ recipe: request, by }) : "", 100);
   const { data, error } = useQuery({
-    queryKey: ["scale", asked],
+    queryKey: queryKeys.scale(asked),
     queryFn: async () => (await calcScale({ body: JSON.parse(asked) as ScaleRequest })).data!,
     enabled: asked !== "",
     retry: false,

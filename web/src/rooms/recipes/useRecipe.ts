@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import type { RecipeView } from "../../api";
-import { deskOf } from "./desk";
+import { recipeDesks } from "./desk";
 import { keyedAnew, sheetOf, type Sheet } from "./sheet";
 
 /** The fields that are typed into; any other change is a step of its own. */
@@ -17,7 +17,7 @@ function withOrigins(now: Sheet, saved: RecipeView): Sheet {
 
 /** A recipe on the bench: every change can be undone, and saves by itself a moment after the last key, also after one has left. */
 export function useRecipe(recipe: RecipeView) {
-  const [desk] = useState(() => deskOf(recipe));
+  const [desk] = useState(() => recipeDesks.of(recipe));
   const [sheet, setSheet] = useState(() => (desk.unstored ? keyedAnew(desk.unstored) : sheetOf(recipe)));
   const [past, setPast] = useState<Sheet[]>([]);
   const [future, setFuture] = useState<Sheet[]>([]);

@@ -1,0 +1,40 @@
+/**
+ * Under which key each answer of the host is kept. The first word says what it is about: a change has everything about some words
+ * fetched anew (`freshen.ts`).
+ */
+export const queryKeys = {
+  overview: (eater: string | null) => ["overview", eater],
+  eaters: () => ["eaters"],
+  aimStart: () => ["aimStart"],
+  need: (...asked: unknown[]) => ["need", ...asked],
+  foods: (...asked: unknown[]) => ["foods", ...asked],
+  food: (id: string) => ["food", id],
+  line: (...asked: unknown[]) => ["line", ...asked],
+  label: (asked: unknown) => ["label", asked],
+  shelfProducts: () => ["shelfProducts"],
+  libraries: () => ["libraries"],
+  import: (id: string | null) => ["import", id],
+  recipes: (eater: string | null) => ["recipes", "figures", eater],
+  recipeNames: () => ["recipes", "names"],
+  recipe: (id: string | undefined) => ["recipe", id],
+  recipeVersions: (id: string) => ["versions", id],
+  calc: (asked: unknown) => ["calc", asked],
+  cuts: (asked: unknown) => ["cuts", asked],
+  scale: (asked: unknown) => ["scale", asked],
+  swap: (asked: unknown) => ["swap", asked],
+  batches: () => ["batches"],
+  batch: (id: string | undefined) => ["batch", id],
+  batchLines: (id: string) => ["batch", id, "lines"],
+  boxesPreview: (...asked: unknown[]) => ["preview", ...asked],
+  week: (day: string | undefined) => ["week", day],
+  day: (eater: string | null, day: string | undefined) => ["day", eater, day],
+  dayInDepth: (...asked: unknown[]) => ["day", "depth", ...asked],
+  why: (itemId: string, version: number) => ["day", "why", itemId, version],
+  fit: (id: string | null) => ["fit", id],
+} as const;
+
+/** What an answer is about. */
+export type About = ReturnType<(typeof queryKeys)[keyof typeof queryKeys]>[0];
+
+/** All answers about something. */
+export const all = (about: About) => ({ queryKey: [about] });
