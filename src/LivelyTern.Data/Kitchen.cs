@@ -23,9 +23,9 @@ public static class Kitchen
     {
         services.AddDbContextPool<TernDb>(db => db.UseSqlite(
             TernFile.ConnectionString(path), sqlite => sqlite.UseQuerySplittingBehavior(QuerySplittingBehavior.SingleQuery)));
-        services.AddSingleton<Kept<FoodCatalogue>>().AddSingleton<Kept<LibraryWords>>().AddSingleton<Kept<WrittenBook>>()
-            .AddSingleton<ReadFoodRecords>();
-        services.AddSingleton<ReadBatches>().AddSingleton<ReadEntries>();
+        services.AddSingleton<CachedRead<FoodCatalogue>>().AddSingleton<CachedRead<LibraryWords>>().AddSingleton<CachedRead<WrittenBook>>()
+            .AddSingleton<FoodRecordCache>();
+        services.AddSingleton<BatchCache>().AddSingleton<EntryCache>();
         services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<FoodRecords>();
         services.AddScoped<EaterStore>().AddScoped<RecipeStore>();
         services.AddScoped<BatchReader>().AddScoped<BatchStore>();

@@ -67,7 +67,7 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>The days that were ever changed, each with its last change.</summary>
     public DbSet<EaterDayRow> EaterDays => Set<EaterDayRow>();
 
-    /// <summary>Whether a reading is open (<see cref="Stale.ReadOnceAsync"/>).</summary>
+    /// <summary>Whether a reading is open (<see cref="Transactions.ReadOnceAsync"/>).</summary>
     internal bool IsReading => ReadingSince is not null;
 
     /// <summary>How many changes of what is kept had been made when that reading began; null where none is open.</summary>

@@ -45,7 +45,7 @@ internal sealed class FitBoard
         for (var i = 0; i < on.Count; i++) tables.Sums(FitPlan.Nothing, on[i].E, on[i].D).CopyTo(sums, i * most);
         mostBoxes = [.. on.Select(at => problem.Eaters[at.E].Days[at.D].MostBoxes)];
         mayEat = [.. on.SelectMany(at => Enumerable.Range(0, batches).Select(b => tables.MayEat(at.E, b, at.D)))];
-        welcome = [.. problem.Eaters.Select(eater => eater.AlikeWelcome)];
+        welcome = [.. problem.Eaters.Select(eater => eater.BoxesAlike)];
         isPacked = [.. problem.Batches.Select(batch => batch.IsPacked)];
         gramsOf = [.. tables.GramsOf.Select(sizes => sizes.ToArray())];
         (wasteCost, againCost) = ([.. tables.WasteCost], tables.AgainCost);

@@ -141,13 +141,13 @@ internal sealed class WeekModel
             }
 
             var expr = (LinearExpr)sum;
-            if (band.Max is { } max && high > max) Slack(expr - max, high - max, band.OutCost);
-            if (band.Min is { } min && low < min) Slack(min - expr, min - low, band.OutCost);
-            if (band.Target is not { } target || band.FarCost == 0) continue;
+            if (band.Max is { } max && high > max) Slack(expr - max, high - max, band.PerOutside);
+            if (band.Min is { } min && low < min) Slack(min - expr, min - low, band.PerOutside);
+            if (band.Target is not { } target || band.PerOffTarget == 0) continue;
             var far = Model.NewIntVar(0, Math.Max(Math.Abs(high - target), Math.Abs(target - low)), "");
             Model.Add(far >= expr - target);
             Model.Add(far >= target - expr);
-            cost.AddTerm(far, band.FarCost);
+            cost.AddTerm(far, band.PerOffTarget);
 
             void Term(BoolVar variable, int value)
             {
@@ -230,9 +230,9 @@ internal sealed class WeekModel
                 var here = box.Where(pair => pair.Key.E == e && tables.DishOf[pair.Key.B] == dish.Key).Select(pair => pair.Value).ToList();
                 var stays = given.Boxes.Count(laid => laid.Eater == e && tables.DishOf[laid.Batch] == dish.Key && !isFree(e, laid.Day));
                 var days = Enumerable.Range(0, problem.DayCount).Count(d => isFree(e, d) && dish.Any(b => tables.MayEat(e, b, d)));
-                if (days + stays > problem.Eaters[e].AlikeWelcome && here.Count > 0)
-                    Slack(LinearExpr.Sum(here) + (stays - problem.Eaters[e].AlikeWelcome), days + stays, tables.AgainCost);
-                else cost.Add(Math.Max(0, stays - problem.Eaters[e].AlikeWelcome) * tables.AgainCost);
+                if (days + stays > problem.Eaters[e].BoxesAlike && here.Count > 0)
+                    Slack(LinearExpr.Sum(here) + (stays - problem.Eaters[e].BoxesAlike), days + stays, tables.AgainCost);
+                else cost.Add(Math.Max(0, stays - problem.Eaters[e].BoxesAlike) * tables.AgainCost);
             }
         }
     }

@@ -80,7 +80,7 @@ public sealed class ColumnTests
 
         // Half of the weeks have packed boxes among what is still to be divided, and a dish that comes in two batches.
         if (seed % 2 == 0) week = week with { Batches = [.. week.Batches.Select((batch, b) => b == 0 ? batch with { Grams = null, Sizes = [.. batch.Sizes.Select(size => size with { Boxes = 1 })] } : batch with { Dish = "stew" })] };
-        var tables = new FitTables(week with { Eaters = [.. week.Eaters.Select(eater => eater with { AlikeWelcome = 1 })] });
+        var tables = new FitTables(week with { Eaters = [.. week.Eaters.Select(eater => eater with { BoxesAlike = 1 })] });
         (FitPlan? Plan, long Bound) best = (null, 0);
         ColumnSearch.Solve(tables, DayColumns.Of(tables, () => false)!, new FitEffort(), () => false, (plan, bound) => best = (plan ?? best.Plan, Math.Max(best.Bound, bound)));
 

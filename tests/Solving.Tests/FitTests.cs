@@ -20,7 +20,7 @@ public sealed class FitTests
         var chance = new System.Random(seed);
         FitEater Eater(string id) => new(id, id, Measure.Energy, [.. Enumerable.Range(0, 2).Select(_ => new FitDay(
             new Dictionary<Measure, Band> { [Measure.Energy] = new(chance.Next(400, 600), null, chance.Next(650, 800)), [Measure.Protein] = new(Min: chance.Next(10, 40)) },
-            Holds(chance.Next(0, 150), chance.Next(0, 8)), MostBoxes: 2, MostServings: 1))], AlikeWelcome: chance.Next(1, 3));
+            Holds(chance.Next(0, 150), chance.Next(0, 8)), MostBoxes: 2, MostServings: 1))], BoxesAlike: chance.Next(1, 3));
         FitBatch Batch(string id, bool isPacked) => new(
             id, id, [.. new[] { 200m, 320m }.Select(grams => new FitSize(grams, Holds(grams * chance.Next(80, 160) / 100, chance.Next(5, 30)), Boxes: isPacked ? chance.Next(0, 3) : null))],
             isPacked ? null : chance.Next(300, 1200), chance.Next(0, 2), chance.Next(1, 3), chance.Next(3) == 0 ? ["a"] : [], chance.Next(3) == 0 ? ["b"] : [],
@@ -134,7 +134,7 @@ public sealed class FitTests
     public void A_dish_lies_once_on_a_day_however_many_batches_of_it_there_are()
     {
         FitBatch Batch(string id, string dish) => new(id, id, [new(300, Holds(300), Boxes: 4)], null, Dish: dish);
-        var eater = new FitEater("a", "a", Measure.Energy, [.. Enumerable.Range(0, 3).Select(_ => new FitDay(new Dictionary<Measure, Band> { [Measure.Energy] = new(590, 600, 610) }, MostBoxes: 2, MostServings: 0))], AlikeWelcome: 3);
+        var eater = new FitEater("a", "a", Measure.Energy, [.. Enumerable.Range(0, 3).Select(_ => new FitDay(new Dictionary<Measure, Band> { [Measure.Energy] = new(590, 600, 610) }, MostBoxes: 2, MostServings: 0))], BoxesAlike: 3);
         FitAnswer Fit(string other) => Fitter.Fit(new FitTables(new(new(2026, 11, 25), [eater], [Batch("one", "stew"), Batch("two", other)], [], new())), new FitEffort(30, Rounds: 2), null, CancellationToken.None);
         Assert.Equal(6, Fit("bake").Plan.Boxes.Count);
         var same = Fit("stew");
@@ -143,7 +143,7 @@ public sealed class FitTests
         Assert.True(same.IsBest);
 
         // Past what is welcome it is the same again, whichever batch it comes from.
-        var tables = new FitTables(new(new(2026, 11, 25), [eater with { AlikeWelcome = 1 }], [Batch("one", "stew"), Batch("two", "stew")], [], new()));
+        var tables = new FitTables(new(new(2026, 11, 25), [eater with { BoxesAlike = 1 }], [Batch("one", "stew"), Batch("two", "stew")], [], new()));
         Assert.Equal(2 * tables.AgainCost, tables.Cost(new([new(0, 0, 0, 0), new(0, 1, 1, 0), new(0, 2, 0, 0)], [])).Sameness);
         Assert.Equal("a dish twice on one day", tables.Breach(new([new(0, 0, 0, 0), new(0, 0, 1, 0)], [])));
     }

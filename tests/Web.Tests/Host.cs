@@ -2,17 +2,21 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Data.Sqlite;
 
 namespace LivelyTern.Web.Tests;
 
 /// <summary>The real host on a real port of loopback, with a real SQLite file of its own.</summary>
 public sealed class Host : IDisposable
 {
+    // An empty house and the demo as the program makes them, once; each host has a copy of its own.
+    private static readonly Lazy<string> Empty = new(() => MadeOnce(demo: false)), Demo = new(() => MadeOnce(demo: true));
+
     private readonly WebApplicationFactory<Program> factory;
 
     public Host(string? data = null, bool demo = false, string today = "2026-11-25", string hosts = "")
     {
-        Data = data ?? Path.Combine(Directory.CreateTempSubdirectory("tern-").FullName, "tern.db");
+        Data = data ?? CopyOf(demo ? Demo.Value : Empty.Value);
         using var free = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
         free.Start();
         var port = ((System.Net.IPEndPoint)free.LocalEndpoint).Port;
@@ -24,6 +28,27 @@ public sealed class Host : IDisposable
         factory.StartServer();
         Http = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{port}") };
         for (var tries = 0; tries < 400 && !IsUp(); tries++) Thread.Sleep(25);
+    }
+
+    private static string MadeOnce(bool demo)
+    {
+        var folder = Directory.CreateTempSubdirectory("tern-").FullName;
+        var (first, whole) = (Path.Combine(folder, "first.db"), Path.Combine(folder, "tern.db"));
+        using var host = new Host(first, demo);
+        using var connection = new SqliteConnection($"Data Source={first}");
+        connection.Open();
+        using var command = connection.CreateCommand();
+        command.CommandText = "VACUUM INTO $whole";
+        command.Parameters.AddWithValue("$whole", whole);
+        command.ExecuteNonQuery();
+        return whole;
+    }
+
+    private static string CopyOf(string file)
+    {
+        var copy = Path.Combine(Directory.CreateTempSubdirectory("tern-").FullName, "tern.db");
+        File.Copy(file, copy);
+        return copy;
     }
 
     public string Data { get; }

@@ -75,7 +75,7 @@ public sealed class NeverTests : IDisposable
             await host.MustAsync(HttpMethod.Put, $"/api/foods/{Uri.EscapeDataString((string)food["id"]!)}", Label("milk"), (int)food["version"]!);
 
             // As where nobody has asked since.
-            host.Services.GetRequiredService<Kept<FoodCatalogue>>().Forget();
+            host.Services.GetRequiredService<CachedRead<FoodCatalogue>>().Forget();
             Assert.Empty((await foods.CatalogueAsync()).Find((string)food["id"]!)!.Allergens);
         }
 

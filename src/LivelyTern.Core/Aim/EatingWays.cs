@@ -52,7 +52,7 @@ public sealed record EatingWays
     public IReadOnlyList<string> Likes { get; init; } = [];
 
     /// <summary>How many boxes of one batch are welcome in a week; null where the same all week is fine.</summary>
-    public int? AlikeWelcome { get; init; }
+    public int? BoxesAlike { get; init; }
 
     /// <summary>The slots of a day, own or starting.</summary>
     public IReadOnlyList<Slot> Slots => OwnSlots.Count > 0 ? OwnSlots : StartingSlots;
@@ -128,8 +128,8 @@ public sealed record EatingWays
             yield return new("slot-shares", "ways.ownSlots", "The shares of the day come to more than the whole.");
         if (Reserve is < 0 or > Band.Largest)
             yield return new("reserve-absurd", "ways.reserve", "A weekly reserve lies between 0 and 20,000.");
-        if (AlikeWelcome is < 1 or > 99)
-            yield return new("alike-absurd", "ways.alikeWelcome", "Say how many boxes of one batch are welcome in a week, from 1.");
+        if (BoxesAlike is < 1 or > 99)
+            yield return new("alike-absurd", "ways.boxesAlike", "Say how many boxes of one batch are welcome in a week, from 1.");
         if (NeverFoods.Count + RatherNot.Count + Likes.Count > 600)
             yield return new("ways-many", "ways", "Up to 600 foods can be named here.");
         if (Likes.Any(text => text.Length > 200)) yield return new("line-long", "ways.likes", "An amount holds up to 200 letters.");

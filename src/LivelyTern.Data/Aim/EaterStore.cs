@@ -11,7 +11,7 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     public const int Most = 12;
 
     /// <summary>The household's day.</summary>
-    public DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+    public DateOnly Today => clock.Today();
 
     /// <summary>The eaters in their order, without those taken off.</summary>
     public async Task<IReadOnlyList<EaterRow>> ListAsync() =>

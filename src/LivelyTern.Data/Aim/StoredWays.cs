@@ -17,7 +17,7 @@ public sealed record StoredWays(
     {
         ArgumentNullException.ThrowIfNull(ways);
         var slots = ways.OwnSlots.Select(slot => new StoredSlot(slot.Name, slot.At, slot.Share, slot.TakesBox));
-        return new(1, [.. slots], ways.Reserve, ways.NeverAllergens, ways.NeverFoods, ways.RatherNot, ways.Likes, ways.AlikeWelcome);
+        return new(1, [.. slots], ways.Reserve, ways.NeverAllergens, ways.NeverFoods, ways.RatherNot, ways.Likes, ways.BoxesAlike);
     }
 
     public EatingWays ToWays() => new()
@@ -28,7 +28,7 @@ public sealed record StoredWays(
         NeverFoods = NeverFoods,
         RatherNot = RatherNot,
         Likes = Likes,
-        AlikeWelcome = BoxesAlike,
+        BoxesAlike = BoxesAlike,
     };
 }
 

@@ -9,7 +9,7 @@ using Microsoft.EntityFrameworkCore;
 namespace LivelyTern.Data.Cook;
 
 /// <summary>Batches as the core knows them: what was cooked, what waits in its pan, what is to be cooked, and what could be.</summary>
-public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods, FoodRecords records, ReadBatches read)
+public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods, FoodRecords records, BatchCache read)
 {
     private const int EarlierBatches = 12;
     private static readonly BatchState[] NotPacked = [BatchState.Planned, BatchState.Cooking, BatchState.Cooked];

@@ -51,7 +51,7 @@ internal static class DemoKitchen
     /// </summary>
     public static IReadOnlyDictionary<string, EatingWays> Ways { get; } = new Dictionary<string, EatingWays>(StringComparer.Ordinal)
     {
-        ["Isa"] = new() { AlikeWelcome = 2, Reserve = 300, RatherNot = ["cottage-cheese"] },
+        ["Isa"] = new() { BoxesAlike = 2, Reserve = 300, RatherNot = ["cottage-cheese"] },
         ["Bram"] = new()
         {
             OtherDays =

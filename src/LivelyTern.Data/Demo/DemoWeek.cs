@@ -25,7 +25,7 @@ public sealed class DemoWeek(
     {
         if (await db.Eaters.AnyAsync() || await db.Recipes.AnyAsync()) return;
         await using var transaction = await db.Database.BeginTransactionAsync();
-        var today = DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+        var today = clock.Today();
         var monday = today.AddDays(-(((int)today.DayOfWeek + 6) % 7));
         var table = new Dictionary<string, Guid>(StringComparer.Ordinal);
         foreach (var (name, aim) in DemoKitchen.Eaters)

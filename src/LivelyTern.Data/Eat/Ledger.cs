@@ -7,7 +7,7 @@ using Microsoft.EntityFrameworkCore;
 namespace LivelyTern.Data.Eat;
 
 /// <summary>The ledger of what was eaten.</summary>
-public sealed class Ledger(TernDb db, ReadEntries read, TimeProvider clock) : IEatenLedger
+public sealed class Ledger(TernDb db, EntryCache read, TimeProvider clock) : IEatenLedger
 {
     /// <inheritdoc/>
     public async Task WriteAsync(PlanChange change, Stock stock)

@@ -23,7 +23,7 @@ public sealed class FoodRecordRow
 }
 
 /// <summary>The food records that were read, for the whole host. A record is never changed, so none is ever forgotten.</summary>
-public sealed class ReadFoodRecords
+public sealed class FoodRecordCache
 {
     internal ConcurrentDictionary<long, Food> Foods { get; } = [];
 
@@ -31,7 +31,7 @@ public sealed class ReadFoodRecords
 }
 
 /// <summary>Foods as they stood.</summary>
-public sealed class FoodRecords(TernDb db, ReadFoodRecords read)
+public sealed class FoodRecords(TernDb db, FoodRecordCache read)
 {
     /// <summary>The id under which a food's state is kept, and its text.</summary>
     internal static FoodRecordRow RowOf(StoredFood food)

@@ -17,7 +17,7 @@ public sealed record OwnFood(
     KeepingKind? Keeping = null);
 
 /// <summary>The foods a line may mean: those of the kitchen, and behind them the libraries.</summary>
-public sealed class FoodStore(TernDb db, LibraryStore libraries, Kept<FoodCatalogue> kept, TimeProvider clock)
+public sealed class FoodStore(TernDb db, LibraryStore libraries, CachedRead<FoodCatalogue> kept, TimeProvider clock)
 {
     /// <summary>The foods of the kitchen; a measure weighed at home comes before one from a table.</summary>
     public Task<FoodCatalogue> CatalogueAsync() => kept.GetAsync(db, async () =>

@@ -18,7 +18,7 @@ public sealed record LibraryWords(IReadOnlyList<string> Words);
 /// Libraries of foods: large tables, searched in SQLite. Names are indexed word by word (FTS5, with the beginnings of words); a word that
 /// is in no name is replaced by those it may be a slip of.
 /// </summary>
-public sealed class LibraryStore(TernDb db, Kept<LibraryWords> words)
+public sealed class LibraryStore(TernDb db, CachedRead<LibraryWords> words)
 {
     private const string Prefix = FoodIds.Library;
 

@@ -63,7 +63,7 @@ public sealed class ImportTally
 /// Writes a library: in parts of some thousand rows, each in its turn, so that other writing waits for one part at most, and out of sight
 /// until it is whole. What is stopped or breaks off is taken back.
 /// </summary>
-public sealed class LibraryWriter(TernDb db, Kept<LibraryWords> words, TimeProvider clock)
+public sealed class LibraryWriter(TernDb db, CachedRead<LibraryWords> words, TimeProvider clock)
 {
     private const int Part = 16_000;
     private const string Insert =

@@ -22,7 +22,7 @@ public sealed class DayChanges(
     /// <summary>How long a change can be undone.</summary>
     private static readonly TimeSpan LogKept = TimeSpan.FromDays(60);
 
-    private DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+    private DateOnly Today => clock.Today();
 
     /// <summary>Makes a change that was worked out on the plan as it stood at a version.</summary>
     /// <param name="version">The number of the last change the user saw; null takes the days as they are (undo checks the days

@@ -26,7 +26,7 @@ public sealed class ExcludedItems(TernDb db, EaterStore eaters, PlanStore plan, 
         var careful = table
             .Where(row => row.KeptWays is { } ways && ways.NeverAllergens.Count + ways.NeverFoods.Count > 0).ToDictionary(row => row.Id);
         if (careful.Count == 0) return [];
-        var (ids, today) = (careful.Keys.ToList(), DateOnly.FromDateTime(clock.GetLocalNow().DateTime));
+        var (ids, today) = (careful.Keys.ToList(), clock.Today());
         var rows = await db.PlanItems.AsNoTracking()
             .Where(row => ids.Contains(row.EaterId) && row.Day >= today && row.EatenAt == null).ToListAsync();
         var board = await plan.BoardAsync(rows);

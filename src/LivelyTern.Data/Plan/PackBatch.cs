@@ -36,7 +36,7 @@ public sealed class PackBatch(
         if (!divided.Succeeded) return divided.Problems.ToList();
 
         BatchStore.Packed(row, pieces);
-        var today = DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+        var today = clock.Today();
         var filled = boxes.Fill(row, divided.Value!.Portions, [.. planned.Select(item => item.EaterId)], today);
         foreach (var (item, box) in planned.Zip(filled)) (item.BoxId, item.BatchId, item.Milligrams) = (box.Id, null, null);
         await db.NextVersionAsync(PortionsOnDays.DaysOf(planned));

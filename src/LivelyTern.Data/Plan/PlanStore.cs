@@ -27,7 +27,7 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
 {
     private IReadOnlyList<Batch>? unpacked;
 
-    private DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+    private DateOnly Today => clock.Today();
 
     /// <summary>The number of the last change to the plan.</summary>
     public async Task<int> VersionAsync() => (await db.PlanVersions.AsNoTracking().SingleAsync()).Version;

@@ -11,7 +11,7 @@ namespace LivelyTern.Data.Recipes;
 public sealed record WrittenBook(IReadOnlyDictionary<Guid, WrittenRecipe> Recipes, IReadOnlySet<Guid> PutAway);
 
 /// <summary>The cook's recipes.</summary>
-public sealed class RecipeStore(TernDb db, FoodStore foods, Kept<WrittenBook> kept, TimeProvider clock)
+public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBook> kept, TimeProvider clock)
 {
     /// <summary>Saves within this time of each other are one version: what stood shorter was typing.</summary>
     private static readonly TimeSpan OneSitting = TimeSpan.FromMinutes(2);

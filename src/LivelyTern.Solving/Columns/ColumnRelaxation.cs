@@ -40,7 +40,7 @@ internal sealed class ColumnRelaxation : IDisposable
         {
             foreach (var dish in tables.DishOf.Distinct().Where(_ => columns.CountsAgain(e)))
             {
-                again[(e, dish)] = relaxed.MakeConstraint(double.NegativeInfinity, eater.AlikeWelcome);
+                again[(e, dish)] = relaxed.MakeConstraint(double.NegativeInfinity, eater.BoxesAlike);
                 var over = relaxed.MakeNumVar(0, double.PositiveInfinity, "");
                 again[(e, dish)].SetCoefficient(over, -1);
                 relaxed.Objective().SetCoefficient(over, tables.AgainCost);

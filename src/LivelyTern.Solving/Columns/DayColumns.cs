@@ -80,7 +80,7 @@ internal sealed class DayColumns
     }
 
     /// <summary>Whether an eater can get a dish more often than they welcome.</summary>
-    public bool CountsAgain(int eater) => tables.AgainCost > 0 && tables.Problem.Eaters[eater].AlikeWelcome < tables.Problem.DayCount;
+    public bool CountsAgain(int eater) => tables.AgainCost > 0 && tables.Problem.Eaters[eater].BoxesAlike < tables.Problem.DayCount;
 
     /// <summary>
     /// In which ways an eater can have a batch that is divided by the fit: so many boxes, all of one size, as far as there are days and

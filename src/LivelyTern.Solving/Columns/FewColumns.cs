@@ -75,7 +75,7 @@ internal sealed class FewColumns : IDisposable
         foreach (var of in boxes.GroupBy(box => (box.Eater, Dish: tables.DishOf[box.Batch])).Where(of => columns.CountsAgain(of.Key.Eater)))
         {
             var more = model.NewIntVar(0, problem.DayCount, "");
-            model.Add(more >= LinearExpr.Sum(of.Select(box => box.Count)) - problem.Eaters[of.Key.Eater].AlikeWelcome);
+            model.Add(more >= LinearExpr.Sum(of.Select(box => box.Count)) - problem.Eaters[of.Key.Eater].BoxesAlike);
             cost.AddTerm(more, tables.AgainCost);
         }
 

@@ -124,7 +124,7 @@ internal sealed class FillerChoices
     private static long Ideal(WholeBand band, long otherwise) =>
         Math.Max(
             band.Min ?? long.MinValue,
-            Math.Min(band.Max ?? long.MaxValue, band.FarCost > 0 && band.Target is { } target ? target : otherwise));
+            Math.Min(band.Max ?? long.MaxValue, band.PerOffTarget > 0 && band.Target is { } target ? target : otherwise));
 
     // The choices of so many servings.
     private sealed class Level

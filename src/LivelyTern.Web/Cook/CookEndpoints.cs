@@ -50,17 +50,17 @@ public static class CookEndpoints
                 ? TypedResults.Ok(await CookView.OfAsync(row, reader))
                 : Answers.Problem([Stale.Gone("batch")])).WithName("getCooking");
         cook.MapPost("/batches", async (CookRequest body, BatchStore store, BatchReader reader, TimeProvider clock) =>
-            await (await store.CookAsync(body.RecipeId, body.Day ?? Today(clock), Today(clock)))
+            await (await store.CookAsync(body.RecipeId, body.Day ?? clock.Today(), clock.Today()))
             .AnswerAsync(row => CookView.OfAsync(row, reader)))
             .WithName("cookBatch");
         cook.MapPost("/planned", PlanAsync).WithName("planBatches");
         cook.MapPost("/planned/{id:guid}/cooked", (
             Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>
-            WriteAsync(id, ifMatch, store, reader, version => store.StartAsync(id, version, Today(clock)))).WithName("cookPlanned");
+            WriteAsync(id, ifMatch, store, reader, version => store.StartAsync(id, version, clock.Today()))).WithName("cookPlanned");
         cook.MapPut("/batches/{id:guid}/lines/{position:int}", WentInAsync).WithName("wentIn");
         cook.MapPost("/batches/{id:guid}/restore", (
             Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>
-            WriteAsync(id, ifMatch, store, reader, version => store.RestoreAsync(id, version, Today(clock)))).WithName("restoreBatch");
+            WriteAsync(id, ifMatch, store, reader, version => store.RestoreAsync(id, version, clock.Today()))).WithName("restoreBatch");
     }
 
     /// <summary>A write on a batch at the version the request carries; a stale one gets the batch as it is now.</summary>
@@ -80,7 +80,7 @@ public static class CookEndpoints
     private static async Task<Results<Ok<List<CookView>>, ProblemHttpResult>> PlanAsync(
         PlanBatchesRequest body, BatchStore store, BatchReader reader, TimeProvider clock)
     {
-        var planned = await store.PlanAsync(body.Day, Today(clock), [.. body.Dishes.Select(dish => (dish.RecipeId, dish.Portions))]);
+        var planned = await store.PlanAsync(body.Day, clock.Today(), [.. body.Dishes.Select(dish => (dish.RecipeId, dish.Portions))]);
         return await planned.AnswerAsync(async rows =>
         {
             var views = new List<CookView>();
@@ -110,6 +110,4 @@ public static class CookEndpoints
 
         return await WriteAsync(id, ifMatch, store, reader, version => store.WentInAsync(id, version, position, body.Text?.Trim(), read));
     }
-
-    private static DateOnly Today(TimeProvider clock) => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
 }

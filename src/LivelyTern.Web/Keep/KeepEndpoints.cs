@@ -1,4 +1,5 @@
 using LivelyTern.Core.Pack;
+using LivelyTern.Data;
 using LivelyTern.Data.Keep;
 using LivelyTern.Web.Http;
 
@@ -23,7 +24,7 @@ public static class KeepEndpoints
         keep.MapPost("/boxes/put", async (PutBoxesRequest body, PutBoxes boxes, TimeProvider clock) =>
         {
             var which = body.Boxes.DistinctBy(box => box.Id).ToDictionary(box => box.Id, box => box.Version);
-            var put = await boxes.DoAsync(which, body.Place, DateOnly.FromDateTime(clock.GetLocalNow().DateTime));
+            var put = await boxes.DoAsync(which, body.Place, clock.Today());
             return put.Answer(now => new PutBoxesAnswer([.. now.Select(box => new BoxAt(box.Key, box.Value))]));
         }).WithName("putBoxes");
     }

@@ -128,7 +128,7 @@ public sealed class PackingBench(
     {
         var rows = await boxes.OfBatchAsync(row.Id);
         var laid = await portions.LaidAsync([.. rows.Select(box => box.Id)]);
-        var today = DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+        var today = clock.Today();
         var read = (await boxes.ReadAsync(rows)).ToDictionary(box => box.Id);
         BoxView Show(BoxRow box)
         {

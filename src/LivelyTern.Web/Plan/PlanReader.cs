@@ -174,7 +174,7 @@ public sealed record LeftOutView(Guid EaterId, DateOnly Day, string Name);
 public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterStore eaters, IEatenLedger ledger, TimeProvider clock)
 {
     /// <summary>The household's day, now.</summary>
-    public DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+    public DateOnly Today => clock.Today();
 
     /// <summary>The Monday on or before a day.</summary>
     public static DateOnly MondayOf(DateOnly day) => day.AddDays(-(((int)day.DayOfWeek + 6) % 7));

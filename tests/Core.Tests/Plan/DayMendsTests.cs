@@ -251,7 +251,7 @@ public sealed class DayMendsTests
         var (stays, moves, old, fresh) = (Box("stew", 300), Box("soups", 300), Box("old stew x", 300, cookedDaysAgo: 5), Box("bakes ab", 200));
         var board = Board((0, [new PlanItem(Id(), new LaidBox(stays.Id)) { IsLocked = true }, new PlanItem(Id(), new LaidBox(moves.Id)), Food(50)]), (1, [Event(400, 40)]));
         var days = Enumerable.Range(-1, 3).Select(day => new EaterDay(Ada, Today.AddDays(day))).ToList();
-        WeekToFit Week(FitScope scope) => new([Eater(new() { AlikeWelcome = 2 })], days, Today, board, Stock.Of([stays, moves]), [old, fresh], [], [new("50 g plain", Plain.Grams(50))], scope, new());
+        WeekToFit Week(FitScope scope) => new([Eater(new() { BoxesAlike = 2 })], days, Today, board, Stock.Of([stays, moves]), [old, fresh], [], [new("50 g plain", Plain.Grams(50))], scope, new());
         var week = Week(FitScope.Boxes);
         Assert.Equal(2, week.Problem.DayCount);
         Assert.Equal(["soups", "bakes ab"], week.Problem.Batches.Select(batch => batch.Name));

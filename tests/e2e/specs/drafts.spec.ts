@@ -70,7 +70,7 @@ test.describe("drafts", () => {
           bands: bands([...measures, "fibre"]),
         })),
         reserve: maybe(() => amount(3000)),
-        alikeWelcome: maybe(() => 1 + upTo(9)),
+        boxesAlike: maybe(() => 1 + upTo(9)),
         neverAllergens: pick([[], ["milk" as const, "sesame" as const]]),
         neverFoods: some(3, (i) => `never-${i}`),
         ratherNot: some(3, (i) => `rather-${i}`),

@@ -18,7 +18,7 @@ test.describe("an independent solver", () => {
       id,
       name: id,
       leading: "energy",
-      alikeWelcome: whole(1, 3),
+      boxesAlike: whole(1, 3),
       days: Array.from({ length: dayCount }, () => {
         const target = pick([400, 500, 1000]);
         return {
@@ -149,7 +149,7 @@ test.describe("an independent solver", () => {
     eaters.forEach((eater, e) => {
       dishes.forEach((one, k) => {
         const of = boxes.filter((box) => box.e === e && dish(box.b) === one);
-        rule([...ones(of), [-1, `again_${e}_${k}`]], "<=", eater.alikeWelcome!);
+        rule([...ones(of), [-1, `again_${e}_${k}`]], "<=", eater.boxesAlike!);
         cost(300, `again_${e}_${k}`);
         eater.days.forEach((_, d) => rule(ones(of.filter((box) => box.d === d)), "<=", 1));
       });

@@ -45,8 +45,8 @@ public sealed record FitProblem(
             else if (eater.Days.Count != DayCount)
                 yield return new(
                     "fit-days-differ", $"{at}.days", "Every eater needs the same number of days; close those that are not to be filled.");
-            if (eater.AlikeWelcome is < 0 or > 99)
-                yield return new("fit-alike", $"{at}.alikeWelcome", "Boxes of one batch that are welcome lie between 0 and 99.");
+            if (eater.BoxesAlike is < 0 or > 99)
+                yield return new("fit-alike", $"{at}.boxesAlike", "Boxes of one batch that are welcome lie between 0 and 99.");
             foreach (var problem in eater.Days.SelectMany((day, d) => day.Problems($"{at}.days[{d}]"))) yield return problem;
         }
 
@@ -63,9 +63,9 @@ public sealed record FitProblem(
 /// <param name="Name">As the others call them.</param>
 /// <param name="Leading">The measure whose target is kept closest.</param>
 /// <param name="Days">Their days, in order.</param>
-/// <param name="AlikeWelcome">How many boxes of one dish they like in the span before it is the same again; many where that is
+/// <param name="BoxesAlike">How many boxes of one dish they like in the span before it is the same again; many where that is
 /// fine.</param>
-public sealed record FitEater(string Id, string Name, Measure Leading, IReadOnlyList<FitDay> Days, int AlikeWelcome = 99);
+public sealed record FitEater(string Id, string Name, Measure Leading, IReadOnlyList<FitDay> Days, int BoxesAlike = 99);
 
 /// <summary>One eater's one day to be filled.</summary>
 /// <param name="Bands">What the day may hold.</param>

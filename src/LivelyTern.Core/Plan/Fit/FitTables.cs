@@ -6,18 +6,22 @@ namespace LivelyTern.Core.Plan.Fit;
 /// <param name="Min">At least, or null.</param>
 /// <param name="Target">About, or null.</param>
 /// <param name="Max">At most, or null.</param>
-/// <param name="OutCost">The cost of one unit outside.</param>
-/// <param name="FarCost">The cost of one unit from the target.</param>
-public readonly record struct WholeBand(int? Min, int? Target, int? Max, int OutCost, int FarCost)
+/// <param name="PerOutside">The cost of one unit outside.</param>
+/// <param name="PerOffTarget">The cost of one unit from the target.</param>
+public readonly record struct WholeBand(int? Min, int? Target, int? Max, int PerOutside, int PerOffTarget)
 {
     /// <summary>What a sum costs that lies outside.</summary>
-    public long Out(long sum) => sum > Max ? (sum - Max.Value) * OutCost : sum < Min ? (Min.Value - sum) * OutCost : 0;
+    public long CostOutside(long sum)
+    {
+        if (sum > Max) return (sum - Max.Value) * PerOutside;
+        return sum < Min ? (Min.Value - sum) * PerOutside : 0;
+    }
 
     /// <summary>What a sum costs that lies off the target.</summary>
-    public long Far(long sum) => Target is { } target ? Math.Abs(sum - target) * FarCost : 0;
+    public long CostOffTarget(long sum) => Target is { } target ? Math.Abs(sum - target) * PerOffTarget : 0;
 
     /// <summary>Both.</summary>
-    public long Cost(long sum) => Out(sum) + Far(sum);
+    public long Cost(long sum) => CostOutside(sum) + CostOffTarget(sum);
 }
 
 /// <summary>
@@ -27,8 +31,8 @@ public readonly record struct WholeBand(int? Min, int? Target, int? Max, int Out
 public sealed class FitTables
 {
     /// <summary>The cost of one per cent outside a band.</summary>
-    public const int PerCentOut = 1000;
-    private const int PerCentFar = 25, PerBoxWasted = 300, PerBoxAgain = 150, PerServing = 20;
+    public const int PerCentOutside = 1000;
+    private const int PerCentOffTarget = 25, PerBoxWasted = 300, PerBoxAgain = 150, PerServing = 20;
     private const int PerDislikedBox = 800, PerDislikedServing = 200;
 
     private readonly Measure[][] measures;
@@ -167,15 +171,15 @@ public sealed class FitTables
                 var sums = Sums(plan, e, d);
                 for (var m = 0; m < sums.Length; m++)
                 {
-                    outOf += bands[e][d][m].Out(sums[m]);
-                    far += bands[e][d][m].Far(sums[m]);
+                    outOf += bands[e][d][m].CostOutside(sums[m]);
+                    far += bands[e][d][m].CostOffTarget(sums[m]);
                 }
             }
         }
 
         var waste = Problem.Batches.Select((batch, b) => (long)WasteCost[b] * Left(plan, b)).Sum();
         var again = plan.Boxes.GroupBy(box => (box.Eater, Dish: DishOf[box.Batch]))
-            .Sum(group => (long)Math.Max(0, group.Count() - Problem.Eaters[group.Key.Eater].AlikeWelcome) * AgainCost);
+            .Sum(group => (long)Math.Max(0, group.Count() - Problem.Eaters[group.Key.Eater].BoxesAlike) * AgainCost);
         var boxDislikes = plan.Boxes.Sum(box => (long)DislikeCost(box.Eater, Problem.Batches[box.Batch]));
         var servingDislikes = plan.Servings.Sum(one => (long)one.Count * DislikeCost(one.Eater, Problem.Fillers[one.Filler]));
         return new(
@@ -248,9 +252,9 @@ public sealed class FitTables
     {
         int? Of(decimal? bound) => bound is { } value ? Whole(value, measure) : null;
         var size = Math.Max(10, Of(band.Target) ?? Of(band.Max) ?? Of(band.Min) ?? 10);
-        var perCentFar = PerCentFar * wishes.Closeness * (leads ? 2 : 1);
+        var perCentFar = PerCentOffTarget * wishes.Closeness * (leads ? 2 : 1);
         return new(
-            Of(band.Min), Of(band.Target), Of(band.Max), Math.Max(1, 100 * PerCentOut / size),
+            Of(band.Min), Of(band.Target), Of(band.Max), Math.Max(1, 100 * PerCentOutside / size),
             band.Target is null || wishes.Closeness == 0 ? 0 : Math.Max(1, 100 * perCentFar / size));
     }
 }

@@ -204,7 +204,7 @@ public sealed class WeekToFit
         return new(
             who.Eater.Id.ToString(), who.Eater.Name, who.Eater.Aim.Leading,
             [.. Enumerable.Range(0, span).Select(day => Day(who, new EaterDay(who.Eater.Id, start.AddDays(day)), slots))],
-            who.Ways.AlikeWelcome ?? 99);
+            who.Ways.BoxesAlike ?? 99);
     }
 
     private FitDay Day(FittedEater who, EaterDay where, int slots)

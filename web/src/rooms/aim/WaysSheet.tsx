@@ -138,7 +138,7 @@ export function WaysSheet({ name, ways, rows, leading, startingSlots, at, onType
           </label>
         </div>
         <Likes likes={ways.likes} onChange={(likes) => set({ likes })} />
-        {[...at("ways.likes"), ...at("ways.alikeWelcome"), ...at("ways.reserve")].map((sentence) => (
+        {[...at("ways.likes"), ...at("ways.boxesAlike"), ...at("ways.reserve")].map((sentence) => (
           <Sentence key={sentence}>{sentence}</Sentence>
         ))}
       </details>

@@ -4,7 +4,7 @@ using LivelyTern.Data.Plan;
 namespace LivelyTern.Data.Eat;
 
 /// <summary>What entries of the ledger counted, as it was read; for the whole host. An entry never changes.</summary>
-public sealed class ReadEntries
+public sealed class EntryCache
 {
     private const int Most = 20_000;
     private readonly ConcurrentDictionary<Guid, EatenMeasures> measures = [];

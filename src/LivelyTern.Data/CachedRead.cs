@@ -2,7 +2,7 @@ namespace LivelyTern.Data;
 
 /// <summary>Keeps something read from the file between requests until it changes. One of each kind for the whole host.</summary>
 /// <typeparam name="T">What is kept; never changed once read.</typeparam>
-public sealed class Kept<T>
+public sealed class CachedRead<T>
     where T : class
 {
     private readonly Lock gate = new();
@@ -11,7 +11,7 @@ public sealed class Kept<T>
 
     /// <summary>
     /// What is kept, read anew if something changed since. What was read before a change is not kept after it: neither where the change
-    /// came while it was read, nor where the whole reading shows the file as it was before (<see cref="Stale.ReadOnceAsync"/>).
+    /// came while it was read, nor where the whole reading shows the file as it was before (<see cref="Transactions.ReadOnceAsync"/>).
     /// </summary>
     /// <param name="db">The file it is read from.</param>
     /// <param name="read">Reads it.</param>

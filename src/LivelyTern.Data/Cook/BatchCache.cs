@@ -4,7 +4,7 @@ using LivelyTern.Core.Foods;
 namespace LivelyTern.Data.Cook;
 
 /// <summary>What batches hold at a version, as it was read; for the whole host. A batch that changes has another version.</summary>
-public sealed class ReadBatches
+public sealed class BatchCache
 {
     private const int Most = 2_000;
     private readonly ConcurrentDictionary<(Guid Id, int Version), Contents> contents = [];
