@@ -123,8 +123,8 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
     private async Task SetAsync(RecipeRow row, WrittenRecipe recipe)
     {
         (row.Name, row.Portions, row.ChangedAt) = (recipe.Name.Trim(), recipe.Yield.Portions, clock.GetUtcNow());
-        (row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan) = (
-            recipe.Yield.Pieces, recipe.Yield.CookedGrams, recipe.Yield.VolumeMl, recipe.Yield.Pan);
+        var makes = recipe.Yield;
+        (row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan) = (makes.Pieces, makes.CookedGrams, makes.VolumeMl, makes.Pan);
         row.Steps = recipe.Steps is { Count: > 0 } steps ? steps : null;
         if (row.BaseId is { } family) row.Changes = Family.Changes((await WrittenAsync()).Recipes[family].Lines, recipe.Lines);
         else

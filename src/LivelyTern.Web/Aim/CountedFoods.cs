@@ -53,12 +53,11 @@ public sealed record LineView(
     {
         ArgumentNullException.ThrowIfNull(line);
         var brings = contents ?? (line.Ingredient is { } read ? new Contents([read]) : null);
+        var food = line.Ingredient is { } part ? FoodName.Of(part.Food) : null;
+        var figures = brings is not null ? Figure.Of(MeasureTotals.Of(brings, rule)) : new Dictionary<Measure, Figure>();
         return new(
-            line.Text, LinePartsView.Of(line.Parts), line.Ingredient is { } part
-                ? FoodName.Of(part.Food)
-                : null, line.Ingredient?.Weight.Value, line.IsAbout, line.Ingredient?.IsTrace ?? false,
-            brings is not null ? Figure.Of(MeasureTotals.Of(brings, rule)) : new Dictionary<Measure, Figure>(),
-            line.Problem, [.. line.Candidates.Select(FoodName.Of)],
+            line.Text, LinePartsView.Of(line.Parts), food, line.Ingredient?.Weight.Value, line.IsAbout,
+            line.Ingredient?.IsTrace ?? false, figures, line.Problem, [.. line.Candidates.Select(FoodName.Of)],
             line.Missing is { } missing ? new(missing.Food.Id, missing.Food.Name, missing.Measure) : null, line.Instead);
     }
 

@@ -71,10 +71,8 @@ public static class CookEndpoints
         ArgumentNullException.ThrowIfNull(write);
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
-        return await (await write(version)).AnswerWriteAsync(
-            row => CookView.OfAsync(row, reader), async () => await store.FindAsync(id) is { } now
-                ? await CookView.OfAsync(now, reader)
-                : null);
+        async Task<CookView?> NowAsync() => await store.FindAsync(id) is { } now ? await CookView.OfAsync(now, reader) : null;
+        return await (await write(version)).AnswerWriteAsync(row => CookView.OfAsync(row, reader), NowAsync);
     }
 
     private static async Task<Results<Ok<List<CookView>>, ProblemHttpResult>> PlanAsync(

@@ -145,10 +145,9 @@ public sealed record LinePartsView(
     public static LinePartsView Of(LineParts parts)
     {
         ArgumentNullException.ThrowIfNull(parts);
+        var amount = parts.Amount;
+        var pack = amount?.Pack is { } size ? new PackView(size.Count, size.Each, size.Unit.Name) : null;
         return new(
-            parts.Amount?.From, parts.Amount?.To, parts.Amount?.Unit?.Name, parts.Measure, parts.Amount?.Pack is { } pack
-                ? new(pack.Count, pack.Each, pack.Unit.Name)
-                : null, parts.FoodText, parts.Note,
-            parts.Amount?.Also?.Print());
+            amount?.From, amount?.To, amount?.Unit?.Name, parts.Measure, pack, parts.FoodText, parts.Note, amount?.Also?.Print());
     }
 }

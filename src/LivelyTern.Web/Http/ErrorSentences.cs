@@ -10,22 +10,31 @@ public sealed class ErrorSentences(ILogger<ErrorSentences> log) : IExceptionHand
     public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
     {
         ArgumentNullException.ThrowIfNull(httpContext);
-        var (status, type, sentence, field) = exception switch
-        {
-            BadHttpRequestException { InnerException: JsonException json } =>
-                (
-                    400, "unreadable", $"The request can't be read at {json.Path ?? "its start"}: it is not the JSON expected there.",
-                    json.Path?.TrimStart('$').TrimStart('.')),
-            BadHttpRequestException { StatusCode: var code } when StatusSentences.Of(code) is var (kind, said) =>
-                (code, kind, said, (string?)null),
-            _ => (500, "bug", "Something went wrong in the program. Nothing was saved; what you typed is still on the screen.", null),
-        };
+        var (status, type, sentence, field) = Of(exception);
         if (status == 500) log.LogError(exception, "Unhandled error at {Path}", httpContext.Request.Path);
         var problem = TypedResults.Problem(
             type: "urn:lively-tern:problem:" + type, title: "That can't be read", detail: sentence, statusCode: status,
             extensions: field is null ? null : new Dictionary<string, object?>(StringComparer.Ordinal) { ["field"] = field });
         await problem.ExecuteAsync(httpContext);
         return true;
+    }
+
+    private static (int Status, string Type, string Sentence, string? Field) Of(Exception exception)
+    {
+        if (exception is BadHttpRequestException { InnerException: JsonException json })
+        {
+            var where = json.Path ?? "its start";
+            var said = $"The request can't be read at {where}: it is not the JSON expected there.";
+            return (400, "unreadable", said, json.Path?.TrimStart('$').TrimStart('.'));
+        }
+
+        if (exception is BadHttpRequestException bad)
+        {
+            var (kind, said) = StatusSentences.Of(bad.StatusCode);
+            return (bad.StatusCode, kind, said, null);
+        }
+
+        return (500, "bug", "Something went wrong in the program. Nothing was saved; what you typed is still on the screen.", null);
     }
 }
 

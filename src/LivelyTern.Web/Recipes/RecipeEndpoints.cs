@@ -91,11 +91,17 @@ public static class RecipeEndpoints
     {
         var rows = await store.VersionsAsync(id);
         var book = await store.BookAsync();
-        return [.. rows.Select((row, i) => new RecipeVersionView(
-            row.Version, row.SavedAt, row.Written.Name, Sent(row.Written.Name, row.Written), i + 1 < rows.Count
-                ? RecipeHistory.Between(rows[i + 1].Written.Lines, row.Written.Lines)
-                : [],
-            row.Written.Yield.Portions, Figure.Of(row.Portion), Figure.Of(MeasureTotals.Of(book.Read(row.Written, id).Portion, null))))];
+        RecipeVersionView Show(RecipeVersionRow row, int i)
+        {
+            var (written, before) = (row.Written, i + 1 < rows.Count ? rows[i + 1].Written : null);
+            var now = MeasureTotals.Of(book.Read(written, id).Portion, null);
+            return new(
+                row.Version, row.SavedAt, written.Name, Sent(written.Name, written),
+                before is null ? [] : RecipeHistory.Between(before.Lines, written.Lines), written.Yield.Portions,
+                Figure.Of(row.Portion), Figure.Of(now));
+        }
+
+        return [.. rows.Select(Show)];
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> FileAsync(

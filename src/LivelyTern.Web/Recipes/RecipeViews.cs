@@ -167,12 +167,17 @@ public sealed record CalcRecipeAnswer(
         var (batch, portion) = (recipe.Batch, recipe.Portion);
         var kcal = batch.Totals[Nutrient.Energy].AtLeast;
         var weight = recipe.Weight.Value;
+        RecipeLineView Show(RecipeLine line, IReadOnlyDictionary<Measure, decimal> shares)
+        {
+            var ofPortion = line.Contents?.Scale(1m / recipe.Yield.Portions);
+            var figures = ofPortion is null
+                ? new Dictionary<Measure, Figure>()
+                : Figure.Of(MeasureTotals.Of(ofPortion, rule with { Step = 0 }));
+            return new(LineView.Of(line.Read, rule, line.Contents), shares, figures);
+        }
+
         return new(
-            ContentsView.Of(batch, rule), ContentsView.Of(portion, rule),
-            [.. recipe.Lines.Zip(recipe.Shares(rule), (line, shares) => new RecipeLineView(
-                LineView.Of(line.Read, rule, line.Contents), shares, line.Contents is { } part
-                    ? Figure.Of(MeasureTotals.Of(part.Scale(1m / recipe.Yield.Portions), rule with { Step = 0 }))
-                    : new Dictionary<Measure, Figure>()))],
+            ContentsView.Of(batch, rule), ContentsView.Of(portion, rule), [.. recipe.Lines.Zip(recipe.Shares(rule), Show)],
             [.. recipe.Lines.Where(line => line.Contents is null).Select(line => line.Read.Text)],
             rule.Name, Figure.Of(rule.Exact(portion)), weight / recipe.Yield.Portions, recipe.Yield.CookedGrams is not null,
             new(weight > 0 ? kcal / weight * 100 : null, kcal > 0 ? weight / kcal * 100 : null), portion.IncompleteProtein, batch.Allergens,

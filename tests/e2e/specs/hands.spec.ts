@@ -5,6 +5,12 @@ interface Week {
   version: number;
   eaters: { eaterId: string; name: string; days: { day: string; items: Item[] }[] }[];
 }
+interface Eater {
+  id: string;
+  name: string;
+  version: number;
+  aim: { bands: Record<string, { min?: number | null; max?: number | null }> };
+}
 interface Item {
   id: string;
   name: string;
@@ -138,6 +144,58 @@ test("what can't be stored stays in the browser, says so when one comes back, an
   await page.reload();
   await expect(line).toHaveValue("333 g rolled oats");
   await expect(page.getByText("saved", { exact: true })).toBeVisible();
+});
+
+test("an aim that can't be stored stays in the browser, and never goes over another hand's unseen", async ({
+  page,
+  demo,
+}) => {
+  const isa = page.getByRole("region", { name: "Isa" });
+  const most = isa.getByLabel("Energy, most");
+  const away = async () => {
+    await page.getByRole("link", { name: /^Plan/ }).click();
+    await expect(page.getByRole("heading", { name: "On the shelf" })).toBeVisible();
+    await page.goBack();
+  };
+  const kept = async () =>
+    ((await demo.get("/api/aim/eaters")) as Eater[]).find(({ name }) => name === "Isa")!;
+  await page.goto(`${demo.url}/aim`);
+  await page.route(/\/api\/aim\/eaters\/[^/]+$/, (route) =>
+    route.request().method() === "PUT" ? route.abort() : route.continue(),
+  );
+  await most.fill("1650");
+  await most.blur();
+  await expect(isa.getByText(/The program does not answer/)).toBeVisible();
+  await away();
+  await expect(most).toHaveValue("1650");
+  await expect(isa.getByText("not saved yet")).toBeVisible();
+  await page.unrouteAll();
+  await expect(isa.getByText("saved", { exact: true })).toBeVisible();
+  expect((await kept()).aim.bands.energy!.max).toBe(1650);
+
+  // Another hand is first: what was typed here stays, is told, and goes over the other only when it is saved again.
+  const other = await kept();
+  await page.route(/\/api\/aim\/eaters$/, (route) => route.abort());
+  await demo.send(
+    "PUT",
+    `/api/aim/eaters/${other.id}`,
+    {
+      name: other.name,
+      aim: { ...other.aim, bands: { ...other.aim.bands, energy: { min: 1400, max: 1700 } } },
+    },
+    other.version,
+  );
+  await most.fill("1660");
+  await most.blur();
+  await expect(isa.getByText(/changed elsewhere since you opened it/)).toBeVisible();
+  await away();
+  await expect(most).toHaveValue("1660");
+  await expect(isa.getByText(/changed elsewhere since you opened it/)).toBeVisible();
+  expect((await kept()).aim.bands.energy!.max).toBe(1700);
+  await most.focus();
+  await most.blur();
+  await expect(isa.getByText("saved", { exact: true })).toBeVisible();
+  expect((await kept()).aim.bands.energy!.max).toBe(1660);
 });
 
 test("a browser that thinks it is on no network works all the same", async ({ page, demo }) => {
