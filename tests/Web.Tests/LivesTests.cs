@@ -92,6 +92,50 @@ public sealed class LivesTests : IDisposable
     }
 
     [Fact]
+    public async Task Half_a_box_is_eaten_the_rest_is_on_the_shelf_and_is_eaten_given_away_or_taken_back()
+    {
+        var (eater, _, boxes) = await host.LaidTableAsync();
+        await LayAsync(boxes[0], eater);
+        async Task<JsonNode> ItemAsync(string day = Today) => (await DayAsync(eater, day))["items"]![0]!;
+        async Task<(int Status, JsonNode Body)> EatAsync(object body, string day = Today) =>
+            await host.SendAsync(HttpMethod.Put, $"/api/eat/items/{(await ItemAsync(day))["id"]}", body, await host.PlanVersionAsync());
+        async Task<JsonNode?> RestAsync() => (await WeekAsync())["shelf"]!.AsArray().SingleOrDefault(group => (bool)group!["isRest"]!);
+
+        // What can't be eaten of 186.3 g is refused and changes nothing.
+        var whole = (decimal)(await ItemAsync())["grams"]!;
+        var kcal = (decimal)(await ItemAsync())["figures"]!["energy"]!["value"]!;
+        foreach (var grams in new[] { 0m, -5, whole + 1, 1e9m })
+            Assert.Equal((422, "part-absurd"), ((await EatAsync(new { eaten = true, grams })).Status, (string)(await EatAsync(new { eaten = true, grams })).Body["errors"]![0]!["code"]!));
+        var (_, half) = await EatAsync(new { eaten = true, grams = 80 });
+        var item = await ItemAsync();
+        Assert.Equal((80, whole, true), ((decimal)item["grams"]!, (decimal)item["partOf"]!, item["eatenAt"] is not null));
+        Assert.InRange((decimal)item["figures"]!["energy"]!["value"]!, (kcal * 80 / whole) - 0.01m, (kcal * 80 / whole) + 0.01m);
+        Assert.Equal(("partEaten", null), ((string)(await BoxAsync(boxes[0]))["state"]!, (await BoxAsync(boxes[0]))["eaterId"] is null ? null : "hers"));
+        var rest = (await RestAsync())!;
+        Assert.Equal((whole - 80, boxes[0]), ((decimal)rest["grams"]!, (Guid)rest["boxIds"]![0]!));
+
+        // The rest lies on another day; while it does the half is not the whole again, and a batch of which some was eaten stays in its boxes.
+        await LayAsync(boxes[0], eater, "2026-11-26");
+        Assert.Equal(whole - 80, (decimal)(await ItemAsync("2026-11-26"))["grams"]!);
+        Assert.Null(await RestAsync());
+        Assert.Equal(409, (await host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{half["id"]}/undo", "")).Status);
+        var batch = (await host.GetAsync("/api/pack/batches"))[0]!;
+        Assert.Equal(409, (await host.SendAsync(HttpMethod.Delete, $"/api/pack/batches/{batch["id"]}/boxes", null, (int)(await BenchAsync(batch["id"]!))["version"]!)).Status);
+        Assert.Equal(200, (await EatAsync(new { eaten = true }, "2026-11-26")).Status);
+        Assert.Equal("eaten", (string)(await BoxAsync(boxes[0]))["state"]!);
+        Assert.Equal(200, (await EatAsync(new { eaten = false }, "2026-11-26")).Status);
+        Assert.Equal("partEaten", (string)(await BoxAsync(boxes[0]))["state"]!);
+
+        // Thrown away the rest leaves its day, and what was eaten stays eaten until it is taken back.
+        var thrown = await host.PostAsync($"/api/plan/boxes/{boxes[0]}/thrown-away", null, await host.PlanVersionAsync());
+        Assert.Empty((await DayAsync(eater, "2026-11-26"))["items"]!.AsArray());
+        Assert.Equal((80, 409), ((decimal)(await ItemAsync())["grams"]!, (await EatAsync(new { eaten = false })).Status));
+        await host.PostAsync($"/api/plan/changes/{thrown["id"]}/undo", null);
+        Assert.Equal(whole - 80, (decimal)(await ItemAsync("2026-11-26"))["grams"]!);
+        Assert.Equal([80m], (await OldFile.AskAsync(host.Data, "SELECT Decigrams / 10 FROM Entries e WHERE NOT IsTakenBack AND NOT EXISTS (SELECT 1 FROM Entries o WHERE o.CorrectsId = e.Id)")).Select(decimal.Parse));
+    }
+
+    [Fact]
     public async Task What_really_went_in_changes_the_boxes_ahead_and_nothing_that_was_eaten()
     {
         var (eater, _, boxes) = await host.LaidTableAsync();

@@ -11,6 +11,9 @@ public abstract record BoxPart(Grams Weight, string? Compartment)
 {
     /// <summary>What it holds.</summary>
     public abstract Contents Contents { get; }
+
+    /// <summary>A share of it, 0 to 1, by weight: pieces are no longer counted.</summary>
+    public abstract BoxPart Share(decimal share);
 }
 
 /// <summary>A share of a batch.</summary>
@@ -22,6 +25,9 @@ public sealed record BatchShare(Batch Batch, Grams Weight, int? Pieces = null, s
 {
     /// <inheritdoc/>
     public override Contents Contents => Batch.Holding(Weight);
+
+    /// <inheritdoc/>
+    public override BatchShare Share(decimal share) => this with { Weight = Weight * share, Pieces = null };
 }
 
 /// <summary>A plain food put beside it: a spoon of yogurt in its cup.</summary>
@@ -32,6 +38,13 @@ public sealed record FoodInBox(string Text, Ingredient Food, string? Compartment
 {
     /// <inheritdoc/>
     public override Contents Contents => new([Food]);
+
+    /// <inheritdoc/>
+    public override FoodInBox Share(decimal share)
+    {
+        var food = Food with { Weight = Food.Weight * share };
+        return this with { Food = food, Weight = food.Weight };
+    }
 }
 
 /// <summary>A packed container.</summary>
@@ -60,6 +73,21 @@ public sealed record Box(Guid Id, BatchShare Main, IReadOnlyList<BoxPart> Others
 
     /// <summary>Grams in it.</summary>
     public Grams Weight => Others.Count == 0 ? Main.Weight : new(Parts.Sum(part => part.Weight.Value));
+
+    /// <summary>Whether it is only some of what was packed: the rest of it is eaten, or lies elsewhere.</summary>
+    public bool IsPart { get; init; }
+
+    /// <summary>Some of it, of everything that is in it the same share.</summary>
+    /// <param name="part">Grams of it; all of it where that is as much or more.</param>
+    public Box Of(Grams part) =>
+        part >= Weight
+            ? this
+            : this with
+            {
+                Main = Main.Share(part / Weight),
+                Others = [.. Others.Select(other => other.Share(part / Weight))],
+                IsPart = true,
+            };
 
     /// <summary>The batches in it.</summary>
     public IEnumerable<Batch> Batches => Parts.OfType<BatchShare>().Select(share => share.Batch);

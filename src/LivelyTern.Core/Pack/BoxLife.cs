@@ -6,13 +6,16 @@ public enum BoxState
     /// <summary>Full.</summary>
     Packed,
 
+    /// <summary>Some of it was eaten; the rest is in it.</summary>
+    PartEaten,
+
     /// <summary>Eaten.</summary>
     Eaten,
 
-    /// <summary>Given away.</summary>
+    /// <summary>Given away; what was eaten of it before stays eaten.</summary>
     GivenAway,
 
-    /// <summary>Thrown away.</summary>
+    /// <summary>Thrown away; what was eaten of it before stays eaten.</summary>
     ThrownAway,
 
     /// <summary>Emptied back into its pan: it was packed by mistake, or is packed anew.</summary>
@@ -47,7 +50,10 @@ public enum BoxEventKind
     /// <summary>It was laid on somebody's day, or taken off it.</summary>
     MeantFor,
 
-    /// <summary>It was eaten.</summary>
+    /// <summary>Some of it was eaten.</summary>
+    PartEaten,
+
+    /// <summary>It was eaten, or the rest of it.</summary>
     Eaten,
 
     /// <summary>It was not eaten after all.</summary>
@@ -67,7 +73,7 @@ public enum BoxEventKind
 }
 
 /// <summary>How a box stands. Only events change it: each holds how the box stands after it.</summary>
-/// <param name="State">Full, eaten, or gone.</param>
+/// <param name="State">Full, part eaten, eaten, or gone.</param>
 /// <param name="Place">Where it is, or was last.</param>
 /// <param name="PlacedOn">Since which day it is in the freezer, or out of it.</param>
 /// <param name="FrozenOn">The day it was frozen last; null where it never was.</param>
@@ -80,7 +86,7 @@ public sealed record BoxLife(BoxState State, BoxPlace Place, DateOnly PlacedOn, 
     public static BoxLife New(DateOnly on, Guid? eater) => new(BoxState.Packed, BoxPlace.Fridge, on, null, eater);
 
     /// <summary>Whether there is something in it to eat.</summary>
-    public bool IsThere => State == BoxState.Packed;
+    public bool IsThere => State is BoxState.Packed or BoxState.PartEaten;
 
     /// <summary>
     /// The same box put somewhere on a day. From the fridge to the counter it is no longer out of the freezer than before. Back in the

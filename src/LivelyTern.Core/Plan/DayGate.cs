@@ -66,7 +66,7 @@ public static class DayGate
 
     // One that was eaten lies on the day it was eaten, and nowhere else.
     private static bool IsGone(PlanItem item, Stock stock) =>
-        item.BoxId is { } id && stock.Boxes[id].Life.State is not (BoxState.Packed or BoxState.Eaten);
+        item.BoxId is { } id && stock.Boxes[id].Life.State is not (BoxState.Packed or BoxState.PartEaten or BoxState.Eaten);
 
     private static Problem? NotCookedYet(DateOnly day, PlanItem item, Stock stock)
     {

@@ -429,7 +429,7 @@ public sealed class DayMends
                 : null;
         PlanItem? Box() =>
             shelf.FirstOrDefault(box => box.Id == mend.BoxId) is { } box
-                ? new PlanItem(newId(), IsPortion(box) ? new Portion(box.Id, box.Weight) : new LaidBox(box.Id)) { Slot = slot }
+                ? new PlanItem(newId(), IsPortion(box) ? new Portion(box.Id, box.Weight) : LaidBox.Of(box)) { Slot = slot }
                 : null;
         Outcome<PlanChange> Lay(PlanBoard on, PlanItem? item) => item is null ? gone : on.Lay(item, where, place);
         return mend.Kind switch

@@ -65,7 +65,7 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
     public Outcome<PlanChange> Lay(PlanItem item, EaterDay where, int place)
     {
         ArgumentNullException.ThrowIfNull(item);
-        if (item.BoxId is { } box && Days.Values.Any(items => items.Exists(other => other.BoxId == box)))
+        if (item.BoxId is { } box && Days.Values.Any(items => items.Exists(other => other.BoxId == box && IsTwice(item, other))))
             return new Problem("box-taken", "boxId", "That box already lies on a day: move it from there.");
         return Changing((where, Insert(this[where], item, place)));
     }
@@ -93,12 +93,12 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
             : new Problem("item-eaten", "itemId", "That has been eaten: mark it as not eaten before taking it off the day.");
     }
 
-    /// <summary>A box is given away or thrown away: it leaves its day, where it lies on one.</summary>
+    /// <summary>A box is given away or thrown away: it leaves its day, where it lies on one. What was eaten of it stays eaten.</summary>
     public Outcome<PlanChange> LetGo(BoxChange gone)
     {
         ArgumentNullException.ThrowIfNull(gone);
-        var laid = Days.Values.SelectMany(items => items).FirstOrDefault(item => item.BoxId == gone.BoxId);
-        Outcome<PlanChange> off = laid is null ? new PlanChange([]) : TakeOff(laid.Id);
+        var laid = Days.Values.SelectMany(items => items).Where(item => item.BoxId == gone.BoxId && item.EatenAt is null);
+        var off = InOne(laid.Select<PlanItem, Func<PlanBoard, Outcome<PlanChange>>>(item => on => on.TakeOff(item.Id)));
         return off.Succeeded ? off.Value! with { Boxes = [gone] } : off;
     }
 
@@ -107,6 +107,21 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
         at is not null && Find(itemId) is { } where && this[where].Find(item => item.Id == itemId)!.Portion is not null
             ? new Problem("not-packed", "itemId", "Cook and pack this batch first: then its box can be eaten.")
             : Replace(itemId, item => item with { EatenAt = at });
+
+    /// <summary>Marks some of a box eaten: what is left of it is on the shelf again.</summary>
+    /// <param name="itemId">The box, or the part of one.</param>
+    /// <param name="part">Grams that were eaten.</param>
+    /// <param name="whole">Grams that lie there.</param>
+    /// <param name="at">When.</param>
+    public Outcome<PlanChange> EatPart(Guid itemId, Grams part, Grams whole, DateTimeOffset at)
+    {
+        if (Find(itemId) is not { } where) return Gone;
+        if (this[where].Find(item => item.Id == itemId)!.What is not LaidBox box)
+            return new Problem("part-of-box", "itemId", "Part of it is eaten of a box only: of a plain food, type the amount anew.");
+        if (part.ToMilligram().Value <= 0 || part > whole)
+            return new Problem("part-absurd", "grams", $"There are {whole.Value:0.#} g in it: say how much of that was eaten.");
+        return Replace(itemId, item => item with { What = part < whole ? box with { Part = part } : box, EatenAt = at });
+    }
 
     /// <summary>Locks an item where it lies, or unlocks it.</summary>
     public Outcome<PlanChange> Lock(Guid itemId, bool isLocked) => Replace(itemId, item => item with { IsLocked = isLocked });
@@ -200,13 +215,16 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
         }
 
         var all = days.Values.SelectMany(items => items).ToList();
-        var boxes = all.Select(item => item.BoxId).OfType<Guid>().ToList();
-        if (boxes.Distinct().Count() != boxes.Count)
+        var boxes = all.Where(item => item.BoxId is not null).GroupBy(item => item.BoxId!.Value);
+        if (boxes.Any(box => box.Count() > 1 && box.Any(item => item.PartOfBox is null)))
             return new Problem("box-taken", "change", "A box of that step lies on another day by now: it stays there.");
         return all.DistinctBy(item => item.Id).Count() == all.Count
             ? new PlanBoard(days)
             : new Problem("item-elsewhere", "change", "That lies on another day by now: it stays there.");
     }
+
+    // Parts of one box may lie on several days; all of it only once.
+    private static bool IsTwice(PlanItem item, PlanItem other) => item.PartOfBox is null || other.PartOfBox is null;
 
     private static readonly Problem Gone = new("item-gone", "itemId", "That is no longer on the plan.");
 

@@ -1,5 +1,6 @@
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
 
 namespace LivelyTern.Core.Plan;
 
@@ -13,12 +14,23 @@ public abstract record Laid
     public abstract bool IsOfTheSame(Laid other);
 }
 
-/// <summary>A packed box.</summary>
+/// <summary>A packed box, or some of it.</summary>
 /// <param name="BoxId">The box.</param>
-public sealed record LaidBox(Guid BoxId) : Laid
+/// <param name="Part">Grams of it, to the milligram; null for all of it.</param>
+public sealed record LaidBox(Guid BoxId, Grams? Part = null) : Laid
 {
+    /// <summary>Grams of it, to the milligram; null for all of it.</summary>
+    public Grams? Part { get; init; } = Part?.ToMilligram();
+
+    /// <summary>A box as it is offered: all of it, or what is left of it.</summary>
+    public static LaidBox Of(Box box)
+    {
+        ArgumentNullException.ThrowIfNull(box);
+        return new(box.Id, box.IsPart ? box.Weight : null);
+    }
+
     /// <inheritdoc/>
-    public override bool IsOfTheSame(Laid other) => Equals(other as LaidBox);
+    public override bool IsOfTheSame(Laid other) => other is LaidBox box && box.BoxId == BoxId;
 }
 
 /// <summary>A weight of a batch that is not packed yet; packed, it becomes a box.</summary>
@@ -72,6 +84,9 @@ public sealed record PlanItem(Guid Id, Laid What, DateTimeOffset? EatenAt = null
 
     /// <summary>The box it is; null for all else.</summary>
     public Guid? BoxId => (What as LaidBox)?.BoxId;
+
+    /// <summary>How much of its box it is, in grams; null for all of it, and for what is no box.</summary>
+    public Grams? PartOfBox => (What as LaidBox)?.Part;
 
     /// <summary>The portion it is; null for all else.</summary>
     public Portion? Portion => What as Portion;

@@ -20,7 +20,7 @@ public sealed record Stock(IReadOnlyDictionary<Guid, Box> Boxes, IReadOnlyDictio
     public Box? BoxOf(PlanItem item)
     {
         ArgumentNullException.ThrowIfNull(item);
-        if (item.BoxId is { } id) return Boxes[id];
+        if (item.BoxId is { } id) return item.PartOfBox is { } part ? Boxes[id].Of(part) : Boxes[id];
         return item.Portion is { } portion ? new(item.Id, Unpacked[portion.BatchId], portion.Weight, null) : null;
     }
 

@@ -653,8 +653,7 @@ namespace LivelyTern.Data.Migrations
 
                     b.HasIndex("BatchId");
 
-                    b.HasIndex("BoxId")
-                        .IsUnique();
+                    b.HasIndex("BoxId");
 
                     b.HasIndex("Day");
 

@@ -38,13 +38,30 @@ public sealed class DayChanges(
         return db.InTurnAsync(() => MakeAsync(version, days, concerning, change, undoneId: null));
     }
 
-    /// <summary>Lays a box of this id that is there.</summary>
+    /// <summary>Lays a box of this id that is there, or what is left of it.</summary>
     public async Task<Outcome<MadeChange>> LayBoxAsync(int version, Guid boxId, EaterDay where, int place, string? slot)
     {
         if (!await boxes.HasAsync(boxId)) return Stale.Gone("box");
-        var item = new PlanItem(Guid.CreateVersion7(), new LaidBox(boxId)) { Slot = slot };
-        return await MakeAsync(version, [where], [boxId], board => board.Lay(item, where, place));
+        return await db.InTurnAsync(async () =>
+        {
+            var what = await plan.RestOfAsync(boxId) is { } rest ? LaidBox.Of(rest) : new LaidBox(boxId);
+            var item = new PlanItem(Guid.CreateVersion7(), what) { Slot = slot };
+            return await MakeAsync(version, [where], [boxId], board => board.Lay(item, where, place), undoneId: null);
+        });
     }
+
+    /// <summary>Marks some of a box eaten; what is left of it is on the shelf again.</summary>
+    /// <param name="version">The number of the last change the user saw.</param>
+    /// <param name="itemId">The box on its day.</param>
+    /// <param name="part">How much of it was eaten.</param>
+    public Task<Outcome<MadeChange>> EatPartAsync(int version, Guid itemId, Grams part) => db.InTurnAsync(async () =>
+    {
+        if (await db.PlanItems.AsNoTracking().SingleOrDefaultAsync(row => row.Id == itemId) is not { } row) return Stale.Gone("item");
+        var item = (await plan.BoardAsync([row])).Days.Values.Single()[0];
+        var whole = (await plan.StockAsync([item])).BoxOf(item)?.Weight ?? Grams.Zero;
+        var at = clock.GetUtcNow();
+        return await MakeAsync(version, [], [itemId], board => board.EatPart(itemId, part, whole, at), undoneId: null);
+    });
 
     /// <summary>A box that is there is given away or thrown away: it leaves its day, if it lies on one, and the shelf.</summary>
     /// <param name="version">The number of the last change the user saw.</param>
@@ -95,7 +112,7 @@ public sealed class DayChanges(
         if (!after.Succeeded) return after.Problems.ToList();
 
         var stock = await plan.StockAsync(made.Days.SelectMany(day => day.Before.Concat(day.After)));
-        var happens = await WhatHappensAsync(made);
+        var happens = await WhatHappensAsync(made, after.Value!, stock);
         if (!happens.Succeeded) return happens.Problems.ToList();
         if (await RefusalAsync(made, stock) is { } never) return never;
 
@@ -137,16 +154,32 @@ public sealed class DayChanges(
     }
 
     // What a change makes of boxes, each with its row; refused where one no longer stands as the change found it.
-    private async Task<Outcome<IReadOnlyList<(BoxRow Row, BoxEventKind Kind, BoxLife Life)>>> WhatHappensAsync(PlanChange change)
+    private async Task<Outcome<IReadOnlyList<(BoxRow Row, BoxEventKind Kind, BoxLife Life)>>> WhatHappensAsync(
+        PlanChange change, PlanBoard after, Stock stock)
     {
         var laid = change.Days.SelectMany(day => day.Before.Concat(day.After)).Select(item => item.BoxId).OfType<Guid>();
         var ids = laid.Concat(change.Boxes.Select(box => box.BoxId)).Distinct().ToList();
         var rows = await db.Boxes.Where(row => ids.Contains(row.Id)).ToDictionaryAsync(row => row.Id);
         if (change.Boxes.Exists(box => !rows.TryGetValue(box.BoxId, out var row) || row.Life != box.Before))
             return new Problem("plan-moved-on", "change", "That box has changed since: look at it as it is now and try again.");
-        var follows = BoxesOnDays.Follow(change, rows.ToDictionary(row => row.Key, row => row.Value.Life));
-        return follows.Select(box => (rows[box.BoxId], box.Kind, box.After)).ToList();
+        if (BoxesOnDays.NotEatenAfterAll(change).Any(id => rows[id].State is BoxState.GivenAway or BoxState.ThrownAway))
+            return new Problem("box-gone", "itemId", "The rest of that box was given or thrown away: take that back first.");
+
+        // Of those that lie in parts, also the days that are not before us.
+        var here = after.Days.Keys.Select(day => day.Day).Concat(change.Days.Select(day => day.Where.Day)).ToHashSet();
+        var elsewhere = await db.PlanItems.AsNoTracking()
+            .Where(item => item.BoxId != null && ids.Contains(item.BoxId.Value) && !here.Contains(item.Day)).ToListAsync();
+        var places = BoxOnDay.On(after.Days).Concat(elsewhere.Select(item =>
+            new BoxOnDay(item.BoxId!.Value, item.EaterId, Milligrams.ToGrams(item.Milligrams), item.EatenAt is not null)));
+        var weighed = rows.ToDictionary(row => row.Key, row => (WeightOf(row.Value, stock), row.Value.Life));
+        var follows = BoxesOnDays.Follow(weighed, change.Boxes, places);
+        return follows.Succeeded
+            ? follows.Value!.Select(box => (rows[box.BoxId], box.Kind, box.After)).ToList()
+            : follows.Problems.ToList();
     }
+
+    private static Grams WeightOf(BoxRow row, Stock stock) =>
+        stock.Boxes.TryGetValue(row.Id, out var box) ? box.Weight : Milligrams.ToGrams(row.Parts.Sum(part => part.Milligrams));
 
     // The one gate: whoever lays it, what may not lie on a day does not come onto it.
     private async Task<Problem?> RefusalAsync(PlanChange change, Stock before)
@@ -213,7 +246,7 @@ public sealed class DayChanges(
         }
 
         (row.BoxId, row.Text, row.EatenAt) = (item.BoxId, item.Text, item.EatenAt);
-        (row.BatchId, row.Milligrams) = (item.Portion?.BatchId, item.Portion is { } portion ? Milligrams.Of(portion.Weight) : null);
+        (row.BatchId, row.Milligrams) = (item.Portion?.BatchId, Milligrams.Of(item.Portion?.Weight ?? item.PartOfBox));
         (row.Slot, row.IsLocked, row.IsFitted, row.GiveOrTake) = (item.Slot, item.IsLocked, item.IsFitted, item.GiveOrTake);
     }
 
@@ -226,7 +259,7 @@ public sealed class DayChanges(
         StoredPlanItem Item(PlanItem item) => new(
             item.Id, item.BoxId, item.Portion is { } portion ? new(portion.BatchId, Milligrams.Of(portion.Weight)) : null,
             item.Food is { } food ? new(item.Text, ids[food.Food], food.Weight.Value, food.IsTrace, item.GiveOrTake) : null,
-            item.EatenAt, item.Slot, item.IsLocked, item.IsFitted);
+            item.EatenAt, item.Slot, item.IsLocked, item.IsFitted, Milligrams.Of(item.PartOfBox));
         StoredDayChange Day(DayChange day) =>
             new(day.Where.EaterId, day.Where.Day, [.. day.Before.Select(Item)], [.. day.After.Select(Item)]);
         StoredBoxChange Box(BoxChange box) => new(box.BoxId, box.Kind, StoredBoxLife.Of(box.Before), StoredBoxLife.Of(box.After));
@@ -240,7 +273,8 @@ public sealed class DayChanges(
         {
             var food = item.Food is { } laid ? new Ingredient(stored[laid.Record], new(laid.Grams), laid.IsTrace) : null;
             var what = LaidThings.Read(
-                item.BoxId, item.Portion?.BatchId, item.Portion?.Milligrams, item.Food?.Text, food, item.Food?.GiveOrTake);
+                item.BoxId, item.Portion?.BatchId, item.Portion?.Milligrams ?? item.PartMilligrams, item.Food?.Text, food,
+                item.Food?.GiveOrTake);
             return new(item.Id, what, item.EatenAt) { Slot = item.Slot, IsLocked = item.IsLocked, IsFitted = item.IsFitted };
         }
 

@@ -9,7 +9,7 @@ internal static class LaidThings
     public static Laid Read(Guid? boxId, Guid? batchId, long? milligrams, string? text, Ingredient? food, decimal? giveOrTake) =>
         (boxId, batchId, food, giveOrTake) switch
         {
-            ({ } box, _, _, _) => new LaidBox(box),
+            ({ } box, _, _, _) => new LaidBox(box, Milligrams.ToGrams(milligrams)),
             (_, { } batch, _, _) => new Portion(batch, Milligrams.ToGrams(milligrams ?? 0)),
             (_, _, { } meal, { } give) => new MealOut(text ?? meal.Food.Name, meal, give),
             (_, _, { } plain, _) => new PlainFood(text ?? plain.Food.Name, plain),

@@ -54,23 +54,25 @@ public sealed class PackBatch(
         if (Gone(filled) is { } gone) return gone;
         var weights = (await boxes.ReadAsync(filled)).ToDictionary(box => box.Id, box => box.Main.Weight);
         var laid = await portions.LaidAsync([.. weights.Keys]);
-        foreach (var (boxId, item) in laid) (item.BatchId, item.Milligrams, item.BoxId) = (id, Milligrams.Of(weights[boxId]), null);
+        foreach (var item in laid.SelectMany(own => own))
+            (item.BatchId, item.Milligrams, item.BoxId) = (id, item.Milligrams ?? Milligrams.Of(weights[item.BoxId!.Value]), null);
         foreach (var box in filled) boxes.Happened(box, BoxEventKind.EmptiedBack, box.Life with { State = BoxState.EmptiedBack });
         BatchStore.EmptiedBack(row);
-        await db.NextVersionAsync(PortionsOnDays.DaysOf(laid.Values));
+        await db.NextVersionAsync(PortionsOnDays.DaysOf(laid.SelectMany(own => own)));
         return await db.SaveAsync(row, row);
     });
 
     // What is eaten or gone can't go back into the pan.
     private static Problem? Gone(List<BoxRow> filled)
     {
-        var (eaten, gone) = (
-            filled.Count(box => box.State == BoxState.Eaten), filled.Count(box => box.State is BoxState.GivenAway or BoxState.ThrownAway));
+        var eaten = filled.Count(box => box.State is BoxState.Eaten or BoxState.PartEaten);
+        var gone = filled.Count(box => box.State is BoxState.GivenAway or BoxState.ThrownAway);
         if (eaten > 0)
         {
             var have = eaten == 1 ? "has" : "have";
             return new("boxes-eaten", "", $"{eaten} of its boxes {have} been eaten: what is in the others stays in them.");
         }
+
         if (gone > 0)
             return new(
                 "boxes-gone", "",

@@ -24,7 +24,7 @@ public sealed class PlanItemRow
     /// <summary>The batch of a portion that is not packed yet, with <see cref="Milligrams"/>.</summary>
     public Guid? BatchId { get; set; }
 
-    /// <summary>What that portion weighs cooked, in whole milligrams.</summary>
+    /// <summary>What that portion weighs cooked, in whole milligrams; of a box how much of it, null for all of it.</summary>
     public long? Milligrams { get; set; }
 
     /// <summary>The plain food as typed, or the meal out by its name.</summary>
@@ -93,7 +93,7 @@ internal sealed class PlanRows : IEntityTypeConfiguration<PlanItemRow>, IEntityT
 {
     public void Configure(EntityTypeBuilder<PlanItemRow> builder)
     {
-        builder.HasIndex(row => row.BoxId).IsUnique();
+        builder.HasIndex(row => row.BoxId);
         builder.HasIndex(row => new { row.EaterId, row.Day });
         builder.HasIndex(row => row.Day);
         builder.HasOne<BoxRow>().WithMany().HasForeignKey(row => row.BoxId).OnDelete(DeleteBehavior.Restrict);

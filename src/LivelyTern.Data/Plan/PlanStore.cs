@@ -107,7 +107,30 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
     /// <summary>
     /// The boxes that are there and lie on no day, or on one that went by without their being eaten; oldest batch first.
     /// </summary>
-    public async Task<IReadOnlyList<Box>> ShelfAsync() => await boxes.ReadAsync(await OnShelf().ToListAsync());
+    public async Task<IReadOnlyList<Box>> ShelfAsync()
+    {
+        return await RestOfAsync(await OnShelf().ToListAsync());
+    }
+
+    /// <summary>A box that is on the shelf, or what of it is; null where it is not.</summary>
+    public async Task<Box?> RestOfAsync(Guid boxId)
+    {
+        var rows = await OnShelf().Where(row => row.Id == boxId).ToListAsync();
+        return (await RestOfAsync(rows)).SingleOrDefault();
+    }
+
+    private async Task<IReadOnlyList<Box>> RestOfAsync(List<BoxRow> rows)
+    {
+        var ids = rows.ConvertAll(row => row.Id);
+        var parts = (await Taken().Where(item => ids.Contains(item.BoxId!.Value)).ToListAsync()).ToLookup(item => item.BoxId!.Value);
+        Box Rest(Box box)
+        {
+            var taken = Milligrams.ToGrams(parts[box.Id].Sum(item => item.Milligrams ?? 0));
+            return taken > Grams.Zero ? box.Of(box.Weight - taken) : box;
+        }
+
+        return [.. (await boxes.ReadAsync(rows)).Select(Rest)];
+    }
 
     /// <summary>What the kitchen holds in numbers, in one question to the file.</summary>
     public Task<KitchenCounts> CountAsync()
@@ -122,11 +145,21 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
             shelf.Count())).SingleAsync();
     }
 
-    private IQueryable<BoxRow> OnShelf()
+    // What of a box is not on the shelf: eaten, or laid on a day from today on.
+    private IQueryable<PlanItemRow> Taken()
     {
         var today = Today;
+        return db.PlanItems.AsNoTracking().Where(item => item.BoxId != null && (item.EatenAt != null || item.Day >= today));
+    }
+
+    private IQueryable<BoxRow> OnShelf()
+    {
+        var taken = Taken();
         return db.Boxes.AsNoTracking()
-            .Where(row => row.State == BoxState.Packed && !db.PlanItems.Any(item => item.BoxId == row.Id && item.Day >= today))
+            .Where(row => row.State == BoxState.Packed || row.State == BoxState.PartEaten)
+            .Where(row => !taken.Any(item => item.BoxId == row.Id && item.Milligrams == null))
+            .Where(row => taken.Where(item => item.BoxId == row.Id).Sum(item => item.Milligrams ?? 0)
+                < row.Parts.Sum(part => part.Milligrams))
             .OrderBy(row => row.Batch.CookedOn).ThenBy(row => row.BatchId).ThenBy(row => row.Number);
     }
 

@@ -16,10 +16,10 @@ public sealed class PortionsOnDays(TernDb db)
     public static IReadOnlyList<Grams> Weights(IEnumerable<PlanItemRow> portions) =>
         [.. portions.Select(item => Milligrams.ToGrams(item.Milligrams ?? 0))];
 
-    /// <summary>Those of these boxes that lie on days, by box.</summary>
-    public async Task<IReadOnlyDictionary<Guid, PlanItemRow>> LaidAsync(IReadOnlyCollection<Guid> boxIds) =>
-        await db.PlanItems.Where(item => item.BoxId != null && boxIds.Contains(item.BoxId.Value))
-            .ToDictionaryAsync(item => item.BoxId!.Value);
+    /// <summary>Those of these boxes that lie on days, by box: one that lies in parts on several.</summary>
+    public async Task<ILookup<Guid, PlanItemRow>> LaidAsync(IReadOnlyCollection<Guid> boxIds) =>
+        (await db.PlanItems.Where(item => item.BoxId != null && boxIds.Contains(item.BoxId.Value)).OrderBy(item => item.Day).ToListAsync())
+            .ToLookup(item => item.BoxId!.Value);
 
     internal static IEnumerable<EaterDay> DaysOf(IEnumerable<PlanItemRow> items) =>
         items.Select(item => new EaterDay(item.EaterId, item.Day));

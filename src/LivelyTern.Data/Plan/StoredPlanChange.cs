@@ -10,7 +10,7 @@ namespace LivelyTern.Data.Plan;
 /// <param name="Boxes">What happened to boxes besides.</param>
 public sealed record StoredPlanChange(int V, IReadOnlyList<StoredDayChange> Days, IReadOnlyList<StoredBoxChange> Boxes)
 {
-    internal const int Shape = 1;
+    internal const int Shape = 2;
 
     internal IEnumerable<StoredPlanItem> Items => Days.SelectMany(day => day.Before.Concat(day.After));
 }
@@ -18,10 +18,13 @@ public sealed record StoredPlanChange(int V, IReadOnlyList<StoredDayChange> Days
 /// <summary>One day before and after.</summary>
 public sealed record StoredDayChange(Guid EaterId, DateOnly Day, IReadOnlyList<StoredPlanItem> Before, IReadOnlyList<StoredPlanItem> After);
 
-/// <summary>Something on a day: of box, portion and food it is one.</summary>
+/// <summary>
+/// Something on a day: of box, portion and food it is one. Of a box how much of it, null for all of it: shape 1 knew no parts, so that is
+/// the one member that may be missing.
+/// </summary>
 public sealed record StoredPlanItem(
     Guid Id, Guid? BoxId, StoredPortion? Portion, StoredLaidFood? Food, DateTimeOffset? EatenAt, string? Slot,
-    bool IsLocked, bool IsFitted);
+    bool IsLocked, bool IsFitted, long? PartMilligrams = null);
 
 /// <summary>A portion of a batch that was not packed.</summary>
 public sealed record StoredPortion(Guid BatchId, long Milligrams);

@@ -71,7 +71,7 @@ public static class CookEndpoints
         ArgumentNullException.ThrowIfNull(write);
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
-        async Task<CookView?> NowAsync() => await store.FindAsync(id) is { } now ? await CookView.OfAsync(now, reader) : null;
+        async Task<object?> NowAsync() => await store.FindAsync(id) is { } now ? await CookView.OfAsync(now, reader) : null;
         return await (await write(version)).AnswerWriteAsync(row => CookView.OfAsync(row, reader), NowAsync);
     }
 

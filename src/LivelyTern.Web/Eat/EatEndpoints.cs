@@ -13,7 +13,9 @@ namespace LivelyTern.Web.Eat;
 public sealed record EatView(Guid EaterId, string Name, DateOnly Today, Core.Aim.DayAim Aim, DayView Day, int Version);
 
 /// <summary>Whether an item has been eaten.</summary>
-public sealed record EatRequest(bool Eaten);
+/// <param name="Eaten">Whether it has.</param>
+/// <param name="Grams">Of a box, how much of it was; null for all of it. What is left is on the shelf again.</param>
+public sealed record EatRequest(bool Eaten, decimal? Grams = null);
 
 /// <summary>Eat: today.</summary>
 public static class EatEndpoints
@@ -34,7 +36,9 @@ public static class EatEndpoints
         }).WithName("getDay");
         eat.MapPut("/items/{id:guid}", (
             Guid id, EatRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes, TimeProvider clock) =>
-            PlanEndpoints.ChangeAsync(ifMatch, changes, [], [id], board => board.Eat(id, body.Eaten ? clock.GetUtcNow() : null)))
+            body is { Eaten: true, Grams: { } grams }
+                ? PlanEndpoints.WriteAsync(ifMatch, version => changes.EatPartAsync(version, id, new(grams)))
+                : PlanEndpoints.ChangeAsync(ifMatch, changes, [], [id], board => board.Eat(id, body.Eaten ? clock.GetUtcNow() : null)))
             .WithName("eatItem");
     }
 }

@@ -132,10 +132,10 @@ public sealed class PackingBench(
         var read = (await boxes.ReadAsync(rows)).ToDictionary(box => box.Id);
         BoxView Show(BoxRow box)
         {
-            // A box whose day went by uneaten lies on none.
-            var item = laid.GetValueOrDefault(box.Id);
-            if (item is { EatenAt: null } && item.Day < today) item = null;
-            var why = box.State == BoxState.Packed && item is not null ? never.GetValueOrDefault(item.EaterId) : null;
+            // A box whose day went by uneaten lies on none, and so does one of which the rest is on the shelf.
+            var places = laid[box.Id].Where(item => item.EatenAt is not null || item.Day >= today).ToList();
+            var item = places.Find(item => item.EatenAt is null) ?? (box.State == BoxState.Eaten ? places.LastOrDefault() : null);
+            var why = read[box.Id].Life.IsThere && item is { EatenAt: null } ? never.GetValueOrDefault(item.EaterId) : null;
             return new(
                 box.Id, box.Number, read[box.Id].Weight.Value, read[box.Id].Pieces, box.State, box.Place, box.Version,
                 item?.EaterId, item is null ? null : names.GetValueOrDefault(item.EaterId), item?.Day, why);

@@ -34,10 +34,12 @@ namespace LivelyTern.Web.Plan;
 /// <param name="BatchId">The batch of a portion that is not packed yet; null for all else. Its figures are by what the batch is expected to
 /// weigh.</param>
 /// <param name="Never">Why its eater must never get it, where that came after it was laid and it is not eaten; null for all else.</param>
+/// <param name="PartOf">Where it is only some of a box: the grams of all of it; null for all else.</param>
 public sealed record ItemView(
     Guid Id, Guid? BoxId, string Name, string? Text, string? Letters, int? Tint, decimal Grams, int? Pieces, DateOnly? CookedOn,
     DateTimeOffset? EatenAt, IReadOnlyDictionary<Measure, Figure> Figures, Figure? ExactPoints, string? Slot, bool IsLocked,
-    decimal? GiveOrTake, bool IsFrozen, Guid? BatchId = null, NeverView? Never = null);
+    decimal? GiveOrTake, bool IsFrozen, Guid? BatchId = null, NeverView? Never = null,
+    decimal? PartOf = null);
 
 /// <summary>Why an eater must never get something.</summary>
 /// <param name="Allergens">Allergens in it.</param>
@@ -110,7 +112,8 @@ public sealed record EaterState(int FitDays, int LaidDays, IReadOnlyDictionary<M
 /// <param name="BoxIds">The boxes, in their order.</param>
 /// <param name="Boxes">The same, each with the version to write on.</param>
 /// <param name="Place">Where they are.</param>
-/// <param name="Grams">The first box's weight.</param>
+/// <param name="Grams">The first box's weight; of one that is part eaten, of what is left.</param>
+/// <param name="IsRest">Whether it is what is left of one box.</param>
 /// <param name="Pieces">Its pieces, where counted.</param>
 /// <param name="Figures">The first box's figures, for each eater by id: points differ.</param>
 /// <param name="UseBy">The last day, as they are kept now.</param>
@@ -118,7 +121,8 @@ public sealed record EaterState(int FitDays, int LaidDays, IReadOnlyDictionary<M
 /// <param name="NeverFor">Eaters, by id, who must never get it, and why.</param>
 public sealed record ShelfView(
     Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, IReadOnlyList<Guid> BoxIds, IReadOnlyList<BoxAt> Boxes,
-    BoxPlace Place, decimal Grams, int? Pieces, IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy,
+    BoxPlace Place, decimal Grams, bool IsRest, int? Pieces,
+    IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy,
     string KeepingSource, IReadOnlyDictionary<Guid, NeverView> NeverFor);
 
 /// <summary>What an expected weight rests on.</summary>
@@ -314,7 +318,8 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         return new(
             item.Id, item.BoxId, box.Batch.RecipeName, null, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value, box.Pieces,
             box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact,
-            item.Slot, item.IsLocked, null, UseBy.Of(box, Today).IsFrozenFor(day), item.Portion?.BatchId);
+            item.Slot, item.IsLocked, null, UseBy.Of(box, Today).IsFrozenFor(day), item.Portion?.BatchId,
+            PartOf: item.PartOfBox is null ? null : stock.Boxes[box.Id].Weight.Value);
     }
 
     private async Task<IReadOnlyList<UnpackedView>> UnpackedAsync(IReadOnlyList<EaterRow> table)
@@ -340,7 +345,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
             version, NeverFor(batch.Contents, table));
     }
 
-    // Boxes of one batch that stand in one place and keep equally long are one group.
+    // Boxes of one batch that stand in one place and keep equally long are one group; what is left of a box is one of its own.
     private List<ShelfView> Shelf(IReadOnlyList<Box> boxes, IReadOnlyList<EaterRow> table, IReadOnlyDictionary<Guid, int> versions)
     {
         ShelfView Show(IReadOnlyList<Box> group)
@@ -349,11 +354,13 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
             var (batch, contents) = (first.Batch, first.Contents);
             return new(
                 batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, [.. group.Select(box => box.Id)],
-                [.. group.Select(box => new BoxAt(box.Id, versions[box.Id]))], first.Life.Place, first.Weight.Value, first.Pieces,
+                [.. group.Select(box => new BoxAt(box.Id, versions[box.Id]))], first.Life.Place, first.Weight.Value, first.IsPart,
+                first.Pieces,
                 table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(contents))), useBy.Last, useBy.Rule.Source,
                 NeverFor(contents, table));
         }
 
-        return [.. boxes.GroupBy(box => (box.Batch.Id, box.Life.Place, UseBy.Of(box, Today).Last)).Select(group => Show([.. group]))];
+        var groups = boxes.GroupBy(box => (box.Batch.Id, box.Life.Place, UseBy.Of(box, Today).Last, box.IsPart ? box.Id : Guid.Empty));
+        return [.. groups.Select(group => Show([.. group]))];
     }
 }

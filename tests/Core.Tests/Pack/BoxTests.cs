@@ -64,6 +64,29 @@ public sealed class BoxTests
         Assert.Equal(Of(frozen), Of(frozen.Put(BoxPlace.Fridge, tenth).Put(BoxPlace.Freezer, tenth)));
     }
 
+    private static IReadOnlyList<BoxChange> Happens(PlanChange change, Guid id, BoxLife life) => BoxesOnDays.Follow(
+        new Dictionary<Guid, (Grams, BoxLife)> { [id] = (new(200), life) }, change.Boxes,
+        BoxOnDay.On(change.Days.Select(day => KeyValuePair.Create(day.Where, day.After)))).Value!;
+
+    // Any parts of a box of 200 g, eaten or not: its state is what the eaten grams say, never more lies on days than there is, and the parts
+    // hold together what the whole held.
+    [SeededProperty]
+    public bool A_box_eaten_in_parts_is_part_eaten_until_all_of_it_is_and_the_parts_are_the_whole(PositiveInt[] parts, bool[] eaten)
+    {
+        var box = new Box(Guid.NewGuid(), new(Of("stew", Kitchen.Egg), new(170)), [new FoodInBox("30 g butter", Kitchen.Butter.Grams(30), "cup")], BoxLife.New(Today, null));
+        var laid = parts.Take(4).Select((part, i) => new BoxOnDay(box.Id, i % 2 == 0 ? Ada : Bo, new(part.Get % 120 + 1), i < eaten.Length && eaten[i])).ToList();
+        var boxes = new Dictionary<Guid, (Grams, BoxLife)> { [box.Id] = (box.Weight, box.Life) };
+        var follows = BoxesOnDays.Follow(boxes, [], laid);
+        var (sum, gone) = (laid.Sum(one => one.Part!.Value.Value), laid.Where(one => one.IsEaten).Sum(one => one.Part!.Value.Value));
+        if (laid.Count > 1 && sum > 200) return follows.Problems.Single().Code == "box-taken";
+        var state = gone >= 200 ? BoxState.Eaten : gone > 0 ? BoxState.PartEaten : BoxState.Packed;
+        List<Box> all = [.. laid.Select(one => box.Of(one.Part!.Value)), .. sum < 200 ? [box.Of(new(200 - sum))] : Array.Empty<Box>()];
+        var whole = box.Contents.Totals;
+        return (follows.Value!.LastOrDefault()?.After ?? box.Life).State == state
+            && all.Sum(one => one.Weight.Value) is > 199.999m and < 200.001m
+            && Nutrients.All.All(nutrient => Math.Abs(all.Sum(one => one.Contents.Totals[nutrient].AtLeast) - whole[nutrient].AtLeast) < 1e-9m);
+    }
+
     // Random changes of days: a box is eaten exactly where its day says so, and belongs to whose day it lies on; the inverse leads back.
     [SeededProperty]
     public bool What_a_change_makes_of_a_box_follows_from_the_days_alone_and_its_inverse_leads_back(bool lay, bool eat, bool forBo, bool other)
@@ -78,8 +101,8 @@ public sealed class BoxTests
             ? [new(to, lay ? [item] : [], [after])]
             : [new(from, lay ? [item] : [], []), new(to, [], [after])];
         var change = new PlanChange([.. days]);
-        var end = BoxesOnDays.Follow(change, new Dictionary<Guid, BoxLife> { [id] = start }).LastOrDefault()?.After ?? start;
-        var back = BoxesOnDays.Follow(change.Inverse, new Dictionary<Guid, BoxLife> { [id] = end }).LastOrDefault()?.After ?? end;
+        var end = Happens(change, id, start).LastOrDefault()?.After ?? start;
+        var back = Happens(change.Inverse, id, end).LastOrDefault()?.After ?? end;
         return end == start with { For = to.EaterId, State = eat ? BoxState.Eaten : BoxState.Packed } && back == start;
     }
 
@@ -93,9 +116,9 @@ public sealed class BoxTests
         var board = new PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanItem>>.Empty.Add(new(Ada, Today), [item]));
         var change = board.LetGo(gone).Value!;
         Assert.Empty(board.Apply(change).Value!.Days);
-        var happened = BoxesOnDays.Follow(change, new Dictionary<Guid, BoxLife> { [id] = life });
+        var happened = Happens(change, id, life);
         Assert.Equal([BoxEventKind.GivenAway], happened.Select(one => one.Kind));
-        var back = BoxesOnDays.Follow(change.Inverse, new Dictionary<Guid, BoxLife> { [id] = happened[^1].After });
+        var back = Happens(change.Inverse, id, happened[^1].After);
         Assert.Equal((BoxEventKind.Back, life), (back[^1].Kind, back[^1].After));
 
         // And one that is gone may not come onto a day.

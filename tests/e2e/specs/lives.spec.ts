@@ -95,3 +95,25 @@ test("a weight is kept and the batch packed later; a discarded batch comes back"
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await expect(page.getByLabel("Full pan on the scale")).toBeVisible();
 });
+
+test("half a box is eaten, and what is left of it lies on tomorrow", async ({ page, demo }) => {
+  await page.goto(`${demo.url}/eat`);
+  const open = page.getByRole("button", { name: /^Part of it: / }).first();
+  const name = (await open.getAttribute("aria-label"))!.replace("Part of it: ", "");
+  await open.click();
+  const form = page.getByRole("form", { name: `How much of ${name} was eaten` });
+  await form.getByLabel(`Grams eaten of ${name}`).fill("much");
+  await form.getByRole("button", { name: "Ate that" }).click();
+  await expect(page.getByText(/say how much of that was eaten|can't be read/).first()).toBeVisible();
+  await page.getByRole("button", { name: `Part of it: ${name}` }).click();
+  await form.getByRole("button", { name: /^half/ }).click();
+  await expect(page.getByText(`of ${name} eaten; the rest is on the shelf.`)).toBeVisible();
+  await expect(page.getByRole("button", { name: `Not eaten after all: ${name}` }).first()).toBeVisible();
+  await page.getByRole("link", { name: /^Plan/ }).click();
+  const rest = page.getByRole("button", { name: new RegExp(`^${name}, what is left of a box`) });
+  await rest.click();
+  await page.locator("[data-day$='2026-11-29']").click({ position: { x: 200, y: 12 } });
+  await expect(rest).toHaveCount(0);
+  await page.getByRole("button", { name: "Undo" }).first().click();
+  await expect(rest).toBeVisible();
+});

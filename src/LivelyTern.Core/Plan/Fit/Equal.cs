@@ -26,7 +26,7 @@ public static class Equal
 
         // Free is what lies on the shelf, and what the taken days give back.
         var back = BoxesOn(taken.Select(day => now[day])).Where(boxes.ContainsKey).Select(id => boxes[id]);
-        var free = shelf.Concat(back).Where(box => !wanted.Contains(box.Id)).DistinctBy(box => box.Id).ToList();
+        var free = shelf.Where(box => !box.IsPart).Concat(back).Where(box => !wanted.Contains(box.Id)).DistinctBy(box => box.Id).ToList();
         bool IsEqual(Box one, Box other) => one.Batch.Id == other.Batch.Id && Math.Abs(one.Weight.Value - other.Weight.Value) <= 5;
         return taken.ToDictionary(day => day, day =>
         {

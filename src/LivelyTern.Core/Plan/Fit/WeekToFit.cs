@@ -69,7 +69,9 @@ public sealed class WeekToFit
         start = this.days.Count == 0 ? today : this.days.Min(day => day.Day);
         span = this.days.Count == 0 ? 0 : this.days.Max(day => day.Day).DayNumber - start.DayNumber + 1;
         var released = this.days.SelectMany(Released).ToList();
-        OfferBoxes([.. shelf, .. released.Where(item => item.BoxId is not null).Select(item => this.stock.BoxOf(item)!)]);
+        // The rest of a box is left to hands: it is laid as that part, and by no fit.
+        var back = released.Where(item => item.BoxId is not null).Select(item => this.stock.BoxOf(item)!);
+        OfferBoxes([.. shelf.Where(box => !box.IsPart), .. back]);
         OfferPortions(unpacked, released, amountIsOpen);
         Problem = new(start, [.. eaters.Select(Show)], [.. offers.Select(Show)], [.. fillers.Select(Show)], wishes);
     }
@@ -145,7 +147,8 @@ public sealed class WeekToFit
         board[day].Where(item => item.EatenAt is null && !item.IsMealOut && (MustNever(day, item) || MayMove(item)));
 
     private bool MayMove(PlanItem item) =>
-        !item.IsLocked && scope != FitScope.Gaps && (scope == FitScope.Everything || item.IsOfBatch || item.IsFitted)
+        !item.IsLocked && item.PartOfBox is null
+        && scope != FitScope.Gaps && (scope == FitScope.Everything || item.IsOfBatch || item.IsFitted)
         && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!, today).IsOver(today));
 
     private bool MustNever(EaterDay day, PlanItem item) =>

@@ -4,6 +4,7 @@ import { addDays, parseISO } from "date-fns";
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
+import { useState } from "react";
 import { eatItem, getDay, layFood, type EatView, type ItemView, type Measure } from "../../api";
 import {
   EaterTabs,
@@ -25,6 +26,7 @@ import { tapeLength } from "../../ui/ticks";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 import { queryKeys } from "../../app/queryKeys";
+import { PartOfBox } from "./PartOfBox";
 
 export default function EatRoom() {
   const { t } = useWords("eat");
@@ -86,6 +88,8 @@ function Day({ view }: { view: EatView }) {
   const { t } = useWords("eat");
   const { lens } = useKitchen();
   const { change } = useHistory();
+  // The box of which the eater is saying how much they ate.
+  const [parted, setParted] = useState<string | null>(null);
   const { day, aim } = view;
   const where = { eaterId: view.eaterId, day: day.day };
   const band = aim.bands[lens];
@@ -103,6 +107,13 @@ function Day({ view }: { view: EatView }) {
       () => eatItem({ headers: seenDays(where), path: { id: item.id }, body: { eaten: isEaten } }),
       t(isEaten ? "marked" : "unmarked", { name: item.name }),
     );
+  const markPart = (item: ItemView, eaten: number) => {
+    setParted(null);
+    return change(
+      () => eatItem({ headers: seenDays(where), path: { id: item.id }, body: { eaten: true, grams: eaten } }),
+      t("part.marked", { part: grams(Math.round(eaten)), name: item.name }),
+    );
+  };
   const others = (Object.keys(day.left) as Measure[]).filter((measure) => measure !== lens);
 
   return (
@@ -180,13 +191,28 @@ function Day({ view }: { view: EatView }) {
                     {t("pack")}
                   </Link>
                 ) : (
-                  <button
-                    className={`${i === firstReady ? "btn-next" : "btn"} min-w-24`}
-                    onClick={() => void mark(item, true)}
-                    aria-label={`${t("ate")}: ${item.name}`}
-                  >
-                    {t("ate")}
-                  </button>
+                  <span className="flex gap-1">
+                    {item.boxId && (
+                      <button
+                        className="btn"
+                        aria-expanded={parted === item.id}
+                        aria-label={`${t("part.open")}: ${item.name}`}
+                        onClick={() => setParted(parted === item.id ? null : item.id)}
+                      >
+                        {t("part.open")}
+                      </button>
+                    )}
+                    <button
+                      className={`${i === firstReady ? "btn-next" : "btn"} min-w-24`}
+                      onClick={() => void mark(item, true)}
+                      aria-label={`${t("ate")}: ${item.name}`}
+                    >
+                      {t("ate")}
+                    </button>
+                  </span>
+                )}
+                {parted === item.id && (
+                  <PartOfBox item={item} onAte={(eaten) => void markPart(item, eaten)} />
                 )}
                 {i === firstReady && item.boxId && (
                   <p className="col-span-2 text-sm">
@@ -250,7 +276,12 @@ function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
         <Amount measure={lens} figure={item.figures[lens]} className="[&_*]:text-inherit" /> ·{" "}
         <Amount measure={second} figure={item.figures[second]} className="[&_*]:text-inherit" />{" "}
         {second === "protein" && t("app:measures.protein")} · {item.batchId ? `${t("app:about")} ` : ""}
-        {grams(Math.round(item.grams))} g
+        {item.partOf === null
+          ? `${grams(Math.round(item.grams))} g`
+          : t("part.some", {
+              part: grams(Math.round(item.grams)),
+              whole: grams(Math.round(item.partOf!)),
+            })}
       </span>
     </>
   );

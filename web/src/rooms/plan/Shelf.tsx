@@ -22,7 +22,7 @@ export function Shelf({ shelf, eaterId, lens, second, carried, onLift }: ShelfPr
   const figuresOf = ({ figures }: ShelfView) => figures[eaterId] ?? Object.values(figures)[0];
   const spoken = (group: ShelfView) => {
     const figure = figuresOf(group)?.[lens];
-    return t("shelf.strip", {
+    return t(group.isRest ? "shelf.restStrip" : "shelf.strip", {
       count: group.boxIds.length,
       name: group.name,
       amount: figure ? `${amount(lens, figure.value)} ${unitOf(lens)}` : "",
@@ -50,17 +50,17 @@ export function Shelf({ shelf, eaterId, lens, second, carried, onLift }: ShelfPr
       )}
       <ul className="max-h-[46vh] space-y-2 overflow-auto p-1">
         {shelf.map((group) => (
-          <li key={`${group.batchId}|${group.place}|${group.useBy}`}>
+          <li key={`${group.batchId}|${group.place}|${group.useBy}|${group.isRest ? group.boxIds[0] : ""}`}>
             <Strip
               what={{ kind: "box", id: group.boxIds[0]!, name: group.name, isBox: true }}
-              focus={`batch|${group.batchId}|${group.place}`}
+              focus={`batch|${group.batchId}|${group.place}|${group.isRest ? group.boxIds[0] : ""}`}
               label={spoken(group)}
               letters={group.letters}
               tint={group.tint}
               figures={figuresOf(group)}
               lens={lens}
               second={second}
-              count={`×${group.boxIds.length}`}
+              count={group.isRest ? t("shelf.rest") : `×${group.boxIds.length}`}
               foot={t(`shelf.keeps.${group.place}`, { day: shortDay(group.useBy) })}
               never={group.neverFor[eaterId]}
               isCarried={carried !== null && group.boxIds.includes(carried.id)}

@@ -16,6 +16,8 @@ export const plan = {
     count_other: "{{count}} boxes",
     strip_one: "{{name}}, 1 box, {{amount}} each, cooked {{day}}",
     strip_other: "{{name}}, {{count}} boxes, {{amount}} each, cooked {{day}}",
+    restStrip: "{{name}}, what is left of a box, {{amount}}, cooked {{day}}",
+    rest: "rest",
     cooked: "cooked {{day}}",
     keeps: {
       fridge: "in the fridge to {{day}}",
