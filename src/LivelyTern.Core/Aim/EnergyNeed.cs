@@ -167,41 +167,40 @@ public static class EnergyNeed
 
         NeedEstimate Estimate(string name, string formula, string source, decimal? resting) =>
             new(name, formula, source, resting, resting * activity, TargetOf(resting * activity));
+    }
 
-        }
+    private static readonly Caution Floor = new(
+        "floor",
+        "At that rate the target would lie below 1,200 kcal a day, which is for people a doctor or dietitian looks after: it is held "
+        + "at 1,200. A slower rate fits better.",
+        Guidelines + " (from memory)");
 
-        private static readonly Caution Floor = new(
-            "floor",
-            "At that rate the target would lie below 1,200 kcal a day, which is for people a doctor or dietitian looks after: it is held "
-            + "at 1,200. A slower rate fits better.",
-            Guidelines + " (from memory)");
+    private static readonly Caution RoughRule = new(
+        "rough",
+        "7,700 kcal for a kilogram is a rough rule and promises more than happens over months; the scale over weeks knows better.",
+        "Wishnofsky, American Journal of Clinical Nutrition, 1958 (from memory)");
 
-        private static readonly Caution RoughRule = new(
-            "rough",
-            "7,700 kcal for a kilogram is a rough rule and promises more than happens over months; the scale over weeks knows better.",
-            "Wishnofsky, American Journal of Clinical Nutrition, 1958 (from memory)");
+    private static readonly Caution OnePerson = new(
+        "clinician", "An equation can be a few hundred kcal off for one person. What a doctor or dietitian says comes first.",
+        "common practice, no published source");
 
-        private static readonly Caution OnePerson = new(
-            "clinician", "An equation can be a few hundred kcal off for one person. What a doctor or dietitian says comes first.",
-            "common practice, no published source");
+    private static readonly Caution Under18 = new(
+        "under-18", "Under 18 no deficit is worked out here: growing comes first. Ask a doctor or dietitian.",
+        Guidelines + ": for adults (from memory)");
 
-        private static readonly Caution Under18 = new(
-            "under-18", "Under 18 no deficit is worked out here: growing comes first. Ask a doctor or dietitian.",
-            Guidelines + ": for adults (from memory)");
+    private static readonly Caution Pregnant = new(
+        "pregnant", "In pregnancy and while breastfeeding no deficit is worked out here. Ask a doctor, midwife or dietitian.",
+        Guidelines + ": pregnant women excluded (from memory)");
 
-        private static readonly Caution Pregnant = new(
-            "pregnant", "In pregnancy and while breastfeeding no deficit is worked out here. Ask a doctor, midwife or dietitian.",
-            Guidelines + ": pregnant women excluded (from memory)");
+    private static readonly Caution Underweight = new(
+        "underweight",
+        "At this height the weight is already below the usual range (a body mass index under 18.5): no deficit is worked out here. Ask "
+        + "a doctor or dietitian.",
+        "WHO Technical Report Series 894, 2000 (from memory)");
 
-        private static readonly Caution Underweight = new(
-            "underweight",
-            "At this height the weight is already below the usual range (a body mass index under 18.5): no deficit is worked out here. Ask "
-            + "a doctor or dietitian.",
-            "WHO Technical Report Series 894, 2000 (from memory)");
-
-        private static readonly Caution TooFast = new(
-            "rate", "Faster than 1 kg a week is more than is advised: worked out for 1 kg a week.",
-            Guidelines + "; CDC, 1 to 2 pounds a week (from memory)");
+    private static readonly Caution TooFast = new(
+        "rate", "Faster than 1 kg a week is more than is advised: worked out for 1 kg a week.",
+        Guidelines + "; CDC, 1 to 2 pounds a week (from memory)");
 
     private static decimal Whole(decimal value) => Math.Round(value, MidpointRounding.AwayFromZero);
 

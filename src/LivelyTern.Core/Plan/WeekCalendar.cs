@@ -71,15 +71,15 @@ public static class WeekCalendar
         group (eater.Eater.Name, box.Batch.RecipeName) by day.Key.Day into frozen
         select Thaw(frozen.Key, [.. frozen]);
 
-        private static CalendarEntry Thaw(DateOnly day, IReadOnlyList<(string Eater, string Dish)> boxes)
-        {
-            var dishes = string.Join(", ", boxes.Select(one => one.Dish).Distinct(StringComparer.Ordinal));
-            var weekday = day.ToString("dddd", CultureInfo.InvariantCulture);
-            var list = string.Join('\n', boxes.Select(one => $"· {one.Dish}, for {one.Eater} on {weekday}"));
-            return new(
-                $"thaw-{Day(day)}", KitchenDays.After(day, -1), null, $"Move to the fridge to thaw: {dishes}",
-                list + "\nNever thaw on the counter (USDA FSIS).");
-        }
+    private static CalendarEntry Thaw(DateOnly day, IReadOnlyList<(string Eater, string Dish)> boxes)
+    {
+        var dishes = string.Join(", ", boxes.Select(one => one.Dish).Distinct(StringComparer.Ordinal));
+        var weekday = day.ToString("dddd", CultureInfo.InvariantCulture);
+        var list = string.Join('\n', boxes.Select(one => $"· {one.Dish}, for {one.Eater} on {weekday}"));
+        return new(
+            $"thaw-{Day(day)}", KitchenDays.After(day, -1), null, $"Move to the fridge to thaw: {dishes}",
+            list + "\nNever thaw on the counter (USDA FSIS).");
+    }
 
     // The days batches were cooked that lie on the plan, and those on which others are to be.
     private static IEnumerable<CalendarEntry> PrepDays(

@@ -101,7 +101,11 @@ export function Ruler({ day, aim, measure, length, label, block, landing = null,
   const landingAt = landing === null ? null : (spans[landing]?.start ?? sum);
 
   return (
-    <div ref={ref} className="relative rounded-md border-[1.5px] border-rim bg-panel" style={{ height }}>
+    <div
+      ref={ref}
+      className="relative rounded-md border-[1.5px] border-rim bg-panel [contain:layout_style]"
+      style={{ height }}
+    >
       <svg aria-hidden className="absolute inset-0 size-full overflow-visible">
         {band && (
           <>
