@@ -38,7 +38,7 @@ for folder in web tests/e2e; do
   fi
 done
 # Style and analysers are errors of the build itself; what is left is white space.
-step "C# is formatted" dotnet format whitespace . --folder --verify-no-changes --include src tests bench --exclude src/LivelyTern.Data/Migrations
+step "C# is formatted" dotnet format whitespace . --folder --verify-no-changes --include src/ tests/ bench/ --exclude src/LivelyTern.Data/Migrations/
 # One thread of work for a minute: done beside the C# suites, told after them.
 lint() { cd web && npx prettier --check --log-level warn . && npx eslint . --max-warnings 0 && npx tsc && cd ../tests/e2e && ../../web/node_modules/.bin/prettier --check --log-level warn . && npx tsc; }
 (lint) >"$results/lint.log" 2>&1 &

@@ -36,7 +36,9 @@ public sealed class ManyHandsTests
 
         public static object Label(bool hasMilk) => new
         {
-            name = "House spread", group = "fats", allergens = hasMilk ? new[] { "milk" } : [],
+            name = "House spread",
+            group = "fats",
+            allergens = hasMilk ? new[] { "milk" } : [],
             label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 300 },
         };
 

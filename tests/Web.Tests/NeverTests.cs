@@ -63,7 +63,10 @@ public sealed class NeverTests : IDisposable
     {
         object Label(params string[] allergens) => new
         {
-            name = "House spread", group = "fats", allergens, label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 300 },
+            name = "House spread",
+            group = "fats",
+            allergens,
+            label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 300 },
         };
         var food = await host.PostAsync("/api/foods", Label());
         await using var scope = host.Services.CreateAsyncScope();

@@ -35,10 +35,10 @@ public static class MeasureTotals
     /// <summary>For each nutrient that is not complete, the names of the foods that lack it.</summary>
     public static IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing(
             IReadOnlyList<Contents> entries, IReadOnlyDictionary<Measure, Total> sums)
-        {
-            IReadOnlyList<string> Lacking(Measure measure) =>
-                [.. entries.SelectMany(entry => entry.Missing(measure.Nutrient() ?? Nutrient.Fibre)).Distinct(StringComparer.Ordinal)];
-            var incomplete = sums.Where(sum => !sum.Value.IsComplete && sum.Key != Measure.Points);
-            return incomplete.ToDictionary(sum => sum.Key, sum => Lacking(sum.Key));
-        }
+    {
+        IReadOnlyList<string> Lacking(Measure measure) =>
+            [.. entries.SelectMany(entry => entry.Missing(measure.Nutrient() ?? Nutrient.Fibre)).Distinct(StringComparer.Ordinal)];
+        var incomplete = sums.Where(sum => !sum.Value.IsComplete && sum.Key != Measure.Points);
+        return incomplete.ToDictionary(sum => sum.Key, sum => Lacking(sum.Key));
+    }
 }

@@ -363,7 +363,8 @@ public sealed record FoodLine(
     private static FoodLine Ask(string text, Food food, string measure, LineParts parts) =>
         new(
             text, null, false, new("measure-unknown", "line", $"Weigh one {measure} of {food.Name} once: how many grams?"), [],
-            new(food, measure)) { Parts = parts };
+            new(food, measure))
+        { Parts = parts };
 
     private static FoodLine Unread(string text, string code, string sentence, LineParts parts, IReadOnlyList<Food>? candidates = null) =>
         new(text, null, false, new(code, "line", sentence), candidates ?? [], null) { Parts = parts };

@@ -42,7 +42,9 @@ internal static class DemoKitchen
         "Night watch",
         new Dictionary<Nutrient, decimal>
         {
-            [Nutrient.Energy] = 0.02m, [Nutrient.SaturatedFat] = 0.15m, [Nutrient.Fibre] = -0.05m,
+            [Nutrient.Energy] = 0.02m,
+            [Nutrient.SaturatedFat] = 0.15m,
+            [Nutrient.Fibre] = -0.05m,
         },
         1m, [FoodGroup.Vegetables, FoodGroup.Fruit], ["egg", "egg-white", "greek-yogurt-fat-free"]);
 
