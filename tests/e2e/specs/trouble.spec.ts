@@ -85,6 +85,8 @@ test("a plan changed in another tab is not overwritten, and this tab sees it", a
     await tab.goto(`${demo.url}/plan`);
     await expect(tab.getByRole("button", { name: /Fish and fennel tray bake, 2 boxes/ })).toBeVisible();
   }
+  // A tab that lies behind another is slow at everything.
+  await first.bringToFront();
   await drag(
     first,
     first.getByRole("button", { name: /Baked falafel, 1 box/ }),
@@ -92,6 +94,7 @@ test("a plan changed in another tab is not overwritten, and this tab sees it", a
   );
   await expect(first.getByRole("button", { name: /Baked falafel, 1 box/ })).toHaveCount(0);
   // On the very day that the other has changed it is told so; on another day a box that is gone is named.
+  await second.bringToFront();
   await drag(
     second,
     second.getByRole("button", { name: /Fish and fennel tray bake, 2 boxes/ }),
