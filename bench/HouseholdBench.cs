@@ -63,12 +63,15 @@ internal static class HouseholdBench
             using var http = new HttpClient { BaseAddress = new Uri(Url) };
             while (!await IsUpAsync(http)) await Task.Delay(50);
 
-            // A host that was just started still compiles what it runs; the figures that are wanted are those of one that has been up for a while.
+            // A host that was just started still compiles what it runs; the figures that are wanted are those of one that has been up for a
+            // while.
             foreach (var (when, isWarm) in new[] { ("just started", false), ("warm", true) })
             {
                 await MeasureAsync($"/health, {when}", 500, async () => await http.GetByteArrayAsync("/health"), 0);
-                await MeasureAsync($"the overview, {when}", 500, async () => await http.GetByteArrayAsync("/api/overview"), isWarm ? 10 : 0);
-                await MeasureAsync($"the week, {when}", 300, async () => await http.GetByteArrayAsync("/api/plan/weeks/2026-11-25"), isWarm ? 30 : 0);
+                await MeasureAsync(
+                    $"the overview, {when}", 500, async () => await http.GetByteArrayAsync("/api/overview"), isWarm ? 10 : 0);
+                await MeasureAsync(
+                    $"the week, {when}", 300, async () => await http.GetByteArrayAsync("/api/plan/weeks/2026-11-25"), isWarm ? 30 : 0);
             }
 
             var week = JsonNode.Parse(await http.GetStringAsync("/api/plan/weeks/2026-11-25"))!;

@@ -79,6 +79,7 @@ for suite in Core.Tests Formats.Tests Solving.Tests Web.Tests; do
   fi
 done
 
+ended() { wait "$1"; local as=$?; cat "$2"; return $as; }
 step "TypeScript is formatted and lints" ended "$linting" "$results/lint.log"
 
 say "The whole way in Chromium"

@@ -134,7 +134,8 @@ public sealed class FitTests
     public void A_dish_lies_once_on_a_day_however_many_batches_of_it_there_are()
     {
         FitBatch Batch(string id, string dish) => new(id, id, [new(300, Holds(300), Boxes: 4)], null, Dish: dish);
-        var eater = new FitEater("a", "a", Measure.Energy, [.. Enumerable.Range(0, 3).Select(_ => new FitDay(new Dictionary<Measure, Band> { [Measure.Energy] = new(590, 600, 610) }, MostBoxes: 2, MostServings: 0))], BoxesAlike: 3);
+        var day = new FitDay(new Dictionary<Measure, Band> { [Measure.Energy] = new(590, 600, 610) }, MostBoxes: 2, MostServings: 0);
+        var eater = new FitEater("a", "a", Measure.Energy, [day, day, day], BoxesAlike: 3);
         FitAnswer Fit(string other) => Fitter.Fit(new FitTables(new(new(2026, 11, 25), [eater], [Batch("one", "stew"), Batch("two", other)], [], new())), new FitEffort(30, Rounds: 2), null, CancellationToken.None);
         Assert.Equal(6, Fit("bake").Plan.Boxes.Count);
         var same = Fit("stew");
@@ -143,7 +144,8 @@ public sealed class FitTests
         Assert.True(same.IsBest);
 
         // Past what is welcome it is the same again, whichever batch it comes from.
-        var tables = new FitTables(new(new(2026, 11, 25), [eater with { BoxesAlike = 1 }], [Batch("one", "stew"), Batch("two", "stew")], [], new()));
+        var once = eater with { BoxesAlike = 1 };
+        var tables = new FitTables(new(new(2026, 11, 25), [once], [Batch("one", "stew"), Batch("two", "stew")], [], new()));
         Assert.Equal(2 * tables.AgainCost, tables.Cost(new([new(0, 0, 0, 0), new(0, 1, 1, 0), new(0, 2, 0, 0)], [])).Sameness);
         Assert.Equal("a dish twice on one day", tables.Breach(new([new(0, 0, 0, 0), new(0, 0, 1, 0)], [])));
     }

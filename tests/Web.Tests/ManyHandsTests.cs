@@ -78,13 +78,16 @@ public sealed class ManyHandsTests
                 case 16: return await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item!.Id}/amount", new { text = "30 g house spread" }, version);
                 case 17: return await host.SendAsync(HttpMethod.Post, "/api/plan/copies", new { eaterId = item!.Eater, day = item.Day, to = new[] { Any(Days), Any(Days) } }, version);
                 case 18: return await MendAsync(eater, day, version);
-                case 19: return await host.SendAsync(HttpMethod.Put, $"/api/eat/items/{item!.Id}", new { eaten = true, grams = chance.Next(-5, 300) }, version);
+                case 19: return await EatPartAsync(item!, version);
                 case 20: return await BoxAsync(batch, version);
                 case 21: return await BoxAsync(batch, version);
                 case 22: return await WentInAsync(batch);
                 default: return Changes.Count > 0 ? await host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{Any(Changes)}/undo", "") : (0, JsonValue.Create(0));
             }
         }
+
+        private Task<(int Status, JsonNode Body)> EatPartAsync(Item item, int version) =>
+            host.SendAsync(HttpMethod.Put, $"/api/eat/items/{item.Id}", new { eaten = true, grams = chance.Next(-5, 300) }, version);
 
         private async Task<(int Status, JsonNode Body)> LabelAsync()
         {
@@ -215,7 +218,8 @@ public sealed class ManyHandsTests
               WHERE State IN ('Packed', 'PartEaten', 'Eaten')
                 AND State <> CASE WHEN Eaten = 0 THEN 'Packed' WHEN Eaten < Weight THEN 'PartEaten' ELSE 'Eaten' END
             UNION ALL SELECT 'gone ' || x.Id FROM Boxes x JOIN PlanItems i ON i.BoxId = x.Id
-              WHERE x.State NOT IN ('Packed', 'PartEaten', 'Eaten') AND (x.State = 'EmptiedBack' OR i.Milligrams IS NULL OR i.EatenAt IS NULL)
+              WHERE x.State NOT IN ('Packed', 'PartEaten', 'Eaten')
+                AND (x.State = 'EmptiedBack' OR i.Milligrams IS NULL OR i.EatenAt IS NULL)
             UNION ALL SELECT 'whose ' || x.Id FROM Boxes x WHERE x.State IN ('Packed', 'PartEaten', 'Eaten') AND NOT CASE
               WHEN EXISTS (SELECT 1 FROM PlanItems i WHERE i.BoxId = x.Id AND (i.EatenAt IS NULL OR x.State = 'Eaten'))
               THEN x.ForId IN (SELECT i.EaterId FROM PlanItems i WHERE i.BoxId = x.Id AND (i.EatenAt IS NULL OR x.State = 'Eaten'))
@@ -262,16 +266,24 @@ public sealed class ManyHandsTests
         // Of each box what lies on days, in one piece or in parts, and what is on the shelf is all that is in it; of one that was given or
         // thrown away only what was eaten of it before.
         var laid = after.Where(item => item.Box is not null).ToLookup(item => item.Box!);
-        var shelf = week["shelf"]!.AsArray().SelectMany(group => group!["boxIds"]!.AsArray().Select(id => (Id: (string)id!, Left: (bool)group["isRest"]! ? (decimal?)group["grams"]! : null))).ToDictionary(one => one.Id, one => one.Left);
+        var shelf = new Dictionary<string, decimal?>(StringComparer.Ordinal);
+        foreach (var group in week["shelf"]!.AsArray())
+        {
+            var left = (bool)group!["isRest"]! ? (decimal?)group["grams"]! : null;
+            foreach (var id in group["boxIds"]!.AsArray()) shelf.Add((string)id!, left);
+        }
+
         foreach (var id in house.Batches)
         {
             var batch = await host.GetAsync($"/api/pack/batches/{id}");
             var boxes = batch["boxes"]!.AsArray();
             foreach (var box in boxes)
             {
-                var (boxId, all, isThere) = ((string)box!["id"]!, (decimal)box["grams"]!, (string?)box["state"] is "packed" or "partEaten" or "eaten");
+                var (boxId, all, isThere) = (
+                    (string)box!["id"]!, (decimal)box["grams"]!, (string?)box["state"] is "packed" or "partEaten" or "eaten");
                 var onDays = laid[boxId].Sum(item => item.Grams);
-                if (isThere) Assert.InRange(onDays + (shelf.TryGetValue(boxId, out var rest) ? rest ?? all : 0), all - 0.001m, all + 0.001m);
+                if (isThere)
+                    Assert.InRange(onDays + (shelf.TryGetValue(boxId, out var rest) ? rest ?? all : 0), all - 0.001m, all + 0.001m);
                 else Assert.True(onDays < all && !shelf.ContainsKey(boxId) && laid[boxId].All(item => item.IsEaten), $"{box}");
             }
 

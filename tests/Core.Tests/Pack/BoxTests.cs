@@ -68,13 +68,17 @@ public sealed class BoxTests
         new Dictionary<Guid, (Grams, BoxLife)> { [id] = (new(200), life) }, change.Boxes,
         BoxOnDay.On(change.Days.Select(day => KeyValuePair.Create(day.Where, day.After)))).Value!;
 
-    // Any parts of a box of 200 g, eaten or not: its state is what the eaten grams say, never more lies on days than there is, and the parts
-    // hold together what the whole held.
+    // Any parts of a box of 200 g, eaten or not: its state is what the eaten grams say, never more lies on days than there is, and the
+    // parts hold together what the whole held.
     [SeededProperty]
     public bool A_box_eaten_in_parts_is_part_eaten_until_all_of_it_is_and_the_parts_are_the_whole(PositiveInt[] parts, bool[] eaten)
     {
-        var box = new Box(Guid.NewGuid(), new(Of("stew", Kitchen.Egg), new(170)), [new FoodInBox("30 g butter", Kitchen.Butter.Grams(30), "cup")], BoxLife.New(Today, null));
-        var laid = parts.Take(4).Select((part, i) => new BoxOnDay(box.Id, i % 2 == 0 ? Ada : Bo, new(part.Get % 120 + 1), i < eaten.Length && eaten[i])).ToList();
+        var box = new Box(
+            Guid.NewGuid(), new(Of("stew", Kitchen.Egg), new(170)), [new FoodInBox("30 g butter", Kitchen.Butter.Grams(30), "cup")],
+            BoxLife.New(Today, null));
+        BoxOnDay Lying(PositiveInt part, int i) =>
+            new(box.Id, i % 2 == 0 ? Ada : Bo, new((part.Get % 120) + 1), i < eaten.Length && eaten[i]);
+        var laid = parts.Take(4).Select(Lying).ToList();
         var boxes = new Dictionary<Guid, (Grams, BoxLife)> { [box.Id] = (box.Weight, box.Life) };
         var follows = BoxesOnDays.Follow(boxes, [], laid);
         var (sum, gone) = (laid.Sum(one => one.Part!.Value.Value), laid.Where(one => one.IsEaten).Sum(one => one.Part!.Value.Value));
@@ -82,9 +86,10 @@ public sealed class BoxTests
         var state = gone >= 200 ? BoxState.Eaten : gone > 0 ? BoxState.PartEaten : BoxState.Packed;
         List<Box> all = [.. laid.Select(one => box.Of(one.Part!.Value)), .. sum < 200 ? [box.Of(new(200 - sum))] : Array.Empty<Box>()];
         var whole = box.Contents.Totals;
+        decimal SumOf(Nutrient nutrient) => all.Sum(one => one.Contents.Totals[nutrient].AtLeast);
         return (follows.Value!.LastOrDefault()?.After ?? box.Life).State == state
             && all.Sum(one => one.Weight.Value) is > 199.999m and < 200.001m
-            && Nutrients.All.All(nutrient => Math.Abs(all.Sum(one => one.Contents.Totals[nutrient].AtLeast) - whole[nutrient].AtLeast) < 1e-9m);
+            && Nutrients.All.All(nutrient => Math.Abs(SumOf(nutrient) - whole[nutrient].AtLeast) < 1e-9m);
     }
 
     // Random changes of days: a box is eaten exactly where its day says so, and belongs to whose day it lies on; the inverse leads back.

@@ -32,7 +32,8 @@ public sealed class DayMendsTests
 
     private PlanItem Event(decimal grams, decimal giveOrTake) => new(Id(), new MealOut("out", Plain.Grams(grams), giveOrTake));
 
-    private PlanItem Food(decimal grams, bool isLocked = false) => new(Id(), new PlainFood($"{grams} g plain", Plain.Grams(grams))) { IsLocked = isLocked };
+    private PlanItem Food(decimal grams, bool isLocked = false) =>
+        new(Id(), new PlainFood($"{grams} g plain", Plain.Grams(grams))) { IsLocked = isLocked };
 
     private static PlanBoard Board(params (int Day, PlanItem[] Items)[] days) => new(days.ToImmutableDictionary(day => new EaterDay(Ada, Today.AddDays(day.Day)), day => day.Items.ToImmutableList()));
 
@@ -79,10 +80,20 @@ public sealed class DayMendsTests
         PlanItem Loose()
         {
             var (food, grams) = (Any(), chance.Next(1, 40) * 10m);
-            return new(Id(), new PlainFood($"{grams} g {food.Name}", food.Grams(grams))) { IsLocked = chance.Next(6) == 0, EatenAt = chance.Next(8) == 0 ? DateTimeOffset.UnixEpoch : null };
+            return new(Id(), new PlainFood($"{grams} g {food.Name}", food.Grams(grams)))
+            {
+                IsLocked = chance.Next(6) == 0,
+                EatenAt = chance.Next(8) == 0 ? DateTimeOffset.UnixEpoch : null,
+            };
         }
 
-        PlanItem[] Day(int box) => [.. Enumerable.Range(0, chance.Next(0, 4)).Select(_ => Loose()), .. chance.Next(4) > 0 ? [new PlanItem(Id(), new LaidBox(boxes[box].Id))] : Array.Empty<PlanItem>()];
+        PlanItem[] Day(int box)
+        {
+            var laid = Enumerable.Range(0, chance.Next(0, 4)).Select(_ => Loose()).ToList();
+            if (chance.Next(4) > 0) laid.Add(new PlanItem(Id(), new LaidBox(boxes[box].Id)));
+            return [.. laid];
+        }
+
         var board = Board((0, Day(0)), (1, Day(1)), (2, Day(2)));
         var who = Eater(chance.Next(3) == 0 ? new EatingWays { NeverAllergens = [Allergen.TreeNuts] } : EatingWays.Plain, min: chance.Next(200, 500), max: chance.Next(510, 900));
         who = who with { Eater = who.Eater with { Aim = who.Eater.Aim with { Bands = new Dictionary<Measure, Band>(who.Eater.Aim.Bands) { [Measure.Protein] = new(Min: chance.Next(5, 40)) } } } };
@@ -199,7 +210,8 @@ public sealed class DayMendsTests
     public void New_things_go_where_the_shares_are_best_met_one_box_to_a_slot()
     {
         Slot[] slots = [new("morning", null, 0.25m, true), new("noon", null, 0.35m, true), new("evening", null, 0.3m, true), new("between", null, 0.1m, false)];
-        var (big, middle, small) = (new PlanItem(Id(), new LaidBox(Id())), new PlanItem(Id(), new LaidBox(Id())), new PlanItem(Id(), new LaidBox(Id())));
+        var (big, middle, small) = (
+            new PlanItem(Id(), new LaidBox(Id())), new PlanItem(Id(), new LaidBox(Id())), new PlanItem(Id(), new LaidBox(Id())));
         var apple = Food(90);
         decimal Kcal(PlanItem item) => item == big ? 500 : item == middle ? 420 : item == small ? 300 : 90;
         var placed = DaySlots.Place([], [small, apple, big, middle], slots, Kcal).ToDictionary(item => item.Id, item => item.Slot);
@@ -211,7 +223,8 @@ public sealed class DayMendsTests
     [Fact]
     public void A_day_is_copied_without_its_boxes_and_several_steps_are_one_change()
     {
-        var (box, oats, milk) = (new PlanItem(Id(), new LaidBox(Id())), Food(60) with { Slot = "morning", EatenAt = DateTimeOffset.UnixEpoch }, Food(200));
+        var (box, oats, milk) = (
+            new PlanItem(Id(), new LaidBox(Id())), Food(60) with { Slot = "morning", EatenAt = DateTimeOffset.UnixEpoch }, Food(200));
         var board = Board((0, [box, oats, milk]));
         var (monday, tuesday) = (new EaterDay(Ada, Today), new EaterDay(Ada, Today.AddDays(1)));
         var change = board.Copy(monday, [tuesday], "morning", Id).Value!;
@@ -249,9 +262,14 @@ public sealed class DayMendsTests
     public void A_week_to_fit_keeps_what_is_eaten_locked_or_out_and_knows_what_may_be_eaten_when()
     {
         var (stays, moves, old, fresh) = (Box("stew", 300), Box("soups", 300), Box("old stew x", 300, cookedDaysAgo: 5), Box("bakes ab", 200));
-        var board = Board((0, [new PlanItem(Id(), new LaidBox(stays.Id)) { IsLocked = true }, new PlanItem(Id(), new LaidBox(moves.Id)), Food(50)]), (1, [Event(400, 40)]));
+        var board = Board(
+            (0, [new PlanItem(Id(), new LaidBox(stays.Id)) { IsLocked = true }, new PlanItem(Id(), new LaidBox(moves.Id)), Food(50)]),
+            (1, [Event(400, 40)]));
         var days = Enumerable.Range(-1, 3).Select(day => new EaterDay(Ada, Today.AddDays(day))).ToList();
-        WeekToFit Week(FitScope scope) => new([Eater(new() { BoxesAlike = 2 })], days, Today, board, Stock.Of([stays, moves]), [old, fresh], [], [new("50 g plain", Plain.Grams(50))], scope, new());
+        WeekToFit Week(FitScope scope) =>
+            new(
+                [Eater(new() { BoxesAlike = 2 })], days, Today, board, Stock.Of([stays, moves]), [old, fresh], [],
+                [new("50 g plain", Plain.Grams(50))], scope, new());
         var week = Week(FitScope.Boxes);
         Assert.Equal(2, week.Problem.DayCount);
         Assert.Equal(["soups", "bakes ab"], week.Problem.Batches.Select(batch => batch.Name));

@@ -126,7 +126,9 @@ public class PlanBoardTests
         var has = board.Days.Any(day => day.Value.Exists(item => IsSized(day.Key, item)));
         if (!sized.Succeeded) return !has;
         var after = board.Apply(sized.Value!).Value!;
-        return has && after.Days.All(day => day.Value.Zip(board[day.Key]).All(pair => IsSized(day.Key, pair.Second) ? pair.First == pair.Second with { What = new Portion(batch, size) } : pair.First == pair.Second))
+        bool IsRight(EaterDay day, (PlanItem Now, PlanItem Was) pair) =>
+            pair.Now == (IsSized(day, pair.Was) ? pair.Was with { What = new Portion(batch, size) } : pair.Was);
+        return has && after.Days.All(day => day.Value.Zip(board[day.Key]).All(pair => IsRight(day.Key, pair)))
             && Print(after.Apply(sized.Value!.Inverse).Value!) == Print(board);
     }
 

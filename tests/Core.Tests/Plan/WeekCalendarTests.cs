@@ -31,7 +31,8 @@ public sealed class WeekCalendarTests
     {
         var (stew, bake) = (Box(1, "stew", Monday), Box(2, "bake", Monday));
         var ada = Eater(Ada, "Ada", new("noon", new(12, 30), 0.5m, true), new("late", new(21, 0), 0.5m, true));
-        var apple = new PlanItem(Guid.NewGuid(), new PlainFood("1 apple", Kitchen.Of("apple", new(Energy: 52)).Grams(100))) { Slot = "noon" };
+        var fruit = Kitchen.Of("apple", new(Energy: 52));
+        var apple = new PlanItem(Guid.NewGuid(), new PlainFood("1 apple", fruit.Grams(100))) { Slot = "noon" };
         var loose = new PlanItem(Guid.NewGuid(), new PlainFood("1 pear", Kitchen.Of("pear", new(Energy: 57)).Grams(100)));
         var entries = WeekCalendar.Of([ada], Board((Ada, 1, [Laid(stew, "noon"), apple, Laid(bake, "LATE"), loose])), Stock.Of([stew, bake]), Monday);
         var noon = Assert.Single(entries, entry => entry.At == new TimeOnly(12, 30));

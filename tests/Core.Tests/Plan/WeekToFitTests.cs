@@ -38,7 +38,9 @@ public sealed class WeekToFitTests
             new(ada, "Ada", new DayAim(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(Max: 5000) }, null)),
             new EatingWays { NeverAllergens = [Allergen.TreeNuts] });
         var day = new EaterDay(ada, Today);
-        var (bad, good) = (new PlanItem(Guid.NewGuid(), new PlainFood("nuts", nut.Grams(50))) { IsLocked = true }, new PlanItem(Guid.NewGuid(), new PlainFood("fine", Foods[0].Grams(50))));
+        var (bad, good) = (
+            new PlanItem(Guid.NewGuid(), new PlainFood("nuts", nut.Grams(50))) { IsLocked = true },
+            new PlanItem(Guid.NewGuid(), new PlainFood("fine", Foods[0].Grams(50))));
         var eaten = new PlanItem(Guid.NewGuid(), new PlainFood("nuts", nut.Grams(10)), DateTimeOffset.UnixEpoch);
         var board = new PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanItem>>.Empty.Add(day, [bad, good, eaten]));
         var week = new WeekToFit([who], [day], Today, board, Stock.None, [], [], [new FillerOffer("nuts", nut.Grams(50))], scope, new());
