@@ -185,7 +185,7 @@ public class RecipeFileTests
         var nutrition = JsonNode.Parse(RecipeJsonLd.Write(Dal, Read(Dal)))!["nutrition"]!;
         var portion = Read(Dal).Portion.Totals;
         Assert.Equal("NutritionInformation", (string?)nutrition["@type"]);
-        Assert.Equal(portion[Core.Measures.Nutrient.Energy].AtLeast.ToString("0.#", System.Globalization.CultureInfo.InvariantCulture) + " calories", (string?)nutrition["calories"]);
+        Assert.Equal(portion[Core.Measures.Nutrient.Energy].Known.ToString("0.#", System.Globalization.CultureInfo.InvariantCulture) + " calories", (string?)nutrition["calories"]);
         Assert.Equal("430 g", (string?)nutrition["servingSize"]);
 
         var unknown = Dal with { Lines = [.. Dal.Lines, new("100 g coconut milk, light")] }; // its fibre is not known

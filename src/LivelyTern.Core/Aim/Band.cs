@@ -15,20 +15,58 @@ public enum BandPosition
     Over,
 }
 
-/// <summary>What a day may hold of one measure: each bound optional, in kcal, grams or points.</summary>
+/// <summary>
+/// What a day may hold of one measure, as it was written: each bound optional, in kcal, grams or points. What a day is read by are its
+/// bounds, <see cref="Resolved"/>.
+/// </summary>
 /// <param name="Min">At least this.</param>
 /// <param name="Target">About this.</param>
 /// <param name="Max">At most this.</param>
 public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? Max = null)
 {
-    /// <summary>How far from the target is fine, either way; the bounds are then the target less and more this.</summary>
+    /// <summary>The share of a target that is fine either way where nothing else is said.</summary>
+    public const decimal UsualTolerance = 0.05m;
+
+    /// <summary>How far from the target is fine, either way.</summary>
     public decimal? Tolerance { get; init; }
 
-    /// <summary>The band with its bounds taken from target and tolerance: 2,000 give or take 50 is 1,950 to 2,050.</summary>
-    public Band Resolved() =>
-        Target is { } target && Tolerance is { } tolerance
-            ? this with { Min = Math.Max(0, target - tolerance), Max = target + tolerance }
-            : this;
+    /// <summary>
+    /// The band with all its bounds: a least or most of its own holds; else it follows from the target and its tolerance, which is 5 % of
+    /// the target where none is said. 2,000 give or take 50 is 1,950 to 2,050; 2,000 alone is 1,900 to 2,100.
+    /// </summary>
+    public Band Resolved()
+    {
+        if (Target is not { } target) return this;
+        var tolerance = Tolerance ?? (target * UsualTolerance);
+        return this with { Min = Min ?? Math.Max(0, target - tolerance), Max = Max ?? (target + tolerance) };
+    }
+
+    /// <summary>The band without the bounds that follow from its target and tolerance: as it would be written.</summary>
+    public Band Written()
+    {
+        if (Target is not { } target || Tolerance is not { } tolerance) return this;
+        return this with
+        {
+            Min = Min == Math.Max(0, target - tolerance) ? null : Min,
+            Max = Max == target + tolerance ? null : Max,
+        };
+    }
+
+    /// <summary>
+    /// This band, as written, with what another day says of it in place: what the day leaves open stays as usual, its give-or-take too. Of
+    /// the usual numbers those go that contradict the day's own. 2,100 give or take 100 is, on a day of 2,600, 2,600 give or take 100.
+    /// </summary>
+    public Band With(Band day)
+    {
+        ArgumentNullException.ThrowIfNull(day);
+        var both = new Band(day.Min ?? Min, day.Target ?? Target, day.Max ?? Max) { Tolerance = day.Tolerance ?? Tolerance };
+        bool Contradicts(decimal? low, decimal? high) => low > high;
+        if (day.Max is null && (Contradicts(both.Min, both.Max) || Contradicts(both.Target, both.Max))) both = both with { Max = null };
+        if (day.Min is null && (Contradicts(both.Min, both.Max) || Contradicts(both.Min, both.Target))) both = both with { Min = null };
+        if (day.Target is null && (Contradicts(both.Min, both.Target) || Contradicts(both.Target, both.Max)))
+            both = both with { Target = null, Tolerance = null };
+        return both;
+    }
 
     /// <summary>No bound at all.</summary>
     public static Band Open { get; } = new();
@@ -60,18 +98,28 @@ public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? 
             yield return new("bounds-crossed", $"{field}.target", $"The target ({Target:0.##}) is above the most ({Max:0.##}).");
     }
 
-    /// <summary>Reads a total against the band. 1,685 against 1,450 to 1,600 is 85 over; 1,336 has room for 114 to 264.</summary>
-    public BandReading Read(Total total)
+    /// <summary>
+    /// Reads a total against the band's bounds. 1,685 against 1,450 to 1,600 is 85 over; 1,336 has room for 114 to 264. What is past the
+    /// most may be covered by a reserve: 1,685 with 100 in reserve draws 85 and lies within.
+    /// </summary>
+    /// <param name="total">What the day holds.</param>
+    /// <param name="reserve">What may be drawn on past the most.</param>
+    public BandReading Read(Total total, decimal reserve = 0)
     {
-        var value = total.AtLeast;
-        var position = value > Max ? BandPosition.Over : value < Min ? BandPosition.Under : BandPosition.Within;
-        var goal = Target ?? Max ?? Min;
+        var (value, band) = (total.Known, Resolved());
+        var drawn = Math.Clamp(value - (band.Max ?? value), 0, Math.Max(0, reserve));
+        var most = band.Max + drawn;
+        var position = value > most ? BandPosition.Over : value < band.Min ? BandPosition.Under : BandPosition.Within;
         return new(
             position,
-            Over: value > Max ? value - Max : null,
-            RoomFrom: value < Min ? Min - value : null,
-            RoomTo: Max is { } max && value <= max ? max - value : null,
-            Left: goal - value);
+            Over: value > most ? value - most : null,
+            RoomFrom: value < band.Min ? band.Min - value : null,
+            RoomTo: most is { } max && value <= max ? max - value : null,
+            Left: (Target ?? band.Max ?? band.Min) - value)
+        {
+            Drawn = drawn > 0 ? drawn : null,
+            Certainty = total.Certainty,
+        };
     }
 }
 
@@ -82,4 +130,11 @@ public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? 
 /// <param name="RoomTo">What still fits under the maximum, or null.</param>
 /// <param name="Left">What is left to the target (else the maximum, else the minimum); below zero where it is passed; null without a
 /// bound.</param>
-public sealed record BandReading(BandPosition Position, decimal? Over, decimal? RoomFrom, decimal? RoomTo, decimal? Left);
+public sealed record BandReading(BandPosition Position, decimal? Over, decimal? RoomFrom, decimal? RoomTo, decimal? Left)
+{
+    /// <summary>What was drawn from the reserve to lie within, or nearer; null for nothing.</summary>
+    public decimal? Drawn { get; init; }
+
+    /// <summary>How certain the total is that was read.</summary>
+    public Certainty Certainty { get; init; }
+}

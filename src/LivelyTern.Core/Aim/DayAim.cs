@@ -12,6 +12,9 @@ public sealed record DayAim(Measure Leading, IReadOnlyDictionary<Measure, Band> 
     /// <summary>The band of a measure; open where none is set.</summary>
     public Band this[Measure measure] => Bands.GetValueOrDefault(measure, Band.Open);
 
+    /// <summary>The same with every band's bounds; see <see cref="Band.Resolved"/>.</summary>
+    public DayAim Resolved() => this with { Bands = Bands.ToDictionary(band => band.Key, band => band.Value.Resolved()) };
+
     /// <summary>
     /// Whether protein that lacks an essential amino acid altogether (gelatin, collagen) is left out of this eater's protein.
     /// </summary>
@@ -23,7 +26,7 @@ public sealed record DayAim(Measure Leading, IReadOnlyDictionary<Measure, Band> 
         ArgumentNullException.ThrowIfNull(contents);
         var totals = MeasureTotals.Of(contents, Rule);
         if (!LeavesOutIncompleteProtein || contents.IncompleteProtein is not (> 0 and var left)) return totals;
-        Total Counted(Measure measure, Total total) => measure == Measure.Protein ? total with { AtLeast = total.AtLeast - left } : total;
+        Total Counted(Measure measure, Total total) => measure == Measure.Protein ? total with { Known = total.Known - left } : total;
         return totals.ToDictionary(total => total.Key, total => Counted(total.Key, total.Value));
     }
 

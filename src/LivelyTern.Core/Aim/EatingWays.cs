@@ -54,20 +54,26 @@ public sealed record EatingWays
     /// <summary>How many boxes of one batch are welcome in a week; null where the same all week is fine.</summary>
     public int? BoxesAlike { get; init; }
 
+    /// <summary>How many fillers a fit may lay on a day; null for as many as it takes.</summary>
+    public int? FillersADay { get; init; }
+
     /// <summary>The slots of a day, own or starting.</summary>
     public IReadOnlyList<Slot> Slots => OwnSlots.Count > 0 ? OwnSlots : StartingSlots;
 
-    /// <summary>The aim of a day: that of its date, else of its weekday, else the usual one, band by band.</summary>
+    /// <summary>
+    /// The aim of a day, with all its bounds: what its date says, else its weekday, else the usual day, number by number. See
+    /// <see cref="Band.With"/>.
+    /// </summary>
     public DayAim AimOn(DayAim usual, DateOnly day)
     {
         ArgumentNullException.ThrowIfNull(usual);
         var bands = usual.Bands.ToDictionary();
         foreach (var other in OtherDays.Where(other => other.Weekday == day.DayOfWeek).Concat(OtherDays.Where(other => other.Date == day)))
         {
-            foreach (var (measure, band) in other.Bands) bands[measure] = band;
+            foreach (var (measure, band) in other.Bands) bands[measure] = bands.GetValueOrDefault(measure, Band.Open).With(band);
         }
 
-        return usual with { Bands = bands };
+        return (usual with { Bands = bands }).Resolved();
     }
 
     /// <summary>
@@ -110,7 +116,7 @@ public sealed record EatingWays
                 yield return new("other-day-name", $"{at}.name", "Say in up to 40 letters what day that is.");
             if (other.Weekday is null == other.Date is null) yield return new("other-day-when", at, "Choose either a weekday or a date.");
             if (other.Bands.Count == 0) yield return new("other-day-empty", at, "Say what that day may hold.");
-            var aim = usual with { Bands = other.Bands };
+            var aim = usual with { Bands = other.Bands.ToDictionary(band => band.Key, band => usual[band.Key].With(band.Value)) };
             var ofBands = aim.Problems(clinicianSetIt).Where(problem => problem.Field.StartsWith("bands.", StringComparison.Ordinal));
             foreach (var problem in ofBands) yield return problem with { Field = $"{at}.{problem.Field}" };
         }
@@ -130,6 +136,8 @@ public sealed record EatingWays
             yield return new("reserve-absurd", "ways.reserve", "A weekly reserve lies between 0 and 20,000.");
         if (BoxesAlike is < 1 or > 99)
             yield return new("alike-absurd", "ways.boxesAlike", "Say how many boxes of one batch are welcome in a week, from 1.");
+        if (FillersADay is < 0 or > 40)
+            yield return new("fillers-absurd", "ways.fillersADay", "Say how many small things a day may take, from 0 to 40.");
         if (NeverFoods.Count + RatherNot.Count + Likes.Count > 600)
             yield return new("ways-many", "ways", "Up to 600 foods can be named here.");
         if (Likes.Any(text => text.Length > 200)) yield return new("line-long", "ways.likes", "An amount holds up to 200 letters.");

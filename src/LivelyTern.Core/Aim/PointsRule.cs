@@ -79,8 +79,9 @@ public sealed record PointsRule(
         FixedValues.FirstOrDefault(value => string.Equals(value.FoodId, food.Id, StringComparison.Ordinal));
 
     /// <summary>
-    /// The points of one entry before rounding, from the exact total of what is eaten. Incomplete where a counted food lacks a
-    /// figure the rule needs.
+    /// The points of one entry before rounding, from the exact total of what is eaten. Where a counted food lacks a figure that the rule
+    /// adds they may be more, where it lacks one that takes points off they may be less: 8 points at 100 kcal a point and 1 off for 15 g
+    /// of a protein that is not known are "at most 8".
     /// </summary>
     public Total Exact(Contents contents)
     {
@@ -89,8 +90,12 @@ public sealed record PointsRule(
         var points = PerUnit.Aggregate(Total.None, (sum, value) => sum + (counted[value.Key] * value.Value));
         decimal PointsAsFixed(Ingredient part) =>
             FixedOf(part.Food) is { } value ? value.Points * (part.Weight.Value / value.ServingGrams) : 0;
-        points += new Total(contents.Ingredients.Sum(PointsAsFixed), true);
-        return new Total(Math.Max(0, points.AtLeast), points.IsComplete && !contents.SomethingUnread);
+        points += new Total(contents.Ingredients.Sum(PointsAsFixed));
+        if (contents.SomethingUnread) points = points.With(PerUnit.Values.Any(value => value < 0) ? Certainty.Open : Certainty.AtLeast);
+
+        // Nothing is less than nothing: "at most nothing" is nothing.
+        if (points.Known > 0) return points;
+        return Total.Of(0, isKnown: points.Certainty is Certainty.Exact or Certainty.AtMost);
     }
 
     /// <summary>
@@ -99,6 +104,6 @@ public sealed record PointsRule(
     public Total Of(Contents contents)
     {
         var exact = Exact(contents);
-        return exact with { AtLeast = Rounding.ToStep(exact.AtLeast, Step) };
+        return exact with { Known = Rounding.ToStep(exact.Known, Step) };
     }
 }

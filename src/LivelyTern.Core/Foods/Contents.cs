@@ -37,7 +37,7 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
         {
             var sums = Totals.Of(Ingredients.Select(ingredient => (ingredient.Food.Per100g, ingredient.Weight)));
             sums = InOneConvention(sums);
-            if (Ingredients.Any(IsSaltyTrace)) sums = sums.With(Nutrient.Salt, sums[Nutrient.Salt] with { IsComplete = false });
+            if (Ingredients.Any(IsSaltyTrace)) sums = sums.With(Nutrient.Salt, sums[Nutrient.Salt].With(Certainty.AtLeast));
             return SomethingUnread ? sums.AtLeast() : sums;
         }
     }
@@ -106,9 +106,11 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
             // Where there is next to no carbohydrate an unknown fibre figure hides nothing.
             var knowsFibre = per100g.Fibre is not null || (isTotal && per100g.Carbohydrate < 0.5m);
             var isKnown = per100g.Carbohydrate is not null;
-            total += new Total((isTotal ? carbohydrate : carbohydrate + fibre) * hundreds, isKnown && (isTotal || knowsFibre));
+            var unknown = isKnown ? Certainty.Exact : Certainty.AtLeast;
+            var lacksFibre = knowsFibre ? Certainty.Exact : Certainty.AtLeast;
+            total += new Total(isTotal ? carbohydrate : carbohydrate + fibre, isTotal ? unknown : unknown.And(lacksFibre)) * hundreds;
             var bare = carbohydrate - (isTotal ? fibre : 0) - (per100g.Polyols ?? 0);
-            net += new Total(bare * hundreds, isKnown && (!isTotal || knowsFibre));
+            net += new Total(bare, isTotal ? unknown.And(lacksFibre.TurnedRound()) : unknown) * hundreds;
         }
 
         return sums.With(Nutrient.Carbohydrate, total).WithNet(net);

@@ -18,6 +18,12 @@ public static class KitchenDays
     public static Problem? Refusal(DateOnly day, DateOnly today, string field) =>
         IsNear(day, today) ? null : new("day-far", field, $"That day is more than {Years} years away: check the date.");
 
+    /// <summary>The Monday on or before a day.</summary>
+    public static DateOnly MondayOf(DateOnly day) => day.AddDays(-(((int)day.DayOfWeek + 6) % 7));
+
+    /// <summary>The seven days of the week in which a day lies, Monday first.</summary>
+    public static IEnumerable<DateOnly> WeekOf(DateOnly day) => Enumerable.Range(0, 7).Select(MondayOf(day).AddDays);
+
     /// <summary>So many days after a day; the last day there is where that would be later still.</summary>
     public static DateOnly After(DateOnly day, int days) =>
         DateOnly.FromDayNumber(Math.Clamp(day.DayNumber + days, DateOnly.MinValue.DayNumber, DateOnly.MaxValue.DayNumber));

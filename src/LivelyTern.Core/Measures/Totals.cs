@@ -2,19 +2,29 @@ using System.Collections.Immutable;
 
 namespace LivelyTern.Core.Measures;
 
-/// <summary>A sum that knows whether anything in it was unknown.</summary>
-/// <param name="AtLeast">What is known of it: kcal, grams or points.</param>
-/// <param name="IsComplete">False where a part was unknown: then it reads "at least".</param>
-public readonly record struct Total(decimal AtLeast, bool IsComplete)
+/// <summary>A sum that knows whether anything in it was unknown, and to which side the truth may lie.</summary>
+/// <param name="Known">What is known of it: kcal, grams or points.</param>
+/// <param name="Certainty">Whether the true figure may be more, or less.</param>
+public readonly record struct Total(decimal Known, Certainty Certainty = Certainty.Exact)
 {
     /// <summary>Nothing, known to be nothing.</summary>
-    public static Total None => new(0, true);
+    public static Total None => new(0);
+
+    /// <summary>Whether all of it is known.</summary>
+    public bool IsComplete => Certainty == Certainty.Exact;
+
+    /// <summary>A figure that is known, or of which only a part is.</summary>
+    public static Total Of(decimal known, bool isKnown) => new(known, isKnown ? Certainty.Exact : Certainty.AtLeast);
+
+    /// <summary>The same, where a part of it is that certain.</summary>
+    public Total With(Certainty other) => this with { Certainty = Certainty.And(other) };
 
     /// <summary>Both together; incomplete if either is.</summary>
-    public static Total operator +(Total a, Total b) => new(a.AtLeast + b.AtLeast, a.IsComplete && b.IsComplete);
+    public static Total operator +(Total a, Total b) => new(a.Known + b.Known, a.Certainty.And(b.Certainty));
 
-    /// <summary>The same total, scaled; half of an unknown is still unknown.</summary>
-    public static Total operator *(Total a, decimal factor) => a with { AtLeast = a.AtLeast * factor };
+    /// <summary>The same total, scaled: half of an unknown is still unknown, at least 5 g off leave at most the rest.</summary>
+    public static Total operator *(Total a, decimal factor) =>
+        factor == 0 ? None : new(a.Known * factor, factor < 0 ? a.Certainty.TurnedRound() : a.Certainty);
 }
 
 /// <summary>Sums of every nutrient over some food: energy in kcal, all others in grams.</summary>
@@ -26,8 +36,8 @@ public sealed class Totals
         (this.values, NetCarbohydrate) = (values, netCarbohydrate);
 
     /// <summary>
-    /// Carbohydrate less fibre and polyols, in grams. Where a fibre figure is not known nothing is taken off for it and the total is
-    /// marked incomplete: the true figure may be lower.
+    /// Carbohydrate less fibre and polyols, in grams. Where a fibre figure is not known nothing is taken off for it: the total reads
+    /// "at most".
     /// </summary>
     public Total NetCarbohydrate { get; }
 
@@ -46,7 +56,7 @@ public sealed class Totals
         ArgumentNullException.ThrowIfNull(parts);
         var count = Nutrients.All.Count;
         var sums = new decimal[count];
-        var unknown = new bool[count];
+        var certainty = new Certainty[count];
         foreach (var (per100g, weight) in parts)
         {
             var hundreds = weight.Value * 0.01m;
@@ -54,11 +64,11 @@ public sealed class Totals
             for (var i = 0; i < count; i++)
             {
                 if (per100g[(Nutrient)i] is { } value) sums[i] += value * hundreds;
-                else unknown[i] = true;
+                else certainty[i] = certainty[i].And(hundreds < 0 ? Certainty.AtMost : Certainty.AtLeast);
             }
         }
 
-        return new([.. sums.Select((sum, i) => new Total(sum, !unknown[i]))], Total.None);
+        return new([.. sums.Select((sum, i) => new Total(sum, certainty[i]))], Total.None);
     }
 
     /// <summary>Both together.</summary>
@@ -84,5 +94,5 @@ public sealed class Totals
 
     /// <summary>Marks every nutrient as "at least": something went in that nobody could read.</summary>
     public Totals AtLeast() =>
-        new([.. values.Select(total => total with { IsComplete = false })], NetCarbohydrate with { IsComplete = false });
+        new([.. values.Select(total => total.With(Certainty.AtLeast))], NetCarbohydrate.With(Certainty.AtLeast));
 }

@@ -4,7 +4,26 @@ using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Plan;
 
-/// <summary>A day against an aim: each entry's measures, the sums, and where each sum lies in its band.</summary>
+/// <summary>What a day is, by all its bands at their exact figures.</summary>
+public enum DayVerdict
+{
+    /// <summary>Nothing lies on it: it promises nothing.</summary>
+    Empty,
+
+    /// <summary>Every band holds.</summary>
+    Fits,
+
+    /// <summary>Every band holds as far as the figures are known.</summary>
+    FitsAsFarAsKnown,
+
+    /// <summary>A band does not hold.</summary>
+    Out,
+}
+
+/// <summary>
+/// The one reading of a day against an aim: each entry's measures, the sums, and where each sum lies in its band. Week, day, overview,
+/// menu, fit and mends all ask it.
+/// </summary>
 /// <param name="Entries">Every measure of each entry, in order.</param>
 /// <param name="Sums">Every measure of the day; points are summed from the rounded entries.</param>
 /// <param name="Bands">Where each sum lies; only measures whose band is set.</param>
@@ -15,8 +34,31 @@ public sealed record DayReading(
     IReadOnlyDictionary<Measure, BandReading> Bands,
     IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing)
 {
-    /// <summary>Whether every band that is set holds.</summary>
-    public bool Fits => Bands.Values.All(band => band.Position == BandPosition.Within);
+    /// <summary>What the day is.</summary>
+    public DayVerdict Verdict => Entries.Count == 0 ? DayVerdict.Empty : Judge(Bands.Values);
+
+    /// <summary>Whether something lies on it and every band that is set holds, as far as its figures are known.</summary>
+    public bool Fits => Verdict.IsFit();
+
+    /// <summary>Whether a band does not hold; on an empty day too.</summary>
+    public bool IsOut => Judge(Bands.Values) == DayVerdict.Out;
+
+    /// <summary>What was drawn from the reserve.</summary>
+    public decimal Drawn => Bands.Values.Sum(band => band.Drawn ?? 0);
+
+    /// <summary>Judges a day with something on it by its bands.</summary>
+    public static DayVerdict Judge(IEnumerable<BandReading> bands)
+    {
+        ArgumentNullException.ThrowIfNull(bands);
+        var verdict = DayVerdict.Fits;
+        foreach (var band in bands)
+        {
+            if (band.Position != BandPosition.Within) return DayVerdict.Out;
+            if (band.Certainty != Certainty.Exact) verdict = DayVerdict.FitsAsFarAsKnown;
+        }
+
+        return verdict;
+    }
 
     /// <summary>Reads a day's entries against an aim.</summary>
     public static DayReading Of(IReadOnlyList<Contents> entries, DayAim aim)
@@ -30,12 +72,22 @@ public sealed record DayReading(
     /// <param name="entries">What they are made of.</param>
     /// <param name="measured">Every measure of each.</param>
     /// <param name="aim">The aim of that day.</param>
-    public static DayReading Of(IReadOnlyList<Contents> entries, IReadOnlyList<IReadOnlyDictionary<Measure, Total>> measured, DayAim aim)
+    /// <param name="reserve">What the day may draw on past the most of the leading measure, in its unit.</param>
+    public static DayReading Of(
+        IReadOnlyList<Contents> entries, IReadOnlyList<IReadOnlyDictionary<Measure, Total>> measured, DayAim aim, decimal reserve = 0)
     {
         ArgumentNullException.ThrowIfNull(measured);
         ArgumentNullException.ThrowIfNull(aim);
         var sums = MeasureTotals.Sum(measured, aim.Rule);
-        var bands = sums.Where(sum => !aim[sum.Key].IsOpen).ToDictionary(sum => sum.Key, sum => aim[sum.Key].Read(sum.Value));
+        BandReading Read(Measure measure, Total sum) => aim[measure].Read(sum, measure == aim.Leading ? reserve : 0);
+        var bands = sums.Where(sum => !aim[sum.Key].IsOpen).ToDictionary(sum => sum.Key, sum => Read(sum.Key, sum.Value));
         return new(measured, sums, bands, MeasureTotals.Missing(entries, sums));
     }
+}
+
+/// <summary>What verdicts mean.</summary>
+public static class DayVerdicts
+{
+    /// <summary>Whether a day counts as one that fits.</summary>
+    public static bool IsFit(this DayVerdict verdict) => verdict is DayVerdict.Fits or DayVerdict.FitsAsFarAsKnown;
 }

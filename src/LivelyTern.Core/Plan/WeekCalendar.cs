@@ -47,7 +47,7 @@ public static class WeekCalendar
                     slots.FirstOrDefault(slot => string.Equals(slot.Name, item.Slot, StringComparison.OrdinalIgnoreCase));
                 foreach (var meal in items.GroupBy(SlotOf))
                 {
-                    var kcal = meal.Sum(item => MeasureTotals.Of(item.Contents(stock), null)[Measure.Energy].AtLeast);
+                    var kcal = meal.Sum(item => MeasureTotals.Of(item.Contents(stock), null)[Measure.Energy].Known);
                     var names = meal.Select(item => item.Name(stock)).ToList();
                     var part = meal.Key is { } slot ? slot.Name + ", " : "";
                     var list = string.Join('\n', names.Select(name => "· " + name));

@@ -39,9 +39,9 @@ public static class CutChart
         for (var n = Fewest; n <= Most; n++)
         {
             var figures = FiguresOf(totals, exact, rule, 1m / n);
-            var before = Rounding.ToStep(exact.AtLeast / (n - 1), rule.Step);
-            var isLess = figures[Measure.Points].AtLeast < before;
-            var toNext = ToNextStep(exact.AtLeast, rule.Step, weight, n);
+            var before = Rounding.ToStep(exact.Known / (n - 1), rule.Step);
+            var isLess = figures[Measure.Points].Known < before;
+            var toNext = ToNextStep(exact.Known, rule.Step, weight, n);
             cuts.Add(new(n, new(weight.Value / n), figures, exact * (1m / n), isLess, toNext));
         }
 
@@ -59,7 +59,7 @@ public static class CutChart
         var (totals, exact) = (MeasureTotals.Of(batch, null), rule.Exact(batch));
         if (weight.Value <= 0) return new Problem("weight-nothing", "lines", "Nothing with a weight is in it yet.");
         if (most <= 0) return new Problem("most-none", "most", "Type a number above zero.");
-        var whole = measure == Measure.Points ? exact.AtLeast : totals[measure].AtLeast;
+        var whole = measure == Measure.Points ? exact.Known : totals[measure].Known;
         bool Fits(decimal share) => measure == Measure.Points ? Rounding.ToStep(whole * share, rule.Step) <= most : whole * share <= most;
 
         // The share where it would just be too much, then down to the whole gram that fits.
@@ -77,7 +77,7 @@ public static class CutChart
         IReadOnlyDictionary<Measure, Total> totals, Total exact, PointsRule rule, decimal share)
     {
         var figures = totals.ToDictionary(total => total.Key, total => total.Value * share);
-        figures[Measure.Points] = exact with { AtLeast = Rounding.ToStep(exact.AtLeast * share, rule.Step) };
+        figures[Measure.Points] = exact with { Known = Rounding.ToStep(exact.Known * share, rule.Step) };
         return figures;
     }
 

@@ -87,9 +87,9 @@ public static class Lighten
             var changed = changes.SelectMany(change => change.Delta.Scale(1m / recipe.Yield.Portions).Ingredients);
             var after = new Contents([.. portion.Ingredients, .. changed], portion.SomethingUnread);
             var (kcal, protein) = (
-                after.Totals[Nutrient.Energy].AtLeast - totals[Nutrient.Energy].AtLeast,
-                after.Totals[Nutrient.Protein].AtLeast - totals[Nutrient.Protein].AtLeast);
-            var reaches = -kcal >= goal.LessKcal && after.Totals[Nutrient.Protein].AtLeast >= goal.KeepProtein;
+                after.Totals[Nutrient.Energy].Known - totals[Nutrient.Energy].Known,
+                after.Totals[Nutrient.Protein].Known - totals[Nutrient.Protein].Known);
+            var reaches = -kcal >= goal.LessKcal && after.Totals[Nutrient.Protein].Known >= goal.KeepProtein;
             return new(new([.. changes.Select(change => change.Step)], after, kcal, protein, reaches), changes);
         }
 
@@ -98,7 +98,7 @@ public static class Lighten
         {
             var (idea, changes) = tried;
             var shortKcal = Math.Max(0, goal.LessKcal + idea.Kcal) / goal.LessKcal;
-            var lacksProtein = Math.Max(0, goal.KeepProtein - totals[Nutrient.Protein].AtLeast - idea.Protein);
+            var lacksProtein = Math.Max(0, goal.KeepProtein - totals[Nutrient.Protein].Known - idea.Protein);
             var shortProtein = lacksProtein / Math.Max(1, goal.KeepProtein);
             var overshoot = Math.Max(0, -idea.Kcal - goal.LessKcal) / goal.LessKcal;
             var givenUp = changes.Sum(change => change.GivenUp) + (changes.Count * 0.5m);
@@ -125,7 +125,7 @@ public static class Lighten
             var line = recipe.Lines[i];
             if (line.Written.IsTakenOut || line.Read.Parts.Amount is null) continue;
             if (line.Read.Ingredient is not { IsTrace: false } ingredient || line.Contents is not { } contents) continue;
-            if (contents.Totals[Nutrient.Energy].AtLeast <= 0) continue;
+            if (contents.Totals[Nutrient.Energy].Known <= 0) continue;
             foreach (var other in OfTheSameUse(ingredient.Food, foods))
             {
                 if (!IsLighter(other, ingredient.Food) || (goal.Excluded is { } excluded && other.Allergens.Intersect(excluded).Any()))

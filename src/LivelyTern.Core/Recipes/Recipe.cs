@@ -32,7 +32,7 @@ public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, Recipe
 
     /// <summary>The nutrients of which more is taken out than went in: a slip in a line that takes out.</summary>
     public IReadOnlyList<Nutrient> TakenTooMuch =>
-        Lines.Any(line => line.Written.IsTakenOut) ? [.. Nutrients.All.Where(nutrient => Batch.Totals[nutrient].AtLeast < 0)] : [];
+        Lines.Any(line => line.Written.IsTakenOut) ? [.. Nutrients.All.Where(nutrient => Batch.Totals[nutrient].Known < 0)] : [];
 
     /// <summary>
     /// For each line its share of the batch in each measure: 0.7 where it brings seven tenths, below zero where it is taken out. A measure
@@ -51,6 +51,6 @@ public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, Recipe
 
     private static Dictionary<Measure, decimal> SharesOf(
         IReadOnlyDictionary<Measure, Total> own, IReadOnlyDictionary<Measure, Total> whole) =>
-        own.Where(total => total.Value.IsComplete && whole[total.Key].AtLeast != 0)
-            .ToDictionary(total => total.Key, total => total.Value.AtLeast / whole[total.Key].AtLeast);
+        own.Where(total => total.Value.IsComplete && whole[total.Key].Known != 0)
+            .ToDictionary(total => total.Key, total => total.Value.Known / whole[total.Key].Known);
 }

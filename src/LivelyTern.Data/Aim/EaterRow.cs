@@ -107,7 +107,7 @@ public sealed class DateBandRow
 
     public decimal? Tolerance { get; set; }
 
-    internal Band ToBand() => new(Min, Target, Max) { Tolerance = Tolerance };
+    internal Band ToBand() => new Band(Min, Target, Max) { Tolerance = Tolerance }.Written();
 }
 
 internal sealed class EaterRows : IEntityTypeConfiguration<EaterRow>, IEntityTypeConfiguration<AimRow>,

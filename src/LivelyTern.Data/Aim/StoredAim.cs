@@ -44,7 +44,8 @@ public sealed record StoredBand(decimal? Min, decimal? Target, decimal? Max, dec
         return bands.ToDictionary(band => band.Key, band => band.Value.ToBand());
     }
 
-    private Band ToBand() => new(Min, Target, Max) { Tolerance = Tolerance };
+    // An earlier program kept the bounds that follow from a target too.
+    private Band ToBand() => new Band(Min, Target, Max) { Tolerance = Tolerance }.Written();
 }
 
 /// <summary>Bands of a weekday as they are kept.</summary>

@@ -11,13 +11,14 @@ public sealed record StoredSlot(string Name, TimeOnly? At, decimal? Share, bool 
 /// <summary>How an eater eats, as it is kept; the days that differ are kept apart.</summary>
 public sealed record StoredWays(
     int V, IReadOnlyList<StoredSlot> OwnSlots, decimal? Reserve, IReadOnlyList<Allergen> NeverAllergens, IReadOnlyList<string> NeverFoods,
-    IReadOnlyList<string> RatherNot, IReadOnlyList<string> Likes, int? BoxesAlike)
+    IReadOnlyList<string> RatherNot, IReadOnlyList<string> Likes, int? BoxesAlike, int? FillersADay = null)
 {
     public static StoredWays Of(EatingWays ways)
     {
         ArgumentNullException.ThrowIfNull(ways);
         var slots = ways.OwnSlots.Select(slot => new StoredSlot(slot.Name, slot.At, slot.Share, slot.TakesBox));
-        return new(1, [.. slots], ways.Reserve, ways.NeverAllergens, ways.NeverFoods, ways.RatherNot, ways.Likes, ways.BoxesAlike);
+        return new(1, [.. slots], ways.Reserve, ways.NeverAllergens, ways.NeverFoods, ways.RatherNot, ways.Likes, ways.BoxesAlike,
+            ways.FillersADay);
     }
 
     public EatingWays ToWays() => new()
@@ -29,6 +30,7 @@ public sealed record StoredWays(
         RatherNot = RatherNot,
         Likes = Likes,
         BoxesAlike = BoxesAlike,
+        FillersADay = FillersADay,
     };
 }
 

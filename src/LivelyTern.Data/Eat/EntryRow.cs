@@ -63,7 +63,7 @@ public sealed record StoredMeasures(int V, IReadOnlyDictionary<Measure, StoredTo
     public static StoredMeasures Of(IReadOnlyDictionary<Measure, Total> totals, Total? exactPoints) =>
         new(Shape, StoredTotal.Of(totals), exactPoints is { } exact ? StoredTotal.Of(exact) : null);
 
-    public EatenMeasures ToMeasures() => new(StoredTotal.Read(Totals), ExactPoints?.ToTotal());
+    public EatenMeasures ToMeasures() => new(StoredTotal.Read(Totals), ExactPoints?.ToTotal(Measure.Points));
 }
 
 internal sealed class EntryRows : IEntityTypeConfiguration<EntryRow>

@@ -115,7 +115,7 @@ public sealed class Ledger(TernDb db, EntryCache read, TimeProvider clock) : IEa
             Name = item.Name(stock),
             BoxId = item.BoxId,
             Decigrams = Tenths(grams),
-            Decikilocalories = Tenths(totals[Measure.Energy].AtLeast),
+            Decikilocalories = Tenths(totals[Measure.Energy].Known),
             Measures = StoredMeasures.Of(totals, aim.Rule?.Exact(contents)),
         };
     }

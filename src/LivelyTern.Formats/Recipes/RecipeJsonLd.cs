@@ -75,7 +75,7 @@ public static class RecipeJsonLd
         void Add(string name, Nutrient nutrient, string unit, decimal factor = 1)
         {
             // What is only known "at least" is left out: the standard has no word for it.
-            if (totals[nutrient].IsComplete) nutrition[name] = Say(totals[nutrient].AtLeast * factor) + " " + unit;
+            if (totals[nutrient].IsComplete) nutrition[name] = Say(totals[nutrient].Known * factor) + " " + unit;
         }
 
         Add("calories", Nutrient.Energy, "calories");

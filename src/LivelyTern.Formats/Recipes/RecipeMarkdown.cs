@@ -46,7 +46,7 @@ public static class RecipeMarkdown
         foreach (var (nutrient, name, unit) in Rows)
         {
             var total = totals[nutrient];
-            var amount = Rounding.ToStep(total.AtLeast, nutrient == Nutrient.Energy ? 1 : 0.1m);
+            var amount = Rounding.ToStep(total.Known, nutrient == Nutrient.Energy ? 1 : 0.1m);
             var atLeast = total.IsComplete ? "" : "at least ";
             text.Append(CultureInfo.InvariantCulture, $"| {name} | {atLeast}{amount:0.#} {unit} |\n");
         }

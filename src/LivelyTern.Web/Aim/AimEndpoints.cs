@@ -9,7 +9,18 @@ using Microsoft.AspNetCore.Mvc;
 namespace LivelyTern.Web.Aim;
 
 /// <summary>An eater as shown.</summary>
-public sealed record EaterView(Guid Id, string Name, DayAim Aim, bool ClinicianSetIt, int Version, EatingWays Ways, Body? Body);
+/// <param name="Id">The eater.</param>
+/// <param name="Name">As the others call them.</param>
+/// <param name="Aim">Their usual day, with all the bounds that follow.</param>
+/// <param name="Written">Its bands as they were written.</param>
+/// <param name="Macros">What the day's protein, carbohydrate and fat come to; null where not all three have a band.</param>
+/// <param name="ClinicianSetIt">Whether a clinician set an energy aim below the floor.</param>
+/// <param name="Version">The version to write on.</param>
+/// <param name="Ways">How they eat.</param>
+/// <param name="Body">The body that is kept, or null.</param>
+public sealed record EaterView(
+    Guid Id, string Name, DayAim Aim, IReadOnlyDictionary<Measure, Band> Written, MacroEnergy? Macros, bool ClinicianSetIt, int Version,
+    EatingWays Ways, Body? Body);
 
 /// <summary>An eater as written.</summary>
 /// <param name="ClinicianSetIt">Confirms an energy aim below the floor.</param>
@@ -59,7 +70,7 @@ public static class AimEndpoints
             .WithName("addEater");
         aim.MapPut("/eaters/{id:guid}", ChangeAsync).WithName("changeEater");
         aim.MapPut("/eaters/{id:guid}/dates/{day}", async (Guid id, DateOnly day, DateBandRequest body, EaterStore eaters) =>
-            (await eaters.SetDateAsync(id, day, body.Measure, body.Band?.Resolved(), body.Name))
+            (await eaters.SetDateAsync(id, day, body.Measure, body.Band?.Written(), body.Name))
             .Answer(set => new DateBandAnswer(set.Before)))
             .WithName("setDateBand");
         api.MapPost("/calc/need", (NeedRequest body) =>
@@ -84,7 +95,8 @@ public static class AimEndpoints
         ways is null ? null : ways with { OtherDays = [.. ways.OtherDays.Select(other => other with { Bands = Tidy(other.Bands) })] };
 
     private static Dictionary<Measure, Band> Tidy(IReadOnlyDictionary<Measure, Band> bands) =>
-        bands.Where(band => band.Value is { IsOpen: false }).ToDictionary(band => band.Key, band => band.Value.Resolved());
+        bands.Where(band => band.Value is { IsOpen: false } or { Tolerance: not null })
+            .ToDictionary(band => band.Key, band => band.Value.Written());
 
     private static async Task<Results<Ok<EaterView>, ProblemHttpResult>> ChangeAsync(
         Guid id, EaterRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters)
@@ -111,5 +123,7 @@ public static class AimEndpoints
         await eaters.FindAsync(id) is { } row ? Show(row, eaters.Today) : null;
 
     private static EaterView Show(EaterRow row, DateOnly today) =>
-        new(row.Id, row.Name, row.Aim, row.ClinicianSetIt, row.Version, row.WaysFrom(today), row.Body);
+        new(
+            row.Id, row.Name, row.Aim.Resolved(), row.Aim.Bands, MacroEnergy.Of(row.Aim), row.ClinicianSetIt, row.Version,
+            row.WaysFrom(today), row.Body);
 }

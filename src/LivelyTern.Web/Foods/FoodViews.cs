@@ -73,7 +73,7 @@ public sealed record FoodView(
         if (food.CookedFrom is { } from && kitchen.Find(from.RawId) is { } raw)
             forms.Add(new(raw.Id, raw.Name, from.YieldFactor, from.Source, true));
         return new(
-            food.Id, food.Name, food.Aliases, food.Group, food.Per100g, net.IsComplete ? net.AtLeast : null, food.TotalCarbohydrate,
+            food.Id, food.Name, food.Aliases, food.Group, food.Per100g, net.IsComplete ? net.Known : null, food.TotalCarbohydrate,
             food.Convention, [.. food.Measures.Select(measure => new MeasureView(measure.Name, measure.Weight.Value, measure.Source))],
             food.Refuse, food.DrainedShare, forms, food.PackageGrams, food.Allergens, food.Storage, food.Keeping, food.Use,
             food.HasIncompleteProtein, food.Gtin, food.IsOwn, row?.ArchivedAt is not null, food.Source,

@@ -1,6 +1,7 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Plan;
+using LivelyTern.Core.Plan.Mends;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Foods;
@@ -26,10 +27,12 @@ public sealed record StillFitsView(
 /// <param name="Day">The day.</param>
 /// <param name="Slots">The eater's slots.</param>
 /// <param name="Mends">Up to five changes that would bring it into its bands; empty where it fits or is past.</param>
+/// <param name="Nearest">Where none brings it in: the change that brings it nearest, and what is then still out; else null.</param>
 /// <param name="StillFits">What could be added.</param>
 /// <param name="Version">The plan's version.</param>
 public sealed record DayInDepth(
-    DayView Day, IReadOnlyList<Slot> Slots, IReadOnlyList<Mend> Mends, IReadOnlyList<StillFitsView> StillFits, int Version);
+    DayView Day, IReadOnlyList<Slot> Slots, IReadOnlyList<MendView> Mends, NearestView? Nearest, IReadOnlyList<StillFitsView> StillFits,
+    int Version);
 
 /// <summary>A change to be made, by the id under which it was suggested.</summary>
 public sealed record MendRequest(string Id);
@@ -50,7 +53,7 @@ public static class DayEndpoints
 
     private static Task<Results<Ok<DayInDepth>, ProblemHttpResult>> GetAsync(
         Guid eaterId, DateOnly day, string? slot, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) =>
-        WithAsync<DayInDepth>(eaterId, day, db, reader, eaters, plan, foods, async (eater, mends, version) =>
+        WithAsync<DayInDepth>(eaterId, day, db, reader, eaters, plan, foods, async (eater, onPlan, version) =>
         {
             var shown = await reader.DayAsync(eater, day);
 
@@ -59,16 +62,19 @@ public static class DayEndpoints
             StillFitsView Show(StillFits offer) => new(
                 offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands,
                 offer.After.Fits && isFree);
-            var adding = mends.Adding(MostOffered, slot).Select(Show);
-            return TypedResults.Ok(new DayInDepth(shown, eater.Ways.Slots, mends.Suggest(), [.. adding], version));
+            var adding = StillFits.On(onPlan, MostOffered, slot).Select(Show);
+            var suggested = new DayMends(onPlan).Suggest();
+            var nearest = suggested.Nearest is var (mend, after) ? new NearestView(MendView.Of(mend), after.Bands) : null;
+            return TypedResults.Ok(new DayInDepth(
+                shown, eater.Ways.Slots, [.. suggested.Mends.Select(MendView.Of)], nearest, [.. adding], version));
         });
 
     private static Task<Results<Ok<MadeChange>, ProblemHttpResult>> MendAsync(
         Guid eaterId, DateOnly day, MendRequest body, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, DayChanges changes,
         FoodStore foods) =>
-        WithAsync<MadeChange>(eaterId, day, db, reader, eaters, plan, foods, async (_, mends, version) =>
+        WithAsync<MadeChange>(eaterId, day, db, reader, eaters, plan, foods, async (_, onPlan, version) =>
         {
-            var change = mends.Apply(body.Id, Guid.CreateVersion7);
+            var change = new DayMends(onPlan).Apply(body.Id, Guid.CreateVersion7);
             if (change.Value is not { } days) return Answers.Problem(change.Problems);
             var boxes = days.Days.SelectMany(one => one.After).Select(item => item.BoxId).OfType<Guid>();
             var made = await changes.MakeAsync(version, [.. days.Days.Select(one => one.Where)], [.. boxes], _ => change);
@@ -77,33 +83,34 @@ public static class DayEndpoints
 
     private static Task<Results<Ok<WhyHere>, ProblemHttpResult>> WhyAsync(
         Guid eaterId, DateOnly day, Guid itemId, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods) =>
-        WithAsync<WhyHere>(eaterId, day, db, reader, eaters, plan, foods, (_, mends, _) =>
+        WithAsync<WhyHere>(eaterId, day, db, reader, eaters, plan, foods, (_, onPlan, _) =>
         {
             Results<Ok<WhyHere>, ProblemHttpResult> answer =
-                mends.Why(itemId) is { } why ? TypedResults.Ok(why) : Answers.Problem([Stale.Gone("item")]);
+                WhyHere.Of(onPlan, itemId) is { } why ? TypedResults.Ok(why) : Answers.Problem([Stale.Gone("item")]);
             return Task.FromResult(answer);
         });
 
     private static async Task<Results<Ok<T>, ProblemHttpResult>> WithAsync<T>(
         Guid eaterId, DateOnly day, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, FoodStore foods,
-        Func<EaterRow, DayMends, int, Task<Results<Ok<T>, ProblemHttpResult>>> answer)
+        Func<EaterRow, DayOnPlan, int, Task<Results<Ok<T>, ProblemHttpResult>>> answer)
     {
         if (KitchenDays.Refusal(day, reader.Today, "day") is { } far) return Answers.Problem([far]);
         if (await eaters.FindAsync(eaterId) is not { } eater) return Answers.Problem([Stale.Gone("eater")]);
-        var (version, mends) = await ReadAsync(eater, day, db, reader, plan, foods);
-        return await answer(eater, mends, version);
+        var (version, onPlan) = await ReadAsync(eater, day, db, reader, plan, foods);
+        return await answer(eater, onPlan, version);
     }
 
-    private static async Task<(int Version, DayMends Mends)> ReadAsync(
+    private static async Task<(int Version, DayOnPlan Day)> ReadAsync(
         EaterRow eater, DateOnly day, TernDb db, PlanReader reader, PlanStore plan, FoodStore foods)
     {
         await using var once = await db.ReadOnceAsync();
         var version = await plan.VersionAsync();
-        var monday = PlanReader.MondayOf(day);
+        var monday = KitchenDays.MondayOf(day);
         var whole = await plan.BoardAsync(monday, monday.AddDays(6));
         var board = day < reader.Today ? whole : whole.WithoutOverdue(reader.Today);
         var fillers = await plan.FillersAsync(eater.Ways.Likes, await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers);
         var (stock, shelf, unpacked) = (await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync());
-        return (version, new DayMends(FitEndpoints.Who(eater), day, reader.Today, board, stock, shelf, unpacked, fillers));
+        var who = await reader.FittedAsync(eater, whole, await plan.StockAsync(whole), monday, monday.AddDays(6));
+        return (version, new DayOnPlan(who, day, reader.Today, board, stock, shelf, unpacked, fillers));
     }
 }

@@ -118,14 +118,14 @@ public static class FitEndpoints
         var fits = api.MapGroup("/plan/fits").WithTags("Plan");
         fits.MapPost("/", BeginAsync).WithName("beginFit");
         fits.MapGet("/{id:guid}", (
-            Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader) =>
-            WithAsync(id, desk, async fit => TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader)))).WithName("getFit");
+            Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, PlanReader reader) =>
+            WithAsync(id, desk, async fit => TypedResults.Ok(await ShowAsync(fit, eaters, plan, reader)))).WithName("getFit");
         fits.MapPost("/{id:guid}/stop", (
-            Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader) =>
+            Guid id, FitDesk desk, EaterStore eaters, PlanStore plan, PlanReader reader) =>
             WithAsync(id, desk, async fit =>
             {
                 FitDesk.Stop(fit);
-                return TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader));
+                return TypedResults.Ok(await ShowAsync(fit, eaters, plan, reader));
             })).WithName("stopFit");
         fits.MapPost("/{id:guid}/take", TakeAsync).WithName("takeFit");
         api.MapPost("/calc/fit", CalcAsync).WithTags("Calculate").WithName("calcFit");
@@ -136,8 +136,7 @@ public static class FitEndpoints
         desk.Find(id) is { } fit ? await answer(fit) : Answers.Problem([Stale.Gone("fit")]);
 
     private static async Task<Results<Ok<FitView>, ProblemHttpResult>> BeginAsync(
-        FitRequest body, FitDesk desk, TernDb db, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader,
-        FoodStore foods)
+        FitRequest body, FitDesk desk, TernDb db, EaterStore eaters, PlanStore plan, PlanReader reader, FoodStore foods)
     {
         var table = (await eaters.ListAsync()).Where(row => body.EaterIds is null || body.EaterIds.Contains(row.Id)).ToList();
         var wishes = body.Wishes ?? new();
@@ -154,16 +153,18 @@ public static class FitEndpoints
 
         var days = DaysOf(table, body.From, body.To, reader.Today);
         await using var once = await db.ReadOnceAsync();
-        var board = await plan.BoardAsync(body.From, body.To);
+        var board = await plan.BoardAsync(KitchenDays.MondayOf(body.From), KitchenDays.MondayOf(body.To).AddDays(6));
         var (stock, shelf, unpacked) = (await plan.StockAsync(board), await plan.ShelfAsync(), await plan.UnpackedAsync());
         var likes = table.SelectMany(row => row.Ways.Likes);
         var fillers = await plan.FillersAsync(likes, await foods.AllAsync(), reader.Today.AddDays(-28), MostFillers);
+        List<FittedEater> who = [];
+        foreach (var row in table) who.Add(await reader.FittedAsync(row, board, stock, body.From, body.To));
         var week = new WeekToFit(
-            [.. table.Select(Who)], days, reader.Today, board, stock, shelf, unpacked, fillers, body.Scope, wishes,
+            who, days, reader.Today, board, stock, shelf, unpacked, fillers, body.Scope, wishes,
             _ => body.AmountsAreOpen);
         if (wishes.Problems().ToList() is { Count: > 0 } wrong) return Answers.Problem(wrong);
         var fit = desk.Begin(week, board, days, body.Seconds);
-        return TypedResults.Ok(await ShowAsync(fit, eaters, plan, ledger, reader));
+        return TypedResults.Ok(await ShowAsync(fit, eaters, plan, reader));
     }
 
     /// <summary>The days of these eaters in a stretch, without those past.</summary>
@@ -180,7 +181,7 @@ public static class FitEndpoints
         return new(new Eater(row.Id, row.Name, row.Aim), row.Ways);
     }
 
-    private static async Task<FitView> ShowAsync(Fit fit, EaterStore eaters, PlanStore plan, IEatenLedger ledger, PlanReader reader)
+    private static async Task<FitView> ShowAsync(Fit fit, EaterStore eaters, PlanStore plan, PlanReader reader)
     {
         var isDone = fit.IsDone;
         var (best, newest) = (fit.Best, fit.Draft());
@@ -189,14 +190,21 @@ public static class FitEndpoints
             return new(fit.Id, 0, isDone, fit.HasFailed, false, null, null, [], 0, 0, fit.Days.Count, 0, leftOut);
 
         var table = (await eaters.ListAsync()).ToDictionary(row => row.Id);
-        var stock = await plan.StockAsync(draft.Values.SelectMany(items => items).Concat(fit.Days.SelectMany(day => fit.Before[day])));
-        var eatenIds = fit.Days.SelectMany(day => fit.Before[day]).Where(item => item.EatenAt is not null).Select(item => item.Id);
-        var eaten = await ledger.MeasuresAsync([.. eatenIds]);
+        var under = new PlanBoard(fit.Before.Days.SetItems(draft));
+        var stock = await plan.StockAsync(under.Days.Concat(fit.Before.Days).SelectMany(day => day.Value));
+        var eaten = await reader.EatenAsync(fit.Before);
+
+        // Whole weeks are read: a day draws on what the days before it left of the reserve.
+        var mondays = fit.Days.Select(day => (day.EaterId, Monday: KitchenDays.MondayOf(day.Day))).Distinct()
+            .Where(week => table.ContainsKey(week.EaterId)).ToList();
+        Dictionary<EaterDay, DayView> Read(PlanBoard board) =>
+            mondays.SelectMany(week => reader.Days(table[week.EaterId], week.Monday, board, stock, eaten)
+                .Select(day => (Where: new EaterDay(week.EaterId, day.Day), View: day))).ToDictionary(one => one.Where, one => one.View);
+        var (lying, drafted) = (Read(fit.Before), Read(under));
         var days = fit.Days.Where(day => table.ContainsKey(day.EaterId) && draft[day].Concat(fit.Before[day]).All(stock.Has)).Select(day =>
         {
             var eater = table[day.EaterId];
-            var (before, after) = (
-                reader.Day(eater, day.Day, fit.Before[day], stock, eaten), reader.Day(eater, day.Day, draft[day], stock, eaten));
+            var (before, after) = (lying[day], drafted[day]);
             return new DraftDay(day.EaterId, eater.Name, day.Day, before, after,
                 [.. after.Items.Where(item => before.Items.All(old => old.Id != item.Id)).Select(Named)],
                 [.. before.Items.Where(item => after.Items.All(laid => laid.Id != item.Id)).Select(Named)],

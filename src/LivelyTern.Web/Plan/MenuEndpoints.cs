@@ -102,11 +102,13 @@ public static class MenuEndpoints
 
         var candidates = collection.Select(dish => dish.RecipeId).ToHashSet();
         var days = FitEndpoints.DaysOf(table, body.From, body.To, reader.Today);
-        var board = await plan.BoardAsync(body.From, body.To);
+        var board = await plan.BoardAsync(KitchenDays.MondayOf(body.From), KitchenDays.MondayOf(body.To).AddDays(6));
         var (stock, shelf, likes) = (await plan.StockAsync(board), await plan.ShelfAsync(), table.SelectMany(row => row.Ways.Likes));
         var fillers = await plan.FillersAsync(likes, catalogue, reader.Today.AddDays(-28), MostFillers);
+        List<FittedEater> who = [];
+        foreach (var row in table) who.Add(await reader.FittedAsync(row, board, stock, body.From, body.To));
         var week = new WeekToFit(
-            [.. table.Select(FitEndpoints.Who)], days, reader.Today, board, stock, shelf,
+            who, days, reader.Today, board, stock, shelf,
             [.. unpacked, .. collection.Select(dish => dish.Batch)], fillers, FitScope.Boxes, new(),
             batch => candidates.Contains(batch.Id));
         var found = await turns.RunAsync(() => new MenuSearch(week, collection, wish, fitter, gone).Propose(), gone);

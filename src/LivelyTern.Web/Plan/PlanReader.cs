@@ -68,7 +68,9 @@ public sealed record ExcludedView(Guid EaterId, string Eater, DateOnly Day, Guid
 /// <param name="Left">What is left to each target after what was eaten.</param>
 /// <param name="Bands">Where each sum lies in its band.</param>
 /// <param name="Missing">For each nutrient not complete, the foods that lack it.</param>
-/// <param name="Fits">Whether every band that is set holds, and nothing lies on it that its eater must never get.</param>
+/// <param name="Fits">Whether something lies on it, every band that is set holds as far as the figures are known, and nothing lies on it
+/// that its eater must never get.</param>
+/// <param name="Verdict">The same, with what is not known and what is empty told apart.</param>
 /// <param name="Aim">The aim of that day: the usual one, or that of its weekday or date.</param>
 /// <param name="DayName">What that day is called where its aim differs: "training day"; else null.</param>
 /// <param name="Grams">Grams of food on it.</param>
@@ -78,7 +80,7 @@ public sealed record ExcludedView(Guid EaterId, string Eater, DateOnly Day, Guid
 public sealed record DayView(
     DateOnly Day, IReadOnlyList<ItemView> Items, IReadOnlyDictionary<Measure, Figure> Sums, IReadOnlyDictionary<Measure, Figure> Eaten,
     IReadOnlyDictionary<Measure, decimal> Left, IReadOnlyDictionary<Measure, BandReading> Bands,
-    IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing, bool Fits, DayAim Aim, string? DayName, decimal Grams,
+    IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing, bool Fits, DayVerdict Verdict, DayAim Aim, string? DayName, decimal Grams,
     decimal? KcalPer100g, decimal GiveOrTake, Figure? ExactPoints);
 
 /// <summary>One eater's week.</summary>
@@ -91,7 +93,7 @@ public sealed record DayView(
 /// <param name="LaidDays">How many days have something on them.</param>
 /// <param name="Slots">Their slots, in the order of the day.</param>
 /// <param name="Reserve">Their weekly reserve of the leading measure; null without one.</param>
-/// <param name="ReserveDrawn">What the week's days have drawn of it: what they lie past their maxima, all together.</param>
+/// <param name="ReserveDrawn">What the week's days draw of it, all together.</param>
 public sealed record EaterWeekView(
     Guid EaterId, string Name, DayAim Aim, IReadOnlyList<DayView> Days, IReadOnlyDictionary<Measure, Figure> Sums, int FitDays,
     int LaidDays,
@@ -180,13 +182,10 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
     /// <summary>The household's day, now.</summary>
     public DateOnly Today => clock.Today();
 
-    /// <summary>The Monday on or before a day.</summary>
-    public static DateOnly MondayOf(DateOnly day) => day.AddDays(-(((int)day.DayOfWeek + 6) % 7));
-
     /// <summary>The week in which a day lies.</summary>
     public async Task<WeekView> WeekAsync(DateOnly day)
     {
-        var start = MondayOf(KitchenDays.IsNear(day, Today) ? day : Today);
+        var start = KitchenDays.MondayOf(KitchenDays.IsNear(day, Today) ? day : Today);
         await using var once = await db.ReadOnceAsync();
         var version = await plan.VersionAsync();
         var board = await plan.BoardAsync(start, start.AddDays(6));
@@ -208,93 +207,143 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
     public async Task<EaterState> StateAsync(EaterRow eater)
     {
         ArgumentNullException.ThrowIfNull(eater);
-        var start = MondayOf(Today);
+        var start = KitchenDays.MondayOf(Today);
         var board = await plan.BoardAsync(eater.Id, start, start.AddDays(6));
         var eaten = await EatenAsync(board);
         var stock = await plan.StockAsync(board.Days.Values.SelectMany(items => items).Where(item => !eaten.ContainsKey(item.Id)));
-        var (fit, laid, left) = (0, 0, (IReadOnlyDictionary<Measure, decimal>)new Dictionary<Measure, decimal>());
-        for (var day = start; day < start.AddDays(7); day = day.AddDays(1))
-        {
-            var items = board[new(eater.Id, day)].FindAll(item => eaten.ContainsKey(item.Id) || stock.Has(item));
-            var (ways, aim) = eater.On(day);
-            var contents = items.ConvertAll(item => eaten.ContainsKey(item.Id) ? Contents.Nothing : item.Contents(stock));
-            var rest = RestOf(items, contents, eaten, aim);
-            if (day == Today) left = rest.Left;
-            if (items.Count == 0) continue;
-            laid++;
-            var isFree = items.Zip(contents).All(one => NeverOf(one.First, one.Second, ways) is null);
-            if (rest.Day.Fits && isFree) fit++;
-        }
-
-        return new(fit, laid, left);
+        bool IsKnown(PlanItem item) => eaten.ContainsKey(item.Id) || stock.Has(item);
+        Contents Holds(PlanItem item) => eaten.ContainsKey(item.Id) ? Contents.Nothing : item.Contents(stock);
+        var week = Read(eater, start, day => board[new(eater.Id, day)].FindAll(IsKnown), Holds, eaten);
+        var laid = week.Where(day => day.Items.Count > 0).ToList();
+        return new(laid.Count(day => day.Verdict.IsFit()), laid.Count, week.First(day => day.Day == Today).Rest.Left);
     }
 
     /// <summary>One day of one eater.</summary>
     public async Task<DayView> DayAsync(EaterRow eater, DateOnly day)
     {
         ArgumentNullException.ThrowIfNull(eater);
-        var board = await plan.BoardAsync(eater.Id, day, day);
-        return Day(eater, day, board[new(eater.Id, day)], await plan.StockAsync(board), await EatenAsync(board));
+
+        // What the days before it in its week drew of the reserve is not there for it any more.
+        var start = eater.Ways.Reserve is null ? day : KitchenDays.MondayOf(day);
+        var board = await plan.BoardAsync(eater.Id, start, day);
+        var count = day.DayNumber - start.DayNumber + 1;
+        return Days(eater, start, board, await plan.StockAsync(board), await EatenAsync(board), count)[^1];
     }
 
-    private async Task<IReadOnlyDictionary<Guid, EatenMeasures>> EatenAsync(PlanBoard board) =>
-        await ledger.MeasuresAsync([.. board.Days.Values.SelectMany(items => items).Where(item => item.EatenAt is not null)
-            .Select(item => item.Id)]);
+    /// <summary>What was eaten of some days, by item, as it was counted then.</summary>
+    public async Task<IReadOnlyDictionary<Guid, EatenMeasures>> EatenAsync(PlanBoard board)
+    {
+        ArgumentNullException.ThrowIfNull(board);
+        var items = board.Days.Values.SelectMany(items => items);
+        return await ledger.MeasuresAsync([.. items.Where(item => item.EatenAt is not null).Select(item => item.Id)]);
+    }
 
-    // What was eaten counts as the ledger has it.
-    private static DayRest RestOf(
-        IReadOnlyList<PlanItem> items, IReadOnlyList<Contents> contents, IReadOnlyDictionary<Guid, EatenMeasures> eaten, DayAim aim) =>
-        DayRest.Of([.. items.Select((item, i) => (contents[i], item.EatenAt is not null, eaten.GetValueOrDefault(item.Id)?.Totals))], aim);
+    // Days of one week as they are read: what was eaten counts as the ledger has it, each day draws on what is left of the reserve.
+    private static List<ReadDay> Read(
+        EaterRow eater, DateOnly start, Func<DateOnly, IReadOnlyList<PlanItem>> itemsOn, Func<PlanItem, Contents> holds,
+        IReadOnlyDictionary<Guid, EatenMeasures> eaten, int days = 7)
+    {
+        DayEntry EntryOf(PlanItem item) => new(holds(item), item.EatenAt is not null, eaten.GetValueOrDefault(item.Id)?.Totals);
+        var all = Enumerable.Range(0, days).Select(start.AddDays).Select(day =>
+        {
+            var (ways, aim) = eater.On(day);
+            var items = itemsOn(day);
+            return (Day: day, Items: items, Ways: ways, Aim: aim, Entries: items.Select(EntryOf).ToList());
+        }).ToList();
+        var read = DayRest.Week(all.Select(one => ((IReadOnlyList<DayEntry>)one.Entries, one.Aim)), eater.Ways.Reserve);
+        return [.. all.Zip(read, (one, rest) =>
+        {
+            var isFree = one.Items.Zip(one.Entries).All(pair => NeverOf(pair.First, pair.Second.Contents, one.Ways) is null);
+            return new ReadDay(one.Day, one.Items, one.Ways, one.Aim, rest, isFree ? rest.Day.Verdict : DayVerdict.Out);
+        })];
+    }
+
+    private sealed record ReadDay(
+        DateOnly Day, IReadOnlyList<PlanItem> Items, EatingWays Ways, DayAim Aim, DayRest Rest, DayVerdict Verdict);
 
     private EaterWeekView Week(EaterRow eater, DateOnly start, PlanBoard board, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
     {
-        var days = Enumerable.Range(0, 7).Select(start.AddDays).Select(day => Day(eater, day, board[new(eater.Id, day)], stock, eaten))
-            .ToList();
+        var days = Days(eater, start, board, stock, eaten);
         var laid = days.Where(day => day.Items.Count > 0).ToList();
-        var sums = MeasureNutrient.All.Where(measure => days[0].Sums.ContainsKey(measure)).ToDictionary(
-            measure => measure,
-            measure => new Figure(days.Sum(day => day.Sums[measure].Value), days.TrueForAll(day => day.Sums[measure].Complete)));
-        var drawn = days.Sum(day => day.Bands.GetValueOrDefault(eater.Aim.Leading)?.Over ?? 0);
+        var sums = MeasureNutrient.All.Where(measure => days[0].Sums.ContainsKey(measure))
+            .ToDictionary(measure => measure, measure => Figure.Sum(days.Select(day => day.Sums[measure])));
         return new(
-            eater.Id, eater.Name, eater.Aim, days, sums, laid.Count(day => day.Fits), laid.Count, eater.Ways.Slots, eater.Ways.Reserve,
-            drawn);
+            eater.Id, eater.Name, eater.Aim.Resolved(), days, sums, laid.Count(day => day.Fits), laid.Count, eater.Ways.Slots,
+            eater.Ways.Reserve, days.Sum(day => day.Bands.Values.Sum(band => band.Drawn ?? 0)));
     }
 
-    /// <summary>A day as it is shown.</summary>
-    /// <param name="eater">Whose.</param>
-    /// <param name="day">The day: it is read by the aim it had.</param>
-    /// <param name="items">What lies on it.</param>
+    /// <summary>
+    /// An eater as the core fits and mends their days: with what was eaten as it counted then, and with what each day draws of its week's
+    /// reserve.
+    /// </summary>
+    /// <param name="eater">The eater.</param>
+    /// <param name="board">What lies on the whole weeks around the days.</param>
     /// <param name="stock">What that is made of.</param>
-    /// <param name="eaten">What was eaten of it, by item, as it was counted then.</param>
-    public DayView Day(
-        EaterRow eater, DateOnly day, IReadOnlyList<PlanItem> items, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
+    /// <param name="from">The first day.</param>
+    /// <param name="to">The last day.</param>
+    public async Task<FittedEater> FittedAsync(EaterRow eater, PlanBoard board, Stock stock, DateOnly from, DateOnly to)
     {
         ArgumentNullException.ThrowIfNull(eater);
-        ArgumentNullException.ThrowIfNull(items);
-        items = [.. items.Where(stock.Has)];
-        var (ways, aim) = eater.On(day);
-        var other = ways.OtherDays.FirstOrDefault(one => one.Date == day) ?? ways.OtherDays
-            .FirstOrDefault(one => one.Weekday == day.DayOfWeek);
-        var contents = items.Select(item => item.Contents(stock)).ToList();
-        var rest = RestOf(items, contents, eaten, aim);
+        ArgumentNullException.ThrowIfNull(board);
+        ArgumentNullException.ThrowIfNull(stock);
+        var eaten = await EatenAsync(board);
+        return new(new Eater(eater.Id, eater.Name, eater.Aim), eater.Ways)
+        {
+            Counted = eaten.ToDictionary(one => one.Key, one => one.Value.Totals),
+            Drawn = Drawn(eater, board, stock, eaten, from, to),
+        };
+    }
+
+    private static Dictionary<DateOnly, decimal> Drawn(
+        EaterRow eater, PlanBoard board, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten, DateOnly from, DateOnly to)
+    {
+        if (eater.Ways.Reserve is null) return [];
+        IReadOnlyList<PlanItem> ItemsOn(DateOnly day) => board[new(eater.Id, day)].FindAll(stock.Has);
+        var first = KitchenDays.MondayOf(from);
+        var weeks = Enumerable.Range(0, ((to.DayNumber - first.DayNumber) / 7) + 1).Select(week => first.AddDays(7 * week));
+        return weeks.SelectMany(monday => Read(eater, monday, ItemsOn, item => item.Contents(stock), eaten))
+            .Where(day => day.Rest.Day.Drawn > 0).ToDictionary(day => day.Day, day => day.Rest.Day.Drawn);
+    }
+
+    /// <summary>Days of one week as they are shown, in order.</summary>
+    /// <param name="eater">Whose.</param>
+    /// <param name="start">The first: they are read by the aims they had.</param>
+    /// <param name="board">What lies on them.</param>
+    /// <param name="stock">What that is made of.</param>
+    /// <param name="eaten">What was eaten of it, by item, as it was counted then.</param>
+    /// <param name="days">How many.</param>
+    public IReadOnlyList<DayView> Days(
+        EaterRow eater, DateOnly start, PlanBoard board, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten, int days = 7)
+    {
+        ArgumentNullException.ThrowIfNull(eater);
+        ArgumentNullException.ThrowIfNull(board);
+        ArgumentNullException.ThrowIfNull(stock);
+        IReadOnlyList<PlanItem> ItemsOn(DateOnly day) => board[new(eater.Id, day)].FindAll(stock.Has);
+        return [.. Read(eater, start, ItemsOn, item => item.Contents(stock), eaten, days).Select(day => Show(day, stock, eaten))];
+    }
+
+    private DayView Show(ReadDay day, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
+    {
+        var (aim, rest) = (day.Aim, day.Rest);
+        var other = day.Ways.OtherDays.FirstOrDefault(one => one.Date == day.Day)
+            ?? day.Ways.OtherDays.FirstOrDefault(one => one.Weekday == day.Day.DayOfWeek);
         ItemView Shown(PlanItem item, int i)
         {
+            var contents = item.Contents(stock);
             var exact = aim.Rule is null
                 ? (Core.Measures.Total?)null
-                : eaten.GetValueOrDefault(item.Id)?.ExactPoints ?? aim.Rule.Exact(contents[i]);
-            return Show(item, day, rest.Day.Entries[i], exact, stock) with { Never = NeverOf(item, contents[i], ways) };
+                : eaten.GetValueOrDefault(item.Id)?.ExactPoints ?? aim.Rule.Exact(contents);
+            return Show(item, day.Day, rest.Day.Entries[i], exact, stock) with { Never = NeverOf(item, contents, day.Ways) };
         }
 
-        var shown = items.Select(Shown).ToList();
-        var fits = rest.Day.Fits && shown.TrueForAll(item => item.Never is null);
+        var shown = day.Items.Select(Shown).ToList();
         var grams = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Grams);
         var energy = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Figures[Measure.Energy].Value);
         return new(
-            day, shown, Figure.Of(rest.Day.Sums), Figure.Of(rest.Eaten), rest.Left, rest.Day.Bands, rest.Day.Missing, fits,
-            aim, other?.Name, grams, grams > 0 ? energy * 100 / grams : null, items.Sum(item => item.GiveOrTake ?? 0),
-            aim.Rule is null
-                ? null
-                : new Figure(shown.Sum(item => item.ExactPoints!.Value), shown.TrueForAll(item => item.ExactPoints!.Complete)));
+            day.Day, shown, Figure.Of(rest.Day.Sums), Figure.Of(rest.Eaten), rest.Left, rest.Day.Bands, rest.Day.Missing,
+            day.Verdict.IsFit(), day.Verdict, aim, other?.Name, grams, grams > 0 ? energy * 100 / grams : null,
+            day.Items.Sum(item => item.GiveOrTake ?? 0),
+            aim.Rule is null ? null : Figure.Sum(shown.Select(item => item.ExactPoints!)));
     }
 
     private static NeverView? NeverOf(PlanItem item, Contents contents, EatingWays ways) =>

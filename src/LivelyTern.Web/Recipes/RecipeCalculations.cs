@@ -141,7 +141,7 @@ public static class RecipeCalculations
         if (other is null) return wrongToo!;
         var (before, after) = (CalcRecipeAnswer.Of(one, rule), CalcRecipeAnswer.Of(other, otherRule));
         var (was, now) = (before.Portion.Figures, after.Portion.Figures);
-        Figure Change(Measure measure) => new(now[measure].Value - was[measure].Value, now[measure].Complete && was[measure].Complete);
+        Figure Change(Measure measure) => now[measure].Less(was[measure]);
         var difference = now.Keys.Where(was.ContainsKey).ToDictionary(measure => measure, Change);
         return TypedResults.Ok(new SwapAnswer(before, after, difference, after.PortionGrams - before.PortionGrams));
     }

@@ -165,7 +165,7 @@ public sealed record CalcRecipeAnswer(
         ArgumentNullException.ThrowIfNull(recipe);
         ArgumentNullException.ThrowIfNull(rule);
         var (batch, portion) = (recipe.Batch, recipe.Portion);
-        var kcal = batch.Totals[Nutrient.Energy].AtLeast;
+        var kcal = batch.Totals[Nutrient.Energy].Known;
         var weight = recipe.Weight.Value;
         RecipeLineView Show(RecipeLine line, IReadOnlyDictionary<Measure, decimal> shares)
         {

@@ -21,6 +21,21 @@ public sealed class EatingWaysTests
         Assert.Equal(70, ways.AimOn(Usual, Saturday)[Measure.Protein].Min);
     }
 
+    [Theory]
+    [InlineData(null, 2600, null, null, 2500, 2700)] // another target keeps the usual give-or-take
+    [InlineData(null, null, null, 50, 2050, 2150)]
+    [InlineData(null, null, 2600, null, 2000, 2600)]
+    [InlineData(2500, null, null, null, 2500, null)] // a target that contradicts goes, its give-or-take with it
+    [InlineData(null, null, 1900, null, null, 1900)]
+    public void Another_day_that_changes_one_number_keeps_the_rest(int? min, int? target, int? max, int? tolerance, int? from, int? to)
+    {
+        var usual = Usual with { Bands = new Dictionary<Measure, Band> { [Measure.Energy] = new(Target: 2100) { Tolerance = 100 } } };
+        var party = new OtherDay("party", null, Saturday, new Dictionary<Measure, Band> { [Measure.Energy] = new(min, target, max) { Tolerance = tolerance } });
+        var band = new EatingWays { OtherDays = [party] }.AimOn(usual, Saturday)[Measure.Energy];
+        Assert.Equal((from, to), (band.Min, band.Max));
+        Assert.Empty(new EatingWays { OtherDays = [party] }.Problems(usual, clinicianSetIt: true));
+    }
+
     [Fact]
     public void Never_means_the_allergen_the_food_and_what_nobody_stated()
     {

@@ -99,7 +99,7 @@ public class LabelTests
     {
         // Common practice, no published source: 85 g of slaw at 30 kcal: 127 g are 45 kcal.
         var slaw = Kitchen.Of("slaw", new Label(LabelBasis.PerServing, 85, CarbohydrateConvention.Total, Kilocalories: 30).Per100g().Value!);
-        Assert.Equal(45, Rounding.ToStep(new Contents([slaw.Grams(127)]).Totals[Nutrient.Energy].AtLeast, 1));
+        Assert.Equal(45, Rounding.ToStep(new Contents([slaw.Grams(127)]).Totals[Nutrient.Energy].Known, 1));
     }
 
     [Theory]
@@ -140,40 +140,40 @@ public class CarbohydrateTests
     {
         var american = In100g(Of(CarbohydrateConvention.Total, starch + fibre, fibre));
         var european = In100g(Of(CarbohydrateConvention.WithoutFibre, starch, fibre));
-        return american[Nutrient.Carbohydrate] == european[Nutrient.Carbohydrate] && american.NetCarbohydrate == european.NetCarbohydrate && american.NetCarbohydrate.AtLeast == starch;
+        return american[Nutrient.Carbohydrate] == european[Nutrient.Carbohydrate] && american.NetCarbohydrate == european.NetCarbohydrate && american.NetCarbohydrate.Known == starch;
     }
 
     [Theory]
     [InlineData(CarbohydrateConvention.WithoutFibre, 40.0, 8.0, null, 48, true, 40, true)] // net carbs from a European label
     [InlineData(CarbohydrateConvention.Total, 48.0, 8.0, null, 48, true, 40, true)]
     [InlineData(CarbohydrateConvention.Total, 21.0, 5.0, 12.0, 21, true, 4, true)] // a bar sweetened with polyols
-    [InlineData(CarbohydrateConvention.Total, 48.0, null, null, 48, true, 48, false)] // without its fibre the net figure is at most this
+    [InlineData(CarbohydrateConvention.Total, 48.0, null, null, 48, true, 48, false, Certainty.AtMost)] // without its fibre the net figure is at most this
     [InlineData(CarbohydrateConvention.WithoutFibre, 40.0, null, null, 40, false, 40, true)]
     [InlineData(CarbohydrateConvention.Total, null, 2.0, null, 0, false, -2, false)]
     [InlineData(CarbohydrateConvention.Total, 0.0, null, null, 0, true, 0, true)] // no carbohydrate, so no fibre either
-    public void Total_and_net(CarbohydrateConvention convention, double? carbohydrate, double? fibre, double? polyols, decimal total, bool totalKnown, decimal net, bool netKnown)
+    public void Total_and_net(CarbohydrateConvention convention, double? carbohydrate, double? fibre, double? polyols, decimal total, bool totalKnown, decimal net, bool netKnown, Certainty unknown = Certainty.AtLeast)
     {
         var totals = In100g(Of(convention, (decimal?)carbohydrate, (decimal?)fibre, (decimal?)polyols));
-        Assert.Equal(new Total(total, totalKnown), totals[Nutrient.Carbohydrate]);
-        Assert.Equal(new Total(net, netKnown), totals.NetCarbohydrate);
+        Assert.Equal(Total.Of(total, totalKnown), totals[Nutrient.Carbohydrate]);
+        Assert.Equal(new Total(net, netKnown ? Certainty.Exact : unknown), totals.NetCarbohydrate);
     }
 
     [Fact]
     public void Net_carbohydrate_is_a_measure_like_any_other()
     {
         var sums = MeasureTotals.Of(new Contents([Of(CarbohydrateConvention.WithoutFibre, 40, 8).Grams(50)]), PointsRule.Starting);
-        Assert.Equal((24m, 20m), (sums[Measure.Carbohydrate].AtLeast, sums[Measure.NetCarbohydrate].AtLeast));
+        Assert.Equal((24m, 20m), (sums[Measure.Carbohydrate].Known, sums[Measure.NetCarbohydrate].Known));
     }
 
     [Fact]
     public void Protein_of_gelatin_counts_and_is_marked_incomplete_or_is_left_out_by_an_eater_who_says_so()
     {
         var jelly = new Contents([(Kitchen.Of("gelatin", new(Protein: 86)) with { HasIncompleteProtein = true }).Grams(10), Kitchen.Egg.Grams(100)]);
-        Assert.Equal((20.6m, 8.6m), (jelly.Totals[Nutrient.Protein].AtLeast, jelly.IncompleteProtein));
+        Assert.Equal((20.6m, 8.6m), (jelly.Totals[Nutrient.Protein].Known, jelly.IncompleteProtein));
         var aim = new DayAim(Measure.Energy, new Dictionary<Measure, Band>(), PointsRule.Starting);
-        Assert.Equal(20.6m, aim.Count(jelly)[Measure.Protein].AtLeast);
+        Assert.Equal(20.6m, aim.Count(jelly)[Measure.Protein].Known);
         var leftOut = (aim with { LeavesOutIncompleteProtein = true }).Count(jelly);
-        Assert.Equal(12m, leftOut[Measure.Protein].AtLeast);
+        Assert.Equal(12m, leftOut[Measure.Protein].Known);
         Assert.Equal(aim.Count(jelly).Where(total => total.Key != Measure.Protein), leftOut.Where(total => total.Key != Measure.Protein));
     }
 
@@ -183,12 +183,12 @@ public class CarbohydrateTests
         // Common practice, no published source: 5 points for 17 crackers: 8 crackers are 2.
         var cracker = Kitchen.Of("cracker", new(Energy: 450), ("piece", 2));
         var rule = PointsRule.Starting with { FixedValues = [new(cracker.Id, 5, 34)], FreeGroups = [FoodGroup.Grains] };
-        Assert.Equal(2, rule.Of(new([cracker.Grams(16)])).AtLeast);
-        Assert.Equal(5, rule.Of(new([cracker.Grams(34)])).AtLeast);
+        Assert.Equal(2, rule.Of(new([cracker.Grams(16)])).Known);
+        Assert.Equal(5, rule.Of(new([cracker.Grams(34)])).Known);
 
         // Common practice, no published source: one roll 3 points, two rolls 5.
         var roll = rule with { FixedValues = [new(cracker.Id, 2.6m, 60)] };
-        Assert.Equal((3m, 5m), (roll.Of(new([cracker.Grams(60)])).AtLeast, roll.Of(new([cracker.Grams(120)])).AtLeast));
+        Assert.Equal((3m, 5m), (roll.Of(new([cracker.Grams(60)])).Known, roll.Of(new([cracker.Grams(120)])).Known));
     }
 
     [Fact]

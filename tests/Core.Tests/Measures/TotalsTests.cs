@@ -15,7 +15,7 @@ public class TotalsTests
     {
         var (whole, factor) = (Basket(grams), tenths / 10m);
         return Nutrients.All.All(nutrient =>
-            Math.Abs(whole.Scale(factor).Totals[nutrient].AtLeast - (whole.Totals[nutrient].AtLeast * factor)) < 1e-15m
+            Math.Abs(whole.Scale(factor).Totals[nutrient].Known - (whole.Totals[nutrient].Known * factor)) < 1e-15m
             && (whole.Totals * factor)[nutrient] == whole.Totals[nutrient] * factor);
     }
 
@@ -42,9 +42,9 @@ public class TotalsTests
     public void Fibre_with_one_food_unknown_is_at_least_and_says_which()
     {
         var bowl = new Contents([Kitchen.Oats.Grams(50), Kitchen.Milk.Grams(100)]);
-        Assert.Equal(new Total(5, IsComplete: false), bowl.Totals[Nutrient.Fibre]);
+        Assert.Equal(Total.Of(5, false), bowl.Totals[Nutrient.Fibre]);
         Assert.Equal(["oat milk"], bowl.Missing(Nutrient.Fibre));
-        Assert.Equal(new Total(235, IsComplete: true), bowl.Totals[Nutrient.Energy]);
+        Assert.Equal(Total.Of(235, true), bowl.Totals[Nutrient.Energy]);
     }
 
     [Fact]
@@ -72,6 +72,11 @@ public class TotalsTests
     public void Energy_follows_the_published_factors(decimal protein, decimal fat, decimal carbohydrate, decimal fibre, decimal polyols, decimal alcohol, decimal kcal) =>
         Assert.Equal(kcal, EnergyFactors.Kilocalories(
             new(Protein: protein, Fat: fat, Carbohydrate: carbohydrate, Fibre: fibre, Polyols: polyols, Alcohol: alcohol), carbohydrateContainsFibre: false));
+
+    // Regulation (EU) No 1169/2011, Annex I and XIV: carbohydrate of a European label holds its polyols, which count 2.4 kcal/g in place of 4.
+    [Fact]
+    public void Polyols_inside_the_carbohydrate_of_a_European_label_are_counted_once() =>
+        Assert.Equal(236m, EnergyFactors.Kilocalories(new(Carbohydrate: 95, Polyols: 90), carbohydrateContainsFibre: false));
 
     [Fact]
     public void Fibre_inside_total_carbohydrate_is_counted_once() =>

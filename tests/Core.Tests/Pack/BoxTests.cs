@@ -28,7 +28,7 @@ public sealed class BoxTests
         var (balls, lentils) = (Of("meatballs", Kitchen.Egg), Of("lentils", Kitchen.Lentils, cookedDaysAgo: 2));
         var box = new Box(Guid.NewGuid(), new(balls, new(200)), [new BatchShare(lentils, new(100), null, "left"), new FoodInBox("30 g butter", Kitchen.Butter.Grams(30), "cup")], BoxLife.New(Today, null));
         Assert.Equal(330, box.Weight.Value);
-        Assert.Equal(350m + 447.5m + 215.1m, box.Contents.Totals[Nutrient.Energy].AtLeast);
+        Assert.Equal(350m + 447.5m + 215.1m, box.Contents.Totals[Nutrient.Energy].Known);
         Assert.Equal(Today.AddDays(1), UseBy.Of(box, Today).Fridge);
         Assert.Equal([null, "left", "cup"], box.Parts.Select(part => part.Compartment));
         var withRice = box with { Main = new(Of("rice", Kitchen.Barley with { Keeping = KeepingKind.Rice }, cookedDaysAgo: 1), new(200)) };
@@ -86,10 +86,10 @@ public sealed class BoxTests
         var state = gone >= 200 ? BoxState.Eaten : gone > 0 ? BoxState.PartEaten : BoxState.Packed;
         List<Box> all = [.. laid.Select(one => box.Of(one.Part!.Value)), .. sum < 200 ? [box.Of(new(200 - sum))] : Array.Empty<Box>()];
         var whole = box.Contents.Totals;
-        decimal SumOf(Nutrient nutrient) => all.Sum(one => one.Contents.Totals[nutrient].AtLeast);
+        decimal SumOf(Nutrient nutrient) => all.Sum(one => one.Contents.Totals[nutrient].Known);
         return (follows.Value!.LastOrDefault()?.After ?? box.Life).State == state
             && all.Sum(one => one.Weight.Value) is > 199.999m and < 200.001m
-            && Nutrients.All.All(nutrient => Math.Abs(SumOf(nutrient) - whole[nutrient].AtLeast) < 1e-9m);
+            && Nutrients.All.All(nutrient => Math.Abs(SumOf(nutrient) - whole[nutrient].Known) < 1e-9m);
     }
 
     // Random changes of days: a box is eaten exactly where its day says so, and belongs to whose day it lies on; the inverse leads back.

@@ -125,6 +125,6 @@ public class DivideTests
         var batch = new Batch(Guid.Empty, "", new TapeMark("XX", 0), default, contents, new Grams(cooked + 1));
         var held = Divide.IntoEqual(batch.Cooked!.Value, boxes + 1).Value!.Portions.Select(weight => new Box(Guid.Empty, batch, weight, null).Contents.Totals);
         var sum = held.Aggregate(Totals.None, (all, box) => all + box);
-        return Nutrients.All.All(nutrient => Math.Abs(sum[nutrient].AtLeast - contents.Totals[nutrient].AtLeast) < 1e-12m);
+        return Nutrients.All.All(nutrient => Math.Abs(sum[nutrient].Known - contents.Totals[nutrient].Known) < 1e-12m);
     }
 }

@@ -24,7 +24,7 @@ public sealed class MealOutTests
     public void An_estimate_counts_its_middle_and_says_how_far_off_it_may_be()
     {
         var meal = MealOut.Of(" Harbour supper ", [Item(600, 900)]).Value!;
-        Assert.Equal((750m, 150m, "Harbour supper"), (Holds(meal)[Nutrient.Energy].AtLeast, meal.GiveOrTake, meal.Food.Food.Name));
+        Assert.Equal((750m, 150m, "Harbour supper"), (Holds(meal)[Nutrient.Energy].Known, meal.GiveOrTake, meal.Food.Food.Name));
         Assert.Equal(0, MealOut.Of("Canteen", [Item(600)]).Value!.GiveOrTake);
         Assert.Equal(0, MealOut.Of("Canteen", [Item(600, 600)]).Value!.GiveOrTake);
     }
@@ -36,9 +36,9 @@ public sealed class MealOutTests
             var items = plates.Take(40).Select(plate => Item(plate.Item1, plate.Item1 + plate.Item2, protein: plate.Item2 / 10m)).ToList();
             var meal = MealOut.Of("Feast", items).Value!;
             var (least, most) = (plates.Take(40).Sum(plate => (decimal)plate.Item1), plates.Take(40).Sum(plate => (decimal)plate.Item1 + plate.Item2));
-            Assert.Equal(least, Holds(meal)[Nutrient.Energy].AtLeast - meal.GiveOrTake);
-            Assert.Equal(most, Holds(meal)[Nutrient.Energy].AtLeast + meal.GiveOrTake);
-            Assert.Equal(items.Sum(item => item.Figures[Nutrient.Protein]), Holds(meal)[Nutrient.Protein].AtLeast);
+            Assert.Equal(least, Holds(meal)[Nutrient.Energy].Known - meal.GiveOrTake);
+            Assert.Equal(most, Holds(meal)[Nutrient.Energy].Known + meal.GiveOrTake);
+            Assert.Equal(items.Sum(item => item.Figures[Nutrient.Protein]), Holds(meal)[Nutrient.Protein].Known);
         });
 
     [Fact]
@@ -47,7 +47,7 @@ public sealed class MealOutTests
         var meal = MealOut.Of("Party", [Item(400, protein: 20, salt: 1.5m), Item(300, protein: 5)]).Value!;
         Assert.True(Holds(meal)[Nutrient.Protein].IsComplete);
         Assert.False(Holds(meal)[Nutrient.Salt].IsComplete);
-        Assert.Equal(25, Holds(meal)[Nutrient.Protein].AtLeast);
+        Assert.Equal(25, Holds(meal)[Nutrient.Protein].Known);
     }
 
     public static TheoryData<string, MenuItem[], string, string> Wrong => new()

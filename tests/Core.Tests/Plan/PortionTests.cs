@@ -7,6 +7,7 @@ using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
 using LivelyTern.Core.Plan;
 using LivelyTern.Core.Plan.Fit;
+using LivelyTern.Core.Plan.Mends;
 using LivelyTern.Core.Recipes;
 
 namespace LivelyTern.Core.Tests.Plan;
@@ -42,8 +43,8 @@ public sealed class PortionTests
     public void A_portion_holds_its_share_of_what_is_expected_and_of_what_was_weighed_after()
     {
         var item = Portion(400);
-        Assert.Equal(500, item.Contents(With(Stew())).Totals[Nutrient.Energy].AtLeast);
-        Assert.Equal(533.33m, Math.Round(item.Contents(With(Stew() with { Cooked = new(1500) })).Totals[Nutrient.Energy].AtLeast, 2));
+        Assert.Equal(500, item.Contents(With(Stew())).Totals[Nutrient.Energy].Known);
+        Assert.Equal(533.33m, Math.Round(item.Contents(With(Stew() with { Cooked = new(1500) })).Totals[Nutrient.Energy].Known, 2));
         Assert.Equal("stew", item.Name(With(Stew())));
 
         // Where the batch's weight is not known, or comes to nothing, neither is what a portion holds; its foods are named all the same.
@@ -51,7 +52,7 @@ public sealed class PortionTests
         {
             Assert.Null(odd.Weight);
             var holds = item.Contents(With(odd));
-            Assert.Equal(new Total(0, false), holds.Totals[Nutrient.Energy]);
+            Assert.Equal(Total.Of(0, false), holds.Totals[Nutrient.Energy]);
             Assert.Equal(["plain"], holds.Ingredients.Select(part => part.Food.Name));
         }
     }
@@ -125,24 +126,29 @@ public sealed class PortionTests
     public void A_day_is_mended_by_a_smaller_portion_or_by_laying_one()
     {
         var board = Board((Ada, 2, [Portion(400)]));
-        var over = new DayMends(Eater(380, 420), Today.AddDays(2), Today, board, With(Stew()), [], [Unpacked(Stew(), 400)], []);
-        var size = Assert.Single(over.Suggest(), mend => mend.Kind == MendKind.Size);
-        Assert.Equal((330m, -87.5m), (size.Grams!.Value, size.ChangeKcal));
+        DayMends Mends(FittedEater who, int day, PlanBoard on, decimal laid) => new(OnPlan(who, day, on, laid));
+        DayOnPlan OnPlan(FittedEater who, int day, PlanBoard on, decimal laid) =>
+            new(who, Today.AddDays(day), Today, on, With(Stew()), [], [Unpacked(Stew(), laid)], []);
+        IEnumerable<(Mend Mend, T Step)> Steps<T>(DayMends mends) =>
+            mends.Suggest().Mends.Where(mend => mend.Steps is [T]).Select(mend => (mend, (T)(object)mend.Steps[0]));
+        var over = Mends(Eater(380, 420), 2, board, 400);
+        var (size, weighs) = Steps<Weighs>(over).First();
+        Assert.Equal((330m, -87.5m), (weighs.Weight.Value, size.Change[Measure.Energy]));
         Assert.Equal(330, board.Apply(over.Apply(size.Id, Id).Value!).Value![new(Ada, Today.AddDays(2))][0].Portion!.Weight.Value);
 
         // Larger only as far as there is enough of it.
-        DayMends Under(decimal laid) => new(Eater(560, 600), Today.AddDays(2), Today, board, With(Stew()), [], [Unpacked(Stew(), laid)], []);
-        Assert.Equal(450, Assert.Single(Under(400).Suggest(), mend => mend.Kind == MendKind.Size).Grams);
-        Assert.DoesNotContain(Under(1580).Suggest(), mend => mend.Kind == MendKind.Size);
+        Assert.Equal(450, Steps<Weighs>(Mends(Eater(560, 600), 2, board, 400)).First().Step.Weight.Value);
+        Assert.Empty(Steps<Weighs>(Mends(Eater(560, 600), 2, board, 1580)));
 
         // On an empty day a portion is offered like a box, while one is left and the batch is cooked by then.
-        DayMends Empty(int day, decimal laid) => new(Eater(490, 510), Today.AddDays(day), Today, PlanBoard.Empty, With(Stew()), [], [Unpacked(Stew(), laid)], []);
-        var lay = Assert.Single(Empty(3, 0).Suggest(), mend => mend.Kind == MendKind.LayBox);
-        var laid = PlanBoard.Empty.Apply(Empty(3, 0).Apply(lay.Id, Id).Value!).Value![new(Ada, Today.AddDays(3))];
+        DayOnPlan Empty(int day, decimal laid) => OnPlan(Eater(490, 510), day, PlanBoard.Empty, laid);
+        var (lay, _) = Assert.Single(Steps<LaysBox>(new DayMends(Empty(3, 0))));
+        var laid = PlanBoard.Empty.Apply(new DayMends(Empty(3, 0)).Apply(lay.Id, Id).Value!).Value![new(Ada, Today.AddDays(3))];
         Assert.Equal(new Portion(Pot, new(400)), Assert.Single(laid).Portion);
-        Assert.Equal((null, Pot), (Assert.Single(Empty(3, 0).Adding(5)).BoxId, Assert.Single(Empty(3, 0).Adding(5)).BatchId));
-        Assert.Empty(Empty(1, 0).Adding(5));
-        Assert.Empty(Empty(3, 1300).Adding(5));
+        var offer = Assert.Single(StillFits.On(Empty(3, 0), 5));
+        Assert.Equal((null, Pot), (offer.BoxId, offer.BatchId));
+        Assert.Empty(StillFits.On(Empty(1, 0), 5));
+        Assert.Empty(StillFits.On(Empty(3, 1300), 5));
     }
 
     [Fact]
@@ -174,7 +180,7 @@ public sealed class PortionTests
         Assert.Empty(Week(Stew(-6, isPlanned: false)).Problem.Batches);
         Assert.Equal("stew", Assert.Single(Week(Stew(-6, isPlanned: false)).LeftOut).Batch.RecipeName);
         Assert.Equal(0, Assert.Single(Week(Stew(-6)).Problem.Batches).FirstDay);
-        IReadOnlyList<StillFits> Fits(Batch batch) => new DayMends(Eater(490, 510), Today, Today, PlanBoard.Empty, With(batch), [], [Unpacked(batch)], []).Adding(5);
+        IReadOnlyList<StillFits> Fits(Batch batch) => StillFits.On(new(Eater(490, 510), Today, Today, PlanBoard.Empty, With(batch), [], [Unpacked(batch)], []), 5);
         Assert.Equal("stew", Assert.Single(Fits(Stew(-6))).Name);
         Assert.Empty(Fits(Stew(-6, isPlanned: false)));
     }

@@ -17,9 +17,9 @@ public class CutChartTests
         var cuts = CutChart.Of(batch, weight, PointsRule.Starting);
         return cuts.Count == 35 && cuts.All(cut =>
             Math.Abs((cut.Grams.Value * cut.Portions) - weight.Value) < 1e-10m
-            && Math.Abs((cut.Figures[Measure.Energy].AtLeast * cut.Portions) - batch.Totals[Nutrient.Energy].AtLeast) < 1e-10m
-            && cut.Figures[Measure.Points].AtLeast == PointsRule.Starting.Of(batch.Scale(1m / cut.Portions)).AtLeast
-            && cut.IsStep == (cut.Figures[Measure.Points].AtLeast < PointsRule.Starting.Of(batch.Scale(1m / (cut.Portions - 1))).AtLeast));
+            && Math.Abs((cut.Figures[Measure.Energy].Known * cut.Portions) - batch.Totals[Nutrient.Energy].Known) < 1e-10m
+            && cut.Figures[Measure.Points].Known == PointsRule.Starting.Of(batch.Scale(1m / cut.Portions)).Known
+            && cut.IsStep == (cut.Figures[Measure.Points].Known < PointsRule.Starting.Of(batch.Scale(1m / (cut.Portions - 1))).Known));
     }
 
     // A portion smaller by what the chart says has a point less; one gram less smaller has not.
@@ -29,9 +29,9 @@ public class CutChartTests
         var (batch, weight) = (Batch(grams + 500), new Grams(grams + 900));
         return CutChart.Of(batch, weight, PointsRule.Starting).Where(cut => cut.ToNextStep is not null).All(cut =>
         {
-            decimal PointsAt(decimal portion) => PointsRule.Starting.Of(batch.Scale(portion / weight.Value)).AtLeast;
+            decimal PointsAt(decimal portion) => PointsRule.Starting.Of(batch.Scale(portion / weight.Value)).Known;
             var change = cut.ToNextStep!.Value.Value;
-            var here = cut.Figures[Measure.Points].AtLeast;
+            var here = cut.Figures[Measure.Points].Known;
             return PointsAt(Math.Max(0, cut.Grams.Value - change)) < here && (change < 1 || PointsAt(cut.Grams.Value - change + 1) == here);
         });
     }
@@ -43,8 +43,8 @@ public class CutChartTests
         foreach (var (measure, limit) in new[] { (Measure.Energy, (most * 3m) + 20), (Measure.Points, (most % 20) + 1m), (Measure.Protein, most + 2m) })
         {
             if (CutChart.LargestAtMost(batch, weight, PointsRule.Starting, measure, limit) is not { Succeeded: true, Value: { } found }) return false;
-            decimal At(decimal share) => MeasureTotals.Of(batch.Scale(share), PointsRule.Starting)[measure].AtLeast;
-            if (At(found.Grams.Value / weight.Value) > limit || found.Figures[measure].AtLeast > limit) return false;
+            decimal At(decimal share) => MeasureTotals.Of(batch.Scale(share), PointsRule.Starting)[measure].Known;
+            if (At(found.Grams.Value / weight.Value) > limit || found.Figures[measure].Known > limit) return false;
             if (found.Grams.Value < weight.Value && At((found.Grams.Value + 1) / weight.Value) <= limit) return false;
             if (At(1m / found.Portions) > limit || (found.Portions > 1 && At(1m / (found.Portions - 1)) <= limit)) return false;
         }
@@ -66,7 +66,7 @@ public class CutChartTests
         var batch = new Core.Foods.Contents([Kitchen.Of("dough", new(Energy: 260)).Grams(1000)]);
         var half = PointsRule.Starting with { Step = 0.5m };
         var cuts = CutChart.Of(batch, new(1000), half).ToDictionary(cut => cut.Portions);
-        Assert.Equal((4m, 3.5m, true), (cuts[13].Figures[Measure.Points].AtLeast, cuts[14].Figures[Measure.Points].AtLeast, cuts[14].IsStep));
+        Assert.Equal((4m, 3.5m, true), (cuts[13].Figures[Measure.Points].Known, cuts[14].Figures[Measure.Points].Known, cuts[14].IsStep));
     }
 
     [Theory]

@@ -35,7 +35,7 @@ public class LightenTests
     public void Reductions_that_cost_the_protein_do_not_reach_the_goal()
     {
         var ideas = Ideas(60, 30);
-        Assert.All(ideas.Where(idea => idea.ReachesGoal), idea => Assert.True(idea.Portion.Totals[Nutrient.Protein].AtLeast >= 30 && idea.Kcal <= -60));
+        Assert.All(ideas.Where(idea => idea.ReachesGoal), idea => Assert.True(idea.Portion.Totals[Nutrient.Protein].Known >= 30 && idea.Kcal <= -60));
         Assert.True(ideas.TakeWhile(idea => idea.ReachesGoal).Count() == ideas.Count(idea => idea.ReachesGoal), "those that reach it stand first");
         Assert.DoesNotContain(ideas.Where(idea => idea.ReachesGoal), idea => idea.Steps.Any(step => step.Line == 0));
     }
@@ -56,9 +56,9 @@ public class LightenTests
             var lines = Pie.Lines.Select(line => line.Written).ToList();
             foreach (var step in idea.Steps) lines[step.Line] = new WrittenLine(step.Text, step.FoodId);
             var done = new RecipeBook(Foods, new Dictionary<Guid, WrittenRecipe>()).Read(new WrittenRecipe("", [.. lines.Where(line => line.Text.Length > 0)], new(4))).Portion.Totals;
-            if (Math.Abs(done[Nutrient.Energy].AtLeast - idea.Portion.Totals[Nutrient.Energy].AtLeast) > 0.001m) return false;
-            if (Math.Abs(done[Nutrient.Energy].AtLeast - Pie.Portion.Totals[Nutrient.Energy].AtLeast - idea.Kcal) > 0.001m) return false;
-            if (idea.ReachesGoal && (idea.Kcal > -(less + 1) || done[Nutrient.Protein].AtLeast < keep % 40)) return false;
+            if (Math.Abs(done[Nutrient.Energy].Known - idea.Portion.Totals[Nutrient.Energy].Known) > 0.001m) return false;
+            if (Math.Abs(done[Nutrient.Energy].Known - Pie.Portion.Totals[Nutrient.Energy].Known - idea.Kcal) > 0.001m) return false;
+            if (idea.ReachesGoal && (idea.Kcal > -(less + 1) || done[Nutrient.Protein].Known < keep % 40)) return false;
         }
 
         return true;

@@ -22,7 +22,7 @@ public class RecipeBookTests
         // 1,000 g of lentils and 200 g of butter cook down to 1,000 g.
         var book = Book((Base, Of("Tomato base", new(4, CookedGrams: 1000), new WrittenLine("1 kg red lentils, dry"), new WrittenLine("200 g butter"))), (Dish, Of("Stew", new(1), new WrittenLine(line))));
         var stew = book.Read(Dish).Batch;
-        Assert.Equal(share * ((10 * 358) + (2 * 717)), stew.Totals[Nutrient.Energy].AtLeast);
+        Assert.Equal(share * ((10 * 358) + (2 * 717)), stew.Totals[Nutrient.Energy].Known);
         Assert.Equal([share * 1000, share * 200], stew.Ingredients.Select(part => part.Weight.Value));
     }
 
@@ -30,7 +30,7 @@ public class RecipeBookTests
     public void Figures_of_a_recipe_inside_another_follow_from_its_foods_so_unknown_stays_at_least()
     {
         var book = Book((Base, Of("Filling", new(1), new WrittenLine("100 g rye bread"), new WrittenLine("100 g quick oats"))), (Dish, Of("Pie", new(1), new WrittenLine("200 g filling"))));
-        Assert.Equal(new Total(10, IsComplete: false), book.Read(Dish).Batch.Totals[Nutrient.Fibre]);
+        Assert.Equal(Total.Of(10, false), book.Read(Dish).Batch.Totals[Nutrient.Fibre]);
         Assert.Equal(["rye bread"], book.Read(Dish).Batch.Missing(Nutrient.Fibre));
     }
 
@@ -59,8 +59,8 @@ public class RecipeBookTests
     public void A_recipe_named_like_a_food_means_the_food_within_itself()
     {
         var book = Book((Base, Of("Rye bread", new(1), new WrittenLine("300 g rye bread"), new WrittenLine("100 g butter"))), (Dish, Of("Toast", new(1), new WrittenLine("100 g rye bread"))));
-        Assert.Equal((3 * 258) + 717, book.Read(Base).Batch.Totals[Nutrient.Energy].AtLeast);
-        Assert.Equal(((3 * 258) + 717) / 4m, book.Read(Dish).Batch.Totals[Nutrient.Energy].AtLeast);
+        Assert.Equal((3 * 258) + 717, book.Read(Base).Batch.Totals[Nutrient.Energy].Known);
+        Assert.Equal(((3 * 258) + 717) / 4m, book.Read(Dish).Batch.Totals[Nutrient.Energy].Known);
     }
 
     [Fact]
@@ -77,6 +77,6 @@ public class RecipeBookTests
         var written = new Dictionary<Guid, WrittenRecipe> { [Base] = Of("Tomato base", new(1), new WrittenLine("100 g butter")), [Dish] = Of("Stew", new(1), new WrittenLine("100 g tomato base"), new WrittenLine("100 g x", RecipeBook.IdOf(Third)), new WrittenLine("100 g x", RecipeBook.IdOf(Base))) };
         var lines = new RecipeBook(Kitchen.Catalogue, written, new HashSet<Guid> { Base }).Read(Dish).Lines;
         Assert.Equal(["food-unknown", "recipe-gone", null], lines.Select(line => line.Read.Problem?.Code));
-        Assert.Equal(717, lines[2].Contents!.Totals[Nutrient.Energy].AtLeast);
+        Assert.Equal(717, lines[2].Contents!.Totals[Nutrient.Energy].Known);
     }
 }

@@ -13,7 +13,7 @@ public class RecipeTests
     {
         var recipe = Kitchen.Recipe(portions % 40 + 1, $"{oats} g quick oats", $"{eggs} eggs");
         return Nutrients.All.All(nutrient =>
-            Math.Abs((recipe.Portion.Totals[nutrient].AtLeast * recipe.Yield.Portions) - recipe.Batch.Totals[nutrient].AtLeast) < 1e-12m
+            Math.Abs((recipe.Portion.Totals[nutrient].Known * recipe.Yield.Portions) - recipe.Batch.Totals[nutrient].Known) < 1e-12m
             && recipe.Portion.Totals[nutrient].IsComplete == recipe.Batch.Totals[nutrient].IsComplete);
     }
 
@@ -29,7 +29,7 @@ public class RecipeTests
     public void A_line_that_is_not_understood_leaves_the_recipe_at_least_and_the_rest_counts()
     {
         var recipe = Kitchen.Recipe(2, "100 g quick oats", "three handfuls of hope");
-        Assert.Equal(new Total(370, IsComplete: false), recipe.Batch.Totals[Nutrient.Energy]);
+        Assert.Equal(Total.Of(370, false), recipe.Batch.Totals[Nutrient.Energy]);
         Assert.Empty(recipe.Shares(PointsRule.Starting)[1]);
     }
 
@@ -37,7 +37,7 @@ public class RecipeTests
     public void What_is_taken_out_is_subtracted_by_its_own_figures()
     {
         var recipe = Kitchen.Read(new WrittenRecipe("roast", [new("500 g rye bread"), new("100 g butter"), new("40 g butter", IsTakenOut: true)], new(4)));
-        Assert.Equal((5 * 258) + (0.6m * 717), recipe.Batch.Totals[Nutrient.Energy].AtLeast);
+        Assert.Equal((5 * 258) + (0.6m * 717), recipe.Batch.Totals[Nutrient.Energy].Known);
         Assert.Equal(560, recipe.Batch.RawWeight.Value);
         Assert.Empty(recipe.TakenTooMuch);
         Assert.Equal([Nutrient.Energy, Nutrient.Fat], Kitchen.Read(new WrittenRecipe("slip", [new("10 g butter"), new("40 g butter", IsTakenOut: true)], new(4))).TakenTooMuch);

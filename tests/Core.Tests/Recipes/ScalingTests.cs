@@ -21,7 +21,7 @@ public class ScalingTests
 
         // Amounts are written with up to four decimals: within a thousandth of each total.
         return scaled.Yield.CookedGrams == 2400 * factor
-            && Nutrients.All.All(nutrient => Math.Abs(again.Batch.Totals[nutrient].AtLeast - (recipe.Batch.Totals[nutrient].AtLeast * factor)) <= 0.001m * recipe.Batch.Totals[nutrient].AtLeast * factor)
+            && Nutrients.All.All(nutrient => Math.Abs(again.Batch.Totals[nutrient].Known - (recipe.Batch.Totals[nutrient].Known * factor)) <= 0.001m * recipe.Batch.Totals[nutrient].Known * factor)
             && again.Batch.RawWeight.Value > 0 && again.Lines.All(line => line.Read.Problem is null);
     }
 
@@ -51,7 +51,7 @@ public class ScalingTests
         var scaled = Scaling.Scale(recipe, new(Portions: 9)).Value!;
         Assert.Equal((1.5m, 9), (scaled.Factor, scaled.Yield.Portions));
         var again = Kitchen.Read(new WrittenRecipe("", scaled.Lines, scaled.Yield));
-        Assert.Equal(recipe.Portion.Totals[Nutrient.Energy].AtLeast, again.Portion.Totals[Nutrient.Energy].AtLeast, 6);
+        Assert.Equal(recipe.Portion.Totals[Nutrient.Energy].Known, again.Portion.Totals[Nutrient.Energy].Known, 6);
     }
 
     [Fact]

@@ -75,6 +75,12 @@ public sealed record FitEater(string Id, string Name, Measure Leading, IReadOnly
 public sealed record FitDay(
     IReadOnlyDictionary<Measure, Band> Bands, IReadOnlyDictionary<Measure, decimal>? Fixed = null, int MostBoxes = 3, int MostServings = 6)
 {
+    /// <summary>Servings that a day takes of an eater who wants as many as it takes.</summary>
+    public const int ManyServings = 12;
+
+    /// <summary>Whether something lies on it already: with that alone it may fit.</summary>
+    public bool HasFixed { get; init; } = Fixed?.Values.Any(value => value != 0) == true;
+
     internal IEnumerable<Problem> Problems(string at)
     {
         foreach (var problem in Bands.SelectMany(band => band.Value.Problems($"{at}.bands.{band.Key}"))) yield return problem;

@@ -242,7 +242,7 @@ public sealed class FitTables
         for (var m = 0; m < sums.Length; m++) sums[m] += figures[m];
     }
 
-    private static Band Band(FitDay day, Measure measure) => day.Bands.GetValueOrDefault(measure, Core.Aim.Band.Open);
+    private static Band Band(FitDay day, Measure measure) => day.Bands.GetValueOrDefault(measure, Core.Aim.Band.Open).Resolved();
 
     private static int Scale(Measure measure) => measure is Measure.Points or Measure.Salt or Measure.SaturatedFat ? 10 : 1;
 

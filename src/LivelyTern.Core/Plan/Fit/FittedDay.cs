@@ -9,12 +9,13 @@ namespace LivelyTern.Core.Plan.Fit;
 /// <param name="Sums">What it comes to, for the measures with a band.</param>
 /// <param name="Bands">Where each sum lies.</param>
 /// <param name="InTheWay">Where it does not fit: which bounds are in the way, in words.</param>
+/// <param name="Verdict">What the day is.</param>
 public sealed record FittedDay(
     string EaterId, int Day, IReadOnlyDictionary<Measure, decimal> Sums, IReadOnlyDictionary<Measure, BandReading> Bands,
-    IReadOnlyList<string> InTheWay)
+    IReadOnlyList<string> InTheWay, DayVerdict Verdict)
 {
-    /// <summary>Whether every band holds.</summary>
-    public bool Fits => Bands.Values.All(band => band.Position == BandPosition.Within);
+    /// <summary>Whether something lies on it and every band holds.</summary>
+    public bool Fits => Verdict.IsFit();
 
     /// <summary>Reads a day.</summary>
     public static FittedDay Read(FitProblem problem, FitPlan plan, int eater, int day)
@@ -24,7 +25,7 @@ public sealed record FittedDay(
         var (who, what) = (problem.Eaters[eater], problem.Eaters[eater].Days[day]);
         var bands = what.Bands.Where(band => band.Value is { IsOpen: false }).ToDictionary();
         var sums = bands.Keys.ToDictionary(measure => measure, measure => Sum(problem, plan, eater, day, measure));
-        var read = bands.ToDictionary(band => band.Key, band => band.Value.Read(new Total(sums[band.Key], true)));
+        var read = bands.ToDictionary(band => band.Key, band => band.Value.Read(new Total(sums[band.Key])));
         var isOut = read.Where(band => band.Value.Position != BandPosition.Within).ToList();
         var tight = AtTheEdge(bands, sums).Select(measure => $"{Word(measure)} at {sums[measure]:0.#}").ToList();
         var beside = tight.Count == 0 ? "" : $", with {string.Join(" and ", tight)} already at the edge";
@@ -34,7 +35,10 @@ public sealed record FittedDay(
             return $"{who.Name}, day {day + 1}: {Word(measure)} {far}{beside}";
         }
 
-        return new(who.Id, day, sums, read, [.. isOut.Select(band => Says(band.Key, band.Value))]);
+        var isEmpty = !what.HasFixed && !plan.Boxes.Any(box => box.Eater == eater && box.Day == day)
+            && !plan.Servings.Any(serving => serving.Eater == eater && serving.Day == day && serving.Count > 0);
+        var verdict = isEmpty ? DayVerdict.Empty : DayReading.Judge(read.Values);
+        return new(who.Id, day, sums, read, [.. isOut.Select(band => Says(band.Key, band.Value))], verdict);
     }
 
     private static decimal Sum(FitProblem problem, FitPlan plan, int eater, int day, Measure measure)
@@ -55,7 +59,7 @@ public sealed record FittedDay(
         ArgumentNullException.ThrowIfNull(bands);
         ArgumentNullException.ThrowIfNull(sums);
         bool IsAtTheEdge(Measure measure, Band band) =>
-            sums.TryGetValue(measure, out var sum) && band.Read(new Total(sum, true)).Position == BandPosition.Within && IsTight(band, sum);
+            sums.TryGetValue(measure, out var sum) && band.Read(new Total(sum)).Position == BandPosition.Within && IsTight(band, sum);
         return [.. bands.Where(band => IsAtTheEdge(band.Key, band.Value)).Select(band => band.Key)];
     }
 

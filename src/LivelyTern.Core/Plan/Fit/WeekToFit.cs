@@ -1,25 +1,22 @@
+using System.Collections.Immutable;
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Cook;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Keep;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
+using LivelyTern.Core.Plan.Mends;
 
 namespace LivelyTern.Core.Plan.Fit;
-
-/// <summary>An eater whose days are to be fitted.</summary>
-public sealed record FittedEater(Eater Eater, EatingWays Ways);
-
-/// <summary>An amount of a plain food that may fill a gap.</summary>
-/// <param name="Text">As it is laid on the plan: "1 apple".</param>
-/// <param name="Food">What it means.</param>
-public sealed record FillerOffer(string Text, Ingredient Food);
 
 /// <summary>What a fit may move.</summary>
 public enum FitScope
 {
     /// <summary>Only what is not there yet: whatever lies on the days stays.</summary>
     Gaps,
+
+    /// <summary>What an earlier fit laid; all that was laid by hand stays.</summary>
+    Fitted,
 
     /// <summary>Boxes, and what an earlier fit laid; foods laid by hand stay.</summary>
     Boxes,
@@ -85,7 +82,7 @@ public sealed class WeekToFit
     /// <summary>What a day holds under a plan, in the order of its slots.</summary>
     /// <param name="plan">A fit's plan.</param>
     /// <param name="newId">Makes an id for an item that is new.</param>
-    public IReadOnlyDictionary<EaterDay, System.Collections.Immutable.ImmutableList<PlanItem>> DaysUnder(FitPlan plan, Func<Guid> newId)
+    public IReadOnlyDictionary<EaterDay, ImmutableList<PlanItem>> DaysUnder(FitPlan plan, Func<Guid> newId)
     {
         ArgumentNullException.ThrowIfNull(plan);
         ArgumentNullException.ThrowIfNull(newId);
@@ -108,8 +105,18 @@ public sealed class WeekToFit
             var boxesHere = here.Select(box => new PlanItem(newId(), new LaidBox(box)) { IsFitted = true });
             var portionsHere = portions.Select(portion => new PlanItem(newId(), portion) { IsFitted = true });
             var foods = servings.Values.Select(serving => Food(serving, newId));
-            return InSlots(day, stays, [.. boxesHere, .. portionsHere, .. foods]);
+            return Finished(day, stays, [.. boxesHere, .. portionsHere, .. foods], newId);
         });
+    }
+
+    private ImmutableList<PlanItem> Finished(EaterDay day, IReadOnlyList<PlanItem> stays, IReadOnlyList<PlanItem> laid, Func<Guid> newId)
+    {
+        var who = eaters.First(one => one.Eater.Id == day.EaterId);
+        var under = new PlanBoard(board.Days.SetItem(day, [.. stays, .. laid]));
+        var finished = DayFinish.Of(new DayOnPlan(who, day.Day, today, under, stock, [], [], fillers), newId);
+        var stayed = stays.Select(item => item.Id).ToHashSet();
+        return InSlots(
+            who, [.. finished.Where(item => stayed.Contains(item.Id))], [.. finished.Where(item => !stayed.Contains(item.Id))]);
     }
 
     // Which box of its size each laid one is: the one that lies on that day already; only then are others taken.
@@ -148,20 +155,18 @@ public sealed class WeekToFit
 
     private bool MayMove(PlanItem item) =>
         !item.IsLocked && item.PartOfBox is null
-        && scope != FitScope.Gaps && (scope == FitScope.Everything || item.IsOfBatch || item.IsFitted)
+        && (scope == FitScope.Everything || (scope != FitScope.Gaps && item.IsFitted) || (scope == FitScope.Boxes && item.IsOfBatch))
         && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!, today).IsOver(today));
 
     private bool MustNever(EaterDay day, PlanItem item) =>
         eaters.FirstOrDefault(who => who.Eater.Id == day.EaterId)?.Ways.Forbids(item.Contents(stock)) == true;
 
-    private string TextOf(FitServing serving) =>
-        serving.Count == 1 ? fillers[serving.Filler].Text : $"{serving.Count} x {fillers[serving.Filler].Text}";
+    private string TextOf(FitServing serving) => fillers[serving.Filler].Times(serving.Count).Text;
 
     private PlanItem Food(FitServing serving, Func<Guid> newId)
     {
-        var food = fillers[serving.Filler].Food;
-        var what = new PlainFood(TextOf(serving), food with { Weight = food.Weight * serving.Count });
-        return new(newId(), what) { IsFitted = true };
+        var offer = fillers[serving.Filler].Times(serving.Count);
+        return new(newId(), new PlainFood(offer.Text, offer.Food)) { IsFitted = true };
     }
 
     // Boxes of a batch that keep equally long, by what they weigh; those past their days that nobody knows to be frozen are left out.
@@ -212,16 +217,48 @@ public sealed class WeekToFit
 
     private FitDay Day(FittedEater who, EaterDay where, int slots)
     {
-        var aim = who.Ways.AimOn(who.Eater.Aim, where.Day);
+        var aim = who.AimOn(where.Day);
         if (!days.Contains(where)) return new FitDay(new Dictionary<Measure, Band>(), null, 0, 0);
-        var released = Released(where).ToHashSet();
-        var stays = board[where].Where(item => !released.Contains(item)).ToList();
-        var sums = MeasureTotals.Sum(stays.Select(item => aim.Count(item.Contents(stock))), aim.Rule);
+        var stays = Stays(where);
+        var sums = SumsOf(who, stays, aim);
+        var bands = aim.Bands.ToDictionary(band => band.Key, band => Narrowed(band.Value, band.Key));
+
+        // What lies there already and a reserve covers is no fault of the day; nothing more is laid past the most.
+        if (aim[aim.Leading].Read(sums[aim.Leading], Covered(who, where.Day)).Drawn is { } drawn)
+            bands[aim.Leading] = aim[aim.Leading] with { Max = aim[aim.Leading].Max + drawn };
         return new(
-            aim.Bands.ToDictionary(band => band.Key, band => Narrowed(band.Value, band.Key)),
-            sums.ToDictionary(sum => sum.Key, sum => sum.Value.AtLeast),
-            Math.Max(0, slots - stays.Count(item => item.IsOfBatch || item.IsMealOut)));
+            bands, sums.ToDictionary(sum => sum.Key, sum => sum.Value.Known),
+            Math.Max(0, slots - stays.Count(item => item.IsOfBatch || item.IsMealOut)),
+            Math.Min(who.Ways.FillersADay ?? FitDay.ManyServings, FitDay.ManyServings))
+        {
+            HasFixed = stays.Count > 0,
+        };
     }
+
+    // What of the weekly reserve a day may draw on, once the days that are not fitted have drawn theirs, and those before it.
+    private decimal Covered(FittedEater who, DateOnly day)
+    {
+        if (who.Ways.Reserve is not { } left) return 0;
+        var week = KitchenDays.WeekOf(day).ToList();
+        left -= week.Where(other => !days.Contains(new(who.Eater.Id, other))).Sum(other => who.Drawn.GetValueOrDefault(other));
+        foreach (var earlier in week.Where(other => other < day && days.Contains(new(who.Eater.Id, other))))
+        {
+            var aim = who.AimOn(earlier);
+            var sum = SumsOf(who, Stays(new(who.Eater.Id, earlier)), aim)[aim.Leading];
+            left -= aim[aim.Leading].Read(sum, left).Drawn ?? 0;
+        }
+
+        return Math.Max(0, left);
+    }
+
+    private List<PlanItem> Stays(EaterDay where)
+    {
+        var released = Released(where).ToHashSet();
+        return [.. board[where].Where(item => !released.Contains(item))];
+    }
+
+    private IReadOnlyDictionary<Measure, Total> SumsOf(FittedEater who, IEnumerable<PlanItem> items, DayAim aim) =>
+        MeasureTotals.Sum(items.Select(item => who.MeasuresOf(item, item.Contents(stock), aim)), aim.Rule);
 
     // Whole numbers round each entry: a band wide enough is kept a unit away from its edges, so that the exact sums lie inside too.
     private static Band Narrowed(Band band, Measure measure)
@@ -245,8 +282,8 @@ public sealed class WeekToFit
     private FitSize Show(Box box, int? count)
     {
         var contents = box.Contents;
-        var figures = MeasureTotals.Of(contents, null).ToDictionary(total => total.Key, total => total.Value.AtLeast);
-        return new(box.Weight.Value, figures, ForPoints(rule => rule.Of(contents).AtLeast), count, ProteinFor(contents));
+        var figures = MeasureTotals.Of(contents, null).ToDictionary(total => total.Key, total => total.Value.Known);
+        return new(box.Weight.Value, figures, ForPoints(rule => rule.Of(contents).Known), count, ProteinFor(contents));
     }
 
     // For those who leave some of its protein out, what they count of it.
@@ -254,7 +291,7 @@ public sealed class WeekToFit
     {
         if (contents.IncompleteProtein == 0) return null;
         return eaters.Where(who => who.Eater.Aim.LeavesOutIncompleteProtein).ToDictionary(
-            IdOf, who => who.Eater.Aim.Count(contents)[Measure.Protein].AtLeast, StringComparer.Ordinal);
+            IdOf, who => who.Eater.Aim.Count(contents)[Measure.Protein].Known, StringComparer.Ordinal);
     }
 
     // What something counts for each eater who counts points.
@@ -272,21 +309,19 @@ public sealed class WeekToFit
     {
         const int Most = 2;
         var contents = new Contents([offer.Food]);
-        var figures = MeasureTotals.Of(contents, null).ToDictionary(total => total.Key, total => total.Value.AtLeast);
+        var figures = MeasureTotals.Of(contents, null).ToDictionary(total => total.Key, total => total.Value.Known);
         IReadOnlyList<decimal> PointsOf(PointsRule rule) =>
-            [.. Enumerable.Range(1, Most).Select(count => rule.Of(contents.Scale(count)).AtLeast)];
+            [.. Enumerable.Range(1, Most).Select(count => rule.Of(contents.Scale(count)).Known)];
         return new(
             offer.Text, offer.Text, figures, ForPoints(PointsOf), Most, ForbiddenFor(contents), DislikedBy(contents),
             ProteinFor(contents));
     }
 
     // New things go where the day's shares are best met: boxes into slots that take one, each slot one box while there are slots.
-    private System.Collections.Immutable.ImmutableList<PlanItem> InSlots(
-        EaterDay day, IReadOnlyList<PlanItem> stays, IReadOnlyList<PlanItem> laid)
+    private ImmutableList<PlanItem> InSlots(FittedEater who, IReadOnlyList<PlanItem> stays, IReadOnlyList<PlanItem> laid)
     {
         if (laid.Count == 0) return [.. stays];
-        var who = eaters.First(one => one.Eater.Id == day.EaterId);
-        decimal EnergyOf(PlanItem item) => MeasureTotals.Of(item.Contents(stock), who.Eater.Aim.Rule)[Measure.Energy].AtLeast;
+        decimal EnergyOf(PlanItem item) => MeasureTotals.Of(item.Contents(stock), who.Eater.Aim.Rule)[Measure.Energy].Known;
         return [.. DaySlots.Order([.. stays, .. DaySlots.Place(stays, laid, who.Ways.Slots, EnergyOf)], who.Ways.Slots)];
     }
 

@@ -1,0 +1,54 @@
+using System.Globalization;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Plan;
+
+/// <summary>An amount of a plain food that may fill a gap.</summary>
+/// <param name="Text">As it is laid on the plan: "1 apple".</param>
+/// <param name="Food">What it means.</param>
+public sealed record FillerOffer(string Text, Ingredient Food)
+{
+    private const decimal ScaleStep = 5m, MostGrams = 1000m;
+    private const int MostServings = 4, MostAmounts = 80;
+
+    // What it is called after its grams, where it is one that is weighed; null where it is counted.
+    private readonly string? weighed = AfterGrams(Text);
+
+    /// <summary>Whether any weight of it can be laid; else whole servings.</summary>
+    public bool IsWeighed => weighed is not null;
+
+    /// <summary>So many servings of it: "40 g butter" of 20 g; of what is counted, "2 x 1 apple".</summary>
+    public FillerOffer Times(int count)
+    {
+        if (count == 1) return this;
+        var weight = Food.Weight * count;
+        var text = weighed is null ? string.Create(CultureInfo.InvariantCulture, $"{count} x {Text}") : TextOf(weight.Value);
+        return new(text, Food with { Weight = weight });
+    }
+
+    /// <summary>Another weight of it.</summary>
+    public FillerOffer Weighing(decimal grams) => new(TextOf(grams), Food with { Weight = new(grams) });
+
+    /// <summary>
+    /// The amounts of it that are tried: up to four servings; where it is weighed, half a serving to four in steps of 5 g, or of more where
+    /// that were many.
+    /// </summary>
+    public IEnumerable<FillerOffer> Amounts()
+    {
+        if (!IsWeighed) return Enumerable.Range(1, MostServings).Select(Times);
+        var serving = Food.Weight.Value;
+        var most = Math.Min(serving * MostServings, Math.Max(serving, MostGrams));
+        var step = Math.Max(1, Math.Ceiling(most / ScaleStep / MostAmounts)) * ScaleStep;
+        var first = Math.Max(step, Rounding.ToStep(serving / 2, step));
+        var steps = Enumerable.Range(0, MostAmounts).Select(i => first + (i * step)).TakeWhile(weight => weight <= most);
+        return steps.Where(weight => weight != serving).Select(Weighing).Prepend(this);
+    }
+
+    private static string? AfterGrams(string text) =>
+        AmountText.Read(text) is { Also: null, Pack: null, IsAbout: false } amount && amount.Unit == Unit.Gram && amount.Rest.Length > 0
+            ? amount.Rest
+            : null;
+
+    private string TextOf(decimal grams) => string.Create(CultureInfo.InvariantCulture, $"{grams:0.#} g {weighed ?? Food.Food.Name}");
+}
