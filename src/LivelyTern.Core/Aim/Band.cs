@@ -119,6 +119,13 @@ public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? 
         {
             Drawn = drawn > 0 ? drawn : null,
             Certainty = total.Certainty,
+            IsSure = total.Certainty switch
+            {
+                Certainty.Exact => true,
+                Certainty.AtLeast => band.Max is null || value > most,
+                Certainty.AtMost => band.Min is null || value < band.Min,
+                _ => false,
+            },
         };
     }
 }
@@ -137,4 +144,9 @@ public sealed record BandReading(BandPosition Position, decimal? Over, decimal? 
 
     /// <summary>How certain the total is that was read.</summary>
     public Certainty Certainty { get; init; }
+
+    /// <summary>
+    /// Whether the true total lies there too, whatever is not known of it: at most 23 of at most 26 is sure, at least 23 is not.
+    /// </summary>
+    public bool IsSure { get; init; } = true;
 }

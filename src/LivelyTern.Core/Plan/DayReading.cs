@@ -13,7 +13,7 @@ public enum DayVerdict
     /// <summary>Every band holds.</summary>
     Fits,
 
-    /// <summary>Every band holds as far as the figures are known.</summary>
+    /// <summary>Every band holds as far as the figures are known; the true ones may lie outside.</summary>
     FitsAsFarAsKnown,
 
     /// <summary>A band does not hold.</summary>
@@ -54,7 +54,7 @@ public sealed record DayReading(
         foreach (var band in bands)
         {
             if (band.Position != BandPosition.Within) return DayVerdict.Out;
-            if (band.Certainty != Certainty.Exact) verdict = DayVerdict.FitsAsFarAsKnown;
+            if (!band.IsSure) verdict = DayVerdict.FitsAsFarAsKnown;
         }
 
         return verdict;

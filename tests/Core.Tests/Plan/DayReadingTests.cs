@@ -57,6 +57,11 @@ public class DayReadingTests
         Assert.Equal(DayVerdict.FitsAsFarAsKnown, DayReading.Of([new([Roll.Grams(100)])], Most(10)).Verdict);
         Assert.Equal(DayVerdict.Fits, DayReading.Of([new([Kitchen.Egg.Grams(50)])], Most(10)).Verdict);
         Assert.Equal(DayVerdict.Out, DayReading.Of([new([Kitchen.Egg.Grams(50)])], Most(4)).Verdict);
+
+        // At least 5 g of protein of at least 5 g is sure, whatever the rest of it holds.
+        var least = new DayAim(Measure.Protein, new Dictionary<Measure, Band> { [Measure.Protein] = new(Min: 5) }, null);
+        var known = new Contents([Roll.Grams(100), Kitchen.Garlic.Grams(5)]);
+        Assert.Equal((DayVerdict.Fits, Certainty.AtLeast), (DayReading.Of([known], least).Verdict, DayReading.Of([known], least).Sums[Measure.Protein].Certainty));
     }
 
     [Fact]

@@ -3,7 +3,7 @@ import { Redo2, Undo2 } from "lucide-react";
 import type { ReactNode } from "react";
 import { useWords } from "./i18n";
 import { getOverview, listEaters } from "../api";
-import { lenses } from "../ui/format";
+import { lensesOf, measureFor, type Lens as Through } from "./lens";
 import { useHistory } from "./history";
 import { useKitchen } from "./kitchen";
 import { queryKeys } from "./queryKeys";
@@ -32,21 +32,29 @@ export function Header({
 /** Re-measures every block, ruler, table and label at once. */
 function Lens() {
   const { t } = useWords();
-  const { lens, setLens } = useKitchen();
+  const { lens, setLens, eater } = useKitchen();
+  const eaters = useEaters();
+  const current = useCurrentEater();
+  const shown = eaters?.find(({ id }) => id === current);
+  // Of one eater their own measure is one of the others; where all are shown it is a choice by itself.
+  const differ = new Set(eaters?.map(({ aim }) => aim.leading)).size > 1;
+  const pressed: Through =
+    lens === "own" && shown && !(differ && eater === "all") ? measureFor("own", shown.aim) : lens;
   return (
     <div
       role="group"
       aria-label={t("lens")}
-      className="flex overflow-hidden rounded-lg border border-rim bg-panel"
+      className="flex max-w-full overflow-x-auto rounded-lg border border-rim bg-panel"
     >
-      {lenses.map((measure) => (
+      {[...(differ ? (["own"] as const) : []), ...lensesOf(eaters)].map((measure) => (
         <button
           key={measure}
-          aria-pressed={lens === measure}
+          aria-pressed={pressed === measure}
+          title={measure === "own" ? t("ownTitle") : undefined}
           onClick={() => setLens(measure)}
-          className={`min-h-8 border-l border-line px-2.5 text-sm max-md:px-1.5 first:border-l-0 max-md:min-h-11 ${lens === measure ? "bg-ink font-bold text-ground" : ""}`}
+          className={`min-h-8 border-l border-line px-2.5 text-sm whitespace-nowrap max-md:px-1.5 first:border-l-0 max-md:min-h-11 ${pressed === measure ? "bg-ink font-bold text-ground" : ""}`}
         >
-          {t(`measures.${measure}`)}
+          {measure === "own" ? t("own") : t(`measures.${measure}`)}
         </button>
       ))}
     </div>

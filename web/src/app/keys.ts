@@ -1,7 +1,8 @@
 import { useEffect, useEffectEvent } from "react";
-import { lenses } from "../ui/format";
+import { useEaters } from "./Header";
 import { useHistory } from "./history";
 import { useKitchen } from "./kitchen";
+import { lensesOf } from "./lens";
 
 /** Whether someone is typing: then letters are letters, and undo belongs to the field. */
 export const isTyping = (target: EventTarget | null) =>
@@ -11,6 +12,7 @@ export const isTyping = (target: EventTarget | null) =>
 /** The keys that work in every room. */
 export function useKeys({ keys, finder }: { keys: () => void; finder: () => void }) {
   const { setLens } = useKitchen();
+  const lenses = lensesOf(useEaters());
   const { undo, redo } = useHistory();
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     if (isTyping(event.target) || event.defaultPrevented || document.querySelector("[role=dialog]")) return;
@@ -24,7 +26,11 @@ export function useKeys({ keys, finder }: { keys: () => void; finder: () => void
     else if (event.key === "/") {
       event.preventDefault();
       finder();
-    } else if (/^[1-5]$/.test(event.key)) setLens(lenses[Number(event.key) - 1]!);
+    } else if (event.key === "0") setLens("own");
+    else if (/^[1-6]$/.test(event.key)) {
+      const measure = lenses[Number(event.key) - 1];
+      if (measure) setLens(measure);
+    }
   });
   useEffect(() => {
     const listen = (event: KeyboardEvent) => onKey(event);

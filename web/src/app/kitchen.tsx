@@ -1,10 +1,10 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from "react";
-import type { Measure } from "../api";
+import type { Lens } from "./lens";
 
 interface Kitchen {
-  /** The measure by which every block, ruler and label is read. */
-  lens: Measure;
-  setLens: (measure: Measure) => void;
+  /** The measure by which every block, ruler and label is read, or each eater's own. */
+  lens: Lens;
+  setLens: (lens: Lens) => void;
   /** Whose day is shown: an eater's id, "all", or null before anyone is chosen. */
   eater: string | null;
   setEater: (id: string) => void;
@@ -22,7 +22,7 @@ function useKept<T extends string>(key: string, start: T): [T, (value: T) => voi
 }
 
 export function KitchenProvider({ children }: { children: ReactNode }) {
-  const [lens, setLens] = useKept<Measure>("tern.lens", "energy");
+  const [lens, setLens] = useKept<Lens>("tern.lens", "own");
   const [eater, setEater] = useKept<string>("tern.eater", "");
   // eslint-disable-next-line react-hooks/exhaustive-deps -- the setters only write what they are given
   const kitchen = useMemo(() => ({ lens, setLens, eater: eater || null, setEater }), [lens, eater]);

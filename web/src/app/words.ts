@@ -26,6 +26,8 @@ export const app = {
   },
   ground: { dark: "Night kitchen", light: "Day kitchen" },
   lens: "Measure by",
+  own: "own",
+  ownTitle: "Each eater in the measure they lead by",
   measures: {
     energy: "kcal",
     protein: "protein",
@@ -41,8 +43,12 @@ export const app = {
   about: "about",
   over: "{{amount}} over",
   short: "{{amount}} short",
-  atLeast: "at least {{amount}}",
-  atLeastMark: "≥ ",
+  certainty: {
+    atLeast: "at least {{amount}}: some figures are not known",
+    atMost: "at most {{amount}}: some figures are not known",
+    open: "{{amount}} by what is known; more or less is possible",
+  },
+  mark: { exact: "{{amount}}", atLeast: "≥ {{amount}}", atMost: "≤ {{amount}}", open: "{{amount}} ?" },
   eaters: "Whose day",
   all: "all",
   undo: "Undo",
@@ -79,7 +85,8 @@ export const app = {
     open: "Keys",
     title: "Keys",
     rows: [
-      ["1 – 5", "measure by kcal, protein, carbs, fat, points"],
+      ["1 – 6", "measure by kcal, protein, carbs, fat, and what else is counted"],
+      ["0", "each eater by their own measure"],
       ["[ and ]", "the week before, the week after"],
       ["/", "find a food, a recipe, a day, a room"],
       ["Enter", "pick up the box in focus, lay it down again"],

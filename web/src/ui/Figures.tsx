@@ -2,7 +2,7 @@ import { useWords } from "../app/i18n";
 import type { Figure, Measure } from "../api";
 import { amount, oneDecimal, unitOf } from "./format";
 
-/** A number with its unit smaller behind it; "≥" where a part of it is not known. */
+/** A number with its unit smaller behind it; "≥" or "≤" where a part of it is not known. */
 export function Amount({
   measure,
   figure,
@@ -21,15 +21,11 @@ export function Amount({
   const text = hasTenth ? oneDecimal(figure.value) : amount(measure, figure.value);
   return (
     <span className={className}>
-      {figure.complete ? (
+      {figure.certainty === "exact" ? (
         text
-      ) : measure === "netCarbohydrate" ? (
-        <>
-          <span className="text-[0.6em] font-normal">{t("about")}</span> {text}
-        </>
       ) : (
-        <abbr className="no-underline" title={t("atLeast", { amount: text })}>
-          {t("atLeastMark") + text}
+        <abbr className="no-underline" title={t(`certainty.${figure.certainty}`, { amount: text })}>
+          {t(`mark.${figure.certainty}`, { amount: text })}
         </abbr>
       )}{" "}
       <span className="text-[0.75em] font-normal text-soft">{unitOf(measure)}</span>

@@ -33,8 +33,9 @@ export function BlockFace({
   /** Room for one line of words only. */
   isLow: boolean;
 }) {
+  const { t } = useWords();
   const figure = item.figures[measure];
-  const number = figure ? (figure.complete ? "" : "≥ ") + amount(measure, figure.value) : "–";
+  const number = figure ? t(`mark.${figure.certainty}`, { amount: amount(measure, figure.value) }) : "–";
   const boxed = item.letters !== null && item.tint !== null;
   const words = width >= (boxed ? 96 : 74);
   return (
@@ -50,7 +51,7 @@ export function BlockFace({
             {item.isFrozen && !item.eatenAt && <span aria-hidden>❄ </span>}
             {item.name}
           </span>
-          <span className="block text-xs">{number}</span>
+          <span className="block text-xs whitespace-nowrap">{number}</span>
         </span>
       ) : (
         width >= (boxed ? 54 : 26) && (
@@ -98,6 +99,8 @@ export function Ruler({ day, aim, measure, length, label, block, landing = null,
   }, []);
   const sum = spans.at(-1)?.end ?? 0;
   const max = band?.max ?? null;
+  // What a reserve covers past the most is underlined, not hatched.
+  const covered = day.bands[measure]?.drawn ?? 0;
   const landingAt = landing === null ? null : (spans[landing]?.start ?? sum);
 
   return (
@@ -134,7 +137,15 @@ export function Ruler({ day, aim, measure, length, label, block, landing = null,
         {/* All ticks of a kind are one path: 28 rulers of single lines would be slow to measure anew. */}
         <path d={ruled(small, height - 3, height - 6)} stroke="var(--ink)" strokeWidth={0.8} />
         <path d={ruled(large, height - 3, height - 12)} stroke="var(--ink)" strokeWidth={1.4} />
-        <text y={height - 5} fontSize={10} fill="var(--ink-soft)">
+        {/* Its halo keeps the numbers clear of ticks and of the band's edge. */}
+        <text
+          y={height - 5}
+          fontSize={10}
+          fill="var(--ink-soft)"
+          stroke="var(--panel)"
+          strokeWidth={3}
+          paintOrder="stroke"
+        >
           {large
             .filter(({ x }) => x < width - 30)
             .map(({ x, tick }) => (
@@ -166,11 +177,26 @@ export function Ruler({ day, aim, measure, length, label, block, landing = null,
           })}
       </ol>
       {max !== null && sum > max && (
-        <span
-          aria-hidden
-          className="hatched pointer-events-none absolute top-[3px] opacity-60"
-          style={{ left: at(max), width: Math.min(at(sum), width) - at(max), height: face }}
-        />
+        <>
+          {covered > 0 && (
+            <span
+              aria-hidden
+              className="pointer-events-none absolute bottom-0 h-1 bg-sea"
+              style={{ left: at(max), width: at(max + covered) - at(max) }}
+            />
+          )}
+          {sum > max + covered && (
+            <span
+              aria-hidden
+              className="hatched pointer-events-none absolute top-[3px] opacity-60"
+              style={{
+                left: at(max + covered),
+                width: Math.min(at(sum), width) - at(max + covered),
+                height: face,
+              }}
+            />
+          )}
+        </>
       )}
       {band?.target != null && (
         <span
@@ -223,12 +249,9 @@ export function ThinTape({ day, aim, measure }: { day: DayView; aim: DayAim; mea
         </span>
       )}
       <span>
-        <b>
-          {sum.complete ? "" : t("atLeastMark")}
-          {amount(measure, sum.value)}
-        </b>{" "}
+        <b>{t(`mark.${sum.certainty}`, { amount: amount(measure, sum.value) })}</b>{" "}
         <span className="text-soft">{unitOf(measure)}</span>
-        {off && <b className="text-brick"> {off}</b>}
+        {off && <b className={reading?.position === "over" ? "text-brick" : "text-soft"}> {off}</b>}
       </span>
     </span>
   );

@@ -1,8 +1,6 @@
 import { format, parseISO } from "date-fns";
 import type { Allergen, Figure, FoodGroup, Measure } from "../api";
 
-export const lenses: Measure[] = ["energy", "protein", "carbohydrate", "fat", "points"];
-
 export const foodGroups: FoodGroup[] = [
   "vegetables",
   "fruit",

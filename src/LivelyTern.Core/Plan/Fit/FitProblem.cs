@@ -75,6 +75,12 @@ public sealed record FitEater(string Id, string Name, Measure Leading, IReadOnly
 public sealed record FitDay(
     IReadOnlyDictionary<Measure, Band> Bands, IReadOnlyDictionary<Measure, decimal>? Fixed = null, int MostBoxes = 3, int MostServings = 6)
 {
+    /// <summary>
+    /// The bands that the day is read by, where those that are aimed at are narrower so that rounding never leads out of them; null where
+    /// they are the same.
+    /// </summary>
+    public IReadOnlyDictionary<Measure, Band>? ReadBy { get; init; }
+
     /// <summary>Servings that a day takes of an eater who wants as many as it takes.</summary>
     public const int ManyServings = 12;
 

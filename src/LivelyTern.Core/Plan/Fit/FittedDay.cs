@@ -23,7 +23,7 @@ public sealed record FittedDay(
         ArgumentNullException.ThrowIfNull(problem);
         ArgumentNullException.ThrowIfNull(plan);
         var (who, what) = (problem.Eaters[eater], problem.Eaters[eater].Days[day]);
-        var bands = what.Bands.Where(band => band.Value is { IsOpen: false }).ToDictionary();
+        var bands = (what.ReadBy ?? what.Bands).Where(band => band.Value is { IsOpen: false }).ToDictionary();
         var sums = bands.Keys.ToDictionary(measure => measure, measure => Sum(problem, plan, eater, day, measure));
         var read = bands.ToDictionary(band => band.Key, band => band.Value.Read(new Total(sums[band.Key])));
         var isOut = read.Where(band => band.Value.Position != BandPosition.Within).ToList();

@@ -221,17 +221,19 @@ public sealed class WeekToFit
         if (!days.Contains(where)) return new FitDay(new Dictionary<Measure, Band>(), null, 0, 0);
         var stays = Stays(where);
         var sums = SumsOf(who, stays, aim);
-        var bands = aim.Bands.ToDictionary(band => band.Key, band => Narrowed(band.Value, band.Key));
+        var bands = aim.Bands.ToDictionary();
 
         // What lies there already and a reserve covers is no fault of the day; nothing more is laid past the most.
         if (aim[aim.Leading].Read(sums[aim.Leading], Covered(who, where.Day)).Drawn is { } drawn)
             bands[aim.Leading] = aim[aim.Leading] with { Max = aim[aim.Leading].Max + drawn };
         return new(
-            bands, sums.ToDictionary(sum => sum.Key, sum => sum.Value.Known),
+            bands.ToDictionary(band => band.Key, band => Narrowed(band.Value, band.Key)),
+            sums.ToDictionary(sum => sum.Key, sum => sum.Value.Known),
             Math.Max(0, slots - stays.Count(item => item.IsOfBatch || item.IsMealOut)),
             Math.Min(who.Ways.FillersADay ?? FitDay.ManyServings, FitDay.ManyServings))
         {
             HasFixed = stays.Count > 0,
+            ReadBy = bands,
         };
     }
 

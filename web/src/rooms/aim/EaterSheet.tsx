@@ -14,11 +14,12 @@ import {
   type Trouble,
 } from "../../api";
 import { useSay } from "../../app/notices";
-import { unitOf } from "../../ui/format";
+import { unitOf, wholeNumber } from "../../ui/format";
 import { Ruler } from "../../ui/Ruler";
 import { tapeLength } from "../../ui/ticks";
 import { Sentence } from "../../ui/states";
 import { bounded, draftOf, isBounded, otherRows, requestOf, ruleDraft, type Draft } from "./draft";
+import { bandFields, numberText } from "./ways";
 import { eaterDesks } from "./desk";
 import { NeedDrawer } from "./NeedDrawer";
 import { RuleSheet } from "./RuleSheet";
@@ -41,11 +42,8 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
 
   useEffect(() => {
     const deafen = desk.listen(() => {
-      const now = desk.standing;
-      if (now.saved) {
-        const worked = draftOf(now.saved);
-        setDraft((typed) => ({ ...typed, bounds: workedOut(typed, worked) }));
-      } else if (now.state === "saved") setDraft(draftOf(newest.current));
+      const { saved, state } = desk.standing;
+      if (!saved && state === "saved") setDraft(draftOf(newest.current));
     });
     void desk.flush();
     return () => {
@@ -94,8 +92,23 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
     }
   };
 
+  // What a bound that was left empty is taken as, once it is saved.
+  const follows = (measure: Measure, bound: (typeof bandFields)[number]) => {
+    const { written, aim } = eater;
+    if (bound !== "tolerance") return numberText(aim.bands[measure]?.[bound]);
+    const band = written[measure];
+    const isUsual = band?.target != null && band.tolerance == null && (band.min == null || band.max == null);
+    return isUsual ? t("usualTolerance") : undefined;
+  };
+  const takeEnergy = (target: string) =>
+    save({
+      ...draft,
+      bounds: { ...draft.bounds, "energy.min": "", "energy.target": target, "energy.max": "" },
+    });
+
   const empty = {
     ...{ day: "", items: [], sums: {}, eaten: {}, left: {}, bands: {}, missing: {}, fits: false },
+    verdict: "empty" as const,
     ...{ aim: eater.aim, dayName: null, grams: 0, kcalPer100g: null, giveOrTake: 0, exactPoints: null },
   };
   const floor = sentenceFor(trouble, "bands.energy");
@@ -124,11 +137,13 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
             value={draft.leading}
             onChange={(event) => save({ ...draft, leading: event.target.value as Measure })}
           >
-            {(["energy", "protein", "carbohydrate", "fat", "points"] as const).map((measure) => (
-              <option key={measure} value={measure}>
-                {t(`app:measures.${measure}`)}
-              </option>
-            ))}
+            {bounded
+              .filter((measure) => measure !== "fibre" && (measure !== "points" || draft.rule))
+              .map((measure) => (
+                <option key={measure} value={measure}>
+                  {t(`app:measures.${measure}`)}
+                </option>
+              ))}
           </select>
         </label>
       </div>
@@ -145,7 +160,7 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
         <thead>
           <tr className="text-left text-xs text-soft">
             <td />
-            {(["min", "target", "tolerance", "max"] as const).map((bound) => (
+            {bandFields.map((bound) => (
               <th key={bound} scope="col" className="px-1 font-normal">
                 {bound === "tolerance" ? t("tolerance") : t(`bounds.${bound}`)}
               </th>
@@ -155,44 +170,29 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
         </thead>
         <tbody>
           {bounded
-            .filter(({ measure }) => measure !== "points" || draft.rule)
-            .map(({ measure, bounds }) => (
+            .filter((measure) => measure !== "points" || draft.rule)
+            .map((measure) => (
               <tr key={measure}>
                 <th scope="row" className="pr-2 text-left font-bold">
                   {t(measure)}
                 </th>
-                {(["min", "target", "tolerance", "max"] as const).map((bound) => {
+                {bandFields.map((bound) => {
                   const field = `${measure}.${bound}`;
                   const problem = at(`bands.${field}`);
                   return (
                     <td key={bound} className={`p-0.5 align-top ${bound === "tolerance" ? "w-11" : "w-15"}`}>
-                      {(bound === "tolerance" || bounds.includes(bound)) && (
-                        <input
-                          inputMode="decimal"
-                          aria-label={
-                            bound === "tolerance"
-                              ? t("toleranceOf", { measure: t(measure) })
-                              : `${t(measure)}, ${t(`bounds.${bound}`)}`
-                          }
-                          aria-invalid={problem !== undefined}
-                          className={`field w-full min-w-0 px-1 text-sm text-right ${problem ? "border-2 border-brick" : ""}`}
-                          value={draft.bounds[field] ?? ""}
-                          onChange={(event) =>
-                            type({
-                              ...draft,
-                              bounds: {
-                                ...draft.bounds,
-                                // A least or most of its own ends give-or-take.
-                                ...(bound === "min" || bound === "max"
-                                  ? { [`${measure}.tolerance`]: "" }
-                                  : {}),
-                                [field]: event.target.value,
-                              },
-                            })
-                          }
-                          onBlur={() => save(draft)}
-                        />
-                      )}
+                      <input
+                        inputMode="decimal"
+                        aria-label={`${t(measure)}, ${t(`bounds.${bound}`)}`}
+                        aria-invalid={problem !== undefined}
+                        className={`field w-full min-w-0 px-1 text-sm text-right placeholder:text-soft placeholder:italic ${problem ? "border-2 border-brick" : ""}`}
+                        value={draft.bounds[field] ?? ""}
+                        placeholder={follows(measure, bound)}
+                        onChange={(event) =>
+                          type({ ...draft, bounds: { ...draft.bounds, [field]: event.target.value } })
+                        }
+                        onBlur={() => save(draft)}
+                      />
                     </td>
                   );
                 })}
@@ -201,11 +201,12 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
             ))}
         </tbody>
       </table>
-      {bounded.flatMap(({ measure, bounds }) =>
-        [...bounds, "tolerance" as const].map((bound) => (
+      {bounded.flatMap((measure) =>
+        bandFields.map((bound) => (
           <Sentence key={`${measure}.${bound}`}>{at(`bands.${measure}.${bound}`)}</Sentence>
         )),
       )}
+      <MacroSums macros={eater.macros} onTake={(kcal) => takeEnergy(String(kcal))} />
       <Sentence>{floor}</Sentence>
       {(floor || draft.clinicianSetIt) && (
         <label className="mt-2 flex items-center gap-2 text-sm">
@@ -250,6 +251,7 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
         name={draft.name}
         ways={draft.ways}
         rows={otherRows(draft)}
+        usual={eater.aim.bands}
         leading={draft.leading}
         startingSlots={start.slots}
         at={(prefix) => [
@@ -278,6 +280,8 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
                 ...draft,
                 bounds: {
                   ...draft.bounds,
+                  "energy.min": "",
+                  "energy.max": "",
                   "energy.target": String(need.target),
                   "energy.tolerance": "75",
                   "protein.min": String(need.split.protein),
@@ -306,15 +310,26 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
   );
 }
 
-/** What give-or-take makes of a target is worked out by the host; all else stays as typed. */
-const workedOut = (typed: Draft, worked: Draft): Draft["bounds"] =>
-  Object.fromEntries(
-    Object.entries({ ...worked.bounds, ...typed.bounds }).map(([field, value]) => {
-      const [measure, bound] = field.split(".");
-      const follows = bound !== "target" && bound !== "tolerance" && typed.bounds[`${measure}.tolerance`];
-      return [field, follows ? (worked.bounds[field] ?? "") : value];
-    }),
+/** What protein, carbs and fat come to: one press makes it the energy; where the energy contradicts it, that is said. */
+function MacroSums({ macros, onTake }: { macros: EaterView["macros"]; onTake: (kcal: number) => void }) {
+  const { t } = useWords("aim");
+  if (!macros) return null;
+  const { from, to, kcal, isContradicted } = macros;
+  const range = { from: wholeNumber(from), to: to === null ? "" : wholeNumber(to) };
+  return (
+    <>
+      {isContradicted && <Sentence>{t(to === null ? "contradictionOpen" : "contradiction", range)}</Sentence>}
+      {kcal !== null && (
+        <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+          <span className="text-soft">{t("macros", { kcal: wholeNumber(kcal) })}</span>
+          <button className="btn" onClick={() => onTake(kcal)}>
+            {t("takeMacros", { kcal: wholeNumber(kcal) })}
+          </button>
+        </p>
+      )}
+    </>
   );
+}
 
 const requestSummary = (eater: EaterView) =>
   Object.entries(eater.aim.bands)

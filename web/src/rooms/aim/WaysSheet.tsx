@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
-import { findFoods, type Allergen, type Measure, type Slot } from "../../api";
+import { findFoods, type Allergen, type DayAim, type Measure, type Slot } from "../../api";
 import { allergens, unitOf } from "../../ui/format";
 import { Sentence } from "../../ui/states";
-import { slotDraft, weekdays, type WaysDraft } from "./ways";
+import { bandFields, numberText, slotDraft, weekdays, type WaysDraft } from "./ways";
 import { queryKeys } from "../../app/queryKeys";
 
 interface WaysProps {
@@ -12,6 +12,8 @@ interface WaysProps {
   ways: WaysDraft;
   /** The measures that other days are written in. */
   rows: Measure[];
+  /** The usual day, as it was saved. */
+  usual: DayAim["bands"];
   leading: Measure;
   startingSlots: Slot[];
   /** The sentences for fields that begin so. */
@@ -21,7 +23,17 @@ interface WaysProps {
 }
 
 /** How an eater eats: what they must never get first, then slots, other days, likes, and the reserve. */
-export function WaysSheet({ name, ways, rows, leading, startingSlots, at, onType, onSave }: WaysProps) {
+export function WaysSheet({
+  name,
+  ways,
+  rows,
+  usual,
+  leading,
+  startingSlots,
+  at,
+  onType,
+  onSave,
+}: WaysProps) {
   const { t } = useWords("aim");
   const set = (change: Partial<WaysDraft>) => onSave({ ...ways, ...change });
   const toggle = (allergen: Allergen) =>
@@ -70,6 +82,7 @@ export function WaysSheet({ name, ways, rows, leading, startingSlots, at, onType
             key={i}
             other={other}
             rows={rows}
+            usual={usual}
             onType={(changed) =>
               onType({ ...ways, others: ways.others.map((one, k) => (k === i ? changed : one)) })
             }
@@ -126,6 +139,18 @@ export function WaysSheet({ name, ways, rows, leading, startingSlots, at, onType
             <span className="text-xs text-soft">{t("ways.boxes")}</span>
           </label>
           <label className="contents">
+            <span>{t("ways.fillers")}</span>
+            <input
+              inputMode="numeric"
+              className="field w-full text-right"
+              value={ways.fillers}
+              placeholder={t("ways.asMany")}
+              onChange={(event) => onType({ ...ways, fillers: event.target.value })}
+              onBlur={() => onSave(ways)}
+            />
+            <span className="text-xs text-soft">{t("ways.aDay")}</span>
+          </label>
+          <label className="contents">
             <span>{t("ways.reserve")}</span>
             <input
               inputMode="decimal"
@@ -138,7 +163,12 @@ export function WaysSheet({ name, ways, rows, leading, startingSlots, at, onType
           </label>
         </div>
         <Likes likes={ways.likes} onChange={(likes) => set({ likes })} />
-        {[...at("ways.likes"), ...at("ways.boxesAlike"), ...at("ways.reserve")].map((sentence) => (
+        {[
+          ...at("ways.likes"),
+          ...at("ways.boxesAlike"),
+          ...at("ways.fillersADay"),
+          ...at("ways.reserve"),
+        ].map((sentence) => (
           <Sentence key={sentence}>{sentence}</Sentence>
         ))}
       </details>
@@ -149,12 +179,15 @@ export function WaysSheet({ name, ways, rows, leading, startingSlots, at, onType
 function OtherDay({
   other,
   rows,
+  usual,
   onType,
   onSave,
   onDrop,
 }: {
   other: WaysDraft["others"][number];
   rows: Measure[];
+  /** The usual day, shown where the other day says nothing. */
+  usual: DayAim["bands"];
   onType: (other: WaysDraft["others"][number]) => void;
   onSave: (other: WaysDraft["others"][number]) => void;
   onDrop: () => void;
@@ -205,19 +238,29 @@ function OtherDay({
         </button>
       </div>
       <table className="mt-1 w-full text-sm">
+        <thead>
+          <tr className="text-xs text-soft">
+            <td />
+            {bandFields.map((bound) => (
+              <th key={bound} scope="col" className="font-normal">
+                {t(bound === "tolerance" ? "tolerance" : `bounds.${bound}`)}
+              </th>
+            ))}
+          </tr>
+        </thead>
         <tbody>
           {rows.map((measure) => (
             <tr key={measure}>
               <th scope="row" className="pr-2 text-left font-normal">
                 {t(measure)}
               </th>
-              {(["min", "target", "max"] as const).map((bound) => (
+              {bandFields.map((bound) => (
                 <td key={bound} className="p-0.5">
                   <input
                     inputMode="decimal"
-                    className="field w-full min-w-14 text-right"
+                    className="field w-full min-w-12 text-right"
                     aria-label={`${other.name || t("ways.others")}, ${t(measure)}, ${t(`bounds.${bound}`)}`}
-                    placeholder={t(`bounds.${bound}`)}
+                    placeholder={numberText(usual[measure]?.[bound])}
                     value={other.bounds[`${measure}.${bound}`] ?? ""}
                     onChange={(event) =>
                       onType({

@@ -1,15 +1,16 @@
 import type { DayAim, EaterRequest, EaterView, FoodGroup, Measure, PointsRule } from "../../api";
 import { numberIn } from "../../ui/numbers";
-import { waysDraft, waysOf, type WaysDraft } from "./ways";
+import { bandFields, bandOf, waysDraft, waysOf, type WaysDraft } from "./ways";
 
 /** The measures a sheet offers bounds for. */
-export const bounded: { measure: Measure; bounds: ("min" | "target" | "max")[] }[] = [
-  { measure: "energy", bounds: ["min", "target", "max"] },
-  { measure: "protein", bounds: ["min", "target", "max"] },
-  { measure: "carbohydrate", bounds: ["min", "target", "max"] },
-  { measure: "netCarbohydrate", bounds: ["min", "target", "max"] },
-  { measure: "fat", bounds: ["min", "target", "max"] },
-  { measure: "points", bounds: ["min", "target", "max"] },
+export const bounded: Measure[] = [
+  "energy",
+  "protein",
+  "carbohydrate",
+  "netCarbohydrate",
+  "fat",
+  "fibre",
+  "points",
 ];
 
 export const ruled = ["energy", "saturatedFat", "sugars", "protein", "fibre"] as const;
@@ -40,28 +41,22 @@ export const isBounded = (draft: Pick<Draft, "bounds">, measure: Measure) =>
 
 /** The measures other days are written in: those the usual day has a band for, and the one it is laid along. */
 export const otherRows = (draft: Pick<Draft, "bounds" | "leading">): Measure[] =>
-  bounded
-    .map(({ measure }) => measure)
-    .filter((measure) => measure === draft.leading || isBounded(draft, measure));
+  bounded.filter((measure) => measure === draft.leading || isBounded(draft, measure));
 
 const text = (value: number | null | undefined) =>
   value === null || value === undefined ? "" : String(value);
 
 export function draftOf(eater: EaterView): Draft {
   const bounds: Record<string, string> = {};
-  for (const [measure, band] of Object.entries(eater.aim.bands))
-    for (const bound of ["min", "target", "max"] as const) bounds[`${measure}.${bound}`] = text(band[bound]);
-  for (const [measure, band] of Object.entries(eater.aim.bands))
-    bounds[`${measure}.tolerance`] = text(band.tolerance);
+  for (const [measure, band] of Object.entries(eater.written))
+    for (const bound of bandFields) bounds[`${measure}.${bound}`] = text(band[bound]);
   return {
     name: eater.name,
     leading: eater.aim.leading,
     bounds,
     rule: eater.aim.rule && ruleDraft(eater.aim.rule),
     otherBands: Object.fromEntries(
-      Object.entries(eater.aim.bands).filter(
-        ([measure]) => !bounded.some((row) => row.measure === (measure as Measure)),
-      ),
+      Object.entries(eater.written).filter(([measure]) => !bounded.includes(measure as Measure)),
     ),
     leavesOutIncompleteProtein: eater.aim.leavesOutIncompleteProtein ?? false,
     clinicianSetIt: eater.clinicianSetIt,
@@ -94,13 +89,10 @@ export function requestOf(draft: Draft): { body: EaterRequest; unread: string[] 
     return null;
   };
   const bands: DayAim["bands"] = { ...draft.otherBands };
-  for (const { measure, bounds } of bounded) {
-    const [min, target, max] = (["min", "target", "max"] as const).map((bound) =>
-      bounds.includes(bound) ? read(`bands.${measure}.${bound}`, draft.bounds[`${measure}.${bound}`]) : null,
+  for (const measure of bounded)
+    bands[measure] = bandOf((field) =>
+      read(`bands.${measure}.${field}`, draft.bounds[`${measure}.${field}`]),
     );
-    const tolerance = read(`bands.${measure}.tolerance`, draft.bounds[`${measure}.tolerance`]);
-    bands[measure] = { min: min ?? null, target: target ?? null, max: max ?? null, tolerance };
-  }
   const rule: PointsRule | null = draft.rule && {
     name: draft.rule.name,
     step: read("rule.step", draft.rule.step) ?? 0,

@@ -1,4 +1,4 @@
-import type { Allergen, DayOfWeek, EatingWays, Measure, OtherDay, Slot } from "../../api";
+import type { Allergen, Band, DayOfWeek, EatingWays, Measure, OtherDay, Slot } from "../../api";
 import { numberIn } from "../../ui/numbers";
 
 export const weekdays: DayOfWeek[] = [
@@ -34,6 +34,7 @@ export interface WaysDraft {
   others: OtherDraft[];
   reserve: string;
   alike: string;
+  fillers: string;
   neverAllergens: Allergen[];
   neverFoods: string[];
   ratherNot: string[];
@@ -42,7 +43,21 @@ export interface WaysDraft {
 
 const text = (value: number | null | undefined) =>
   value === null || value === undefined ? "" : String(value);
-const bounds = ["min", "target", "max"] as const;
+
+/** What a band is written in, in the order of a sheet's columns. */
+export const bandFields = ["min", "target", "tolerance", "max"] as const;
+
+/** A band of its fields. */
+export const bandOf = (read: (field: (typeof bandFields)[number]) => number | null): Band => ({
+  min: read("min"),
+  target: read("target"),
+  max: read("max"),
+  tolerance: read("tolerance"),
+});
+
+/** A worked-out number as a field shows it, to a tenth. */
+export const numberText = (value: number | null | undefined) =>
+  value === null || value === undefined ? undefined : String(Math.round(value * 10) / 10);
 
 /** Moved by two places and back without a trace of binary fractions: a third stays the third it was. */
 const percent = (share: number) => Number((share * 100).toPrecision(15));
@@ -63,7 +78,7 @@ export function waysDraft(ways: EatingWays, rows: Measure[]): WaysDraft {
       when: other.weekday ?? other.date ?? "",
       bounds: Object.fromEntries(
         Object.entries(other.bands).flatMap(([measure, band]) =>
-          bounds.map((bound) => [`${measure}.${bound}`, text(band[bound])]),
+          bandFields.map((bound) => [`${measure}.${bound}`, text(band[bound])]),
         ),
       ),
       kept: Object.fromEntries(
@@ -72,6 +87,7 @@ export function waysDraft(ways: EatingWays, rows: Measure[]): WaysDraft {
     })),
     reserve: text(ways.reserve),
     alike: text(ways.boxesAlike),
+    fillers: text(ways.fillersADay),
     neverAllergens: ways.neverAllergens ?? [],
     neverFoods: ways.neverFoods ?? [],
     ratherNot: ways.ratherNot ?? [],
@@ -104,17 +120,18 @@ export function waysOf(draft: WaysDraft, rows: Measure[], unread: string[]): Eat
       bands: {
         ...other.kept,
         ...Object.fromEntries(
-          rows.map((measure) => {
-            const [min, target, max] = bounds.map((bound) =>
-              read(`ways.otherDays[${i}].bands.${measure}.${bound}`, other.bounds[`${measure}.${bound}`]),
-            );
-            return [measure, { min: min ?? null, target: target ?? null, max: max ?? null }];
-          }),
+          rows.map((measure) => [
+            measure,
+            bandOf((field) =>
+              read(`ways.otherDays[${i}].bands.${measure}.${field}`, other.bounds[`${measure}.${field}`]),
+            ),
+          ]),
         ),
       },
     })),
     reserve: read("ways.reserve", draft.reserve),
     boxesAlike: read("ways.boxesAlike", draft.alike),
+    fillersADay: read("ways.fillersADay", draft.fillers),
     neverAllergens: draft.neverAllergens,
     neverFoods: draft.neverFoods,
     ratherNot: draft.ratherNot,

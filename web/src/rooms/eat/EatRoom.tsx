@@ -15,7 +15,7 @@ import {
   useOverviewQuery,
 } from "../../app/Header";
 import { useHistory } from "../../app/history";
-import { useKitchen } from "../../app/kitchen";
+import { useLens } from "../../app/lens";
 import { sawDays, seenDays } from "../../app/seen";
 import { Amount } from "../../ui/Figures";
 import { amount, clock, grams, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
@@ -86,7 +86,7 @@ export default function EatRoom() {
 
 function Day({ view }: { view: EatView }) {
   const { t } = useWords("eat");
-  const { lens } = useKitchen();
+  const lens = useLens();
   const { change } = useHistory();
   // The box of which the eater is saying how much they ate.
   const [parted, setParted] = useState<string | null>(null);

@@ -3,12 +3,12 @@ import { Barcode, Library, Plus } from "lucide-react";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
-import { findFoods, type FoodGroup, type OwnFoodRequest } from "../../api";
+import { findFoods, type FoodGroup, type FoodRowView, type Measure, type OwnFoodRequest } from "../../api";
 import { Header, useCurrentEater } from "../../app/Header";
-import { useKitchen } from "../../app/kitchen";
+import { useLens } from "../../app/lens";
 import { Drawer } from "../../ui/Drawer";
 import { Amount } from "../../ui/Figures";
-import { foodGroups, lenses, lensFirst } from "../../ui/format";
+import { foodGroups, lensFirst } from "../../ui/format";
 import { Failed, Loading } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 import { BarcodeEntry } from "./BarcodeEntry";
@@ -24,7 +24,7 @@ export default function FoodsRoom() {
   const go = useNavigate();
   const { id } = useParams();
   const [search, setSearch] = useSearchParams();
-  const { lens } = useKitchen();
+  const lens = useLens();
   const eater = useCurrentEater();
   const [open, setOpen] = useState<"label" | "barcode" | null>(null);
   const [found, setFound] = useState<OwnFoodRequest | null>(null);
@@ -59,9 +59,29 @@ export default function FoodsRoom() {
   });
   if (error && !data) return <Failed isPage error={error} retry={() => void refetch()} />;
   if (!data) return <Loading isPage />;
-  const columns = lensFirst(lens, lenses).filter(
-    (measure) => measure !== "points" || data.some((food) => food.per100g["points"]),
-  );
+  const columns = lensFirst(lens, [
+    "energy",
+    "protein",
+    "carbohydrate",
+    "netCarbohydrate",
+    "fat",
+    "points",
+  ]).filter((measure) => measure !== "points" || data.some((food) => food.per100g["points"]));
+  const by = columns.find((measure) => measure === search.get("by"));
+  const isUp = search.has("up");
+  // Most first, then least first, then as found; what is not known comes last.
+  const sortBy = (measure: Measure) =>
+    setSearch(
+      (before) => {
+        const next = by !== measure ? [measure, ""] : isUp ? ["", ""] : [measure, "1"];
+        for (const [name, value] of [["by", next[0]!] as const, ["up", next[1]!] as const])
+          if (value) before.set(name, value);
+          else before.delete(name);
+        return before;
+      },
+      { replace: true },
+    );
+  const sorted = by ? sortedBy(data, by, isUp) : data;
   const to = (foodId: string) => ({
     pathname: `/foods/${encodeURIComponent(foodId)}`,
     search: search.toString(),
@@ -134,15 +154,23 @@ export default function FoodsRoom() {
                     <th
                       key={measure}
                       scope="col"
-                      className={`px-2 ${measure === lens ? "font-bold text-ink" : "font-normal"}`}
+                      aria-sort={measure === by ? (isUp ? "ascending" : "descending") : undefined}
+                      className={`px-2 ${measure === lens ? "font-bold text-ink" : "font-normal max-md:hidden"}`}
                     >
-                      {t(`app:measures.${measure}`)}
+                      <button
+                        className="min-h-8 whitespace-nowrap hover:underline"
+                        title={t("sortBy", { measure: t(`app:measures.${measure}`) })}
+                        onClick={() => sortBy(measure)}
+                      >
+                        {t(`app:measures.${measure}`)}
+                        {measure === by && <span aria-hidden>{isUp ? " ▲" : " ▼"}</span>}
+                      </button>
                     </th>
                   ))}
                 </tr>
               </thead>
               <tbody>
-                {data.slice(0, shown).map((food) => (
+                {sorted.slice(0, shown).map((food) => (
                   <tr
                     key={food.id}
                     className={`border-b border-line text-right ${food.id === id ? "bg-sea-soft" : ""}`}
@@ -204,4 +232,16 @@ export default function FoodsRoom() {
       </Drawer>
     </>
   );
+}
+
+/** Foods by what 100 g of them hold; those of which it is not known last. */
+function sortedBy(foods: FoodRowView[], measure: Measure, isUp: boolean): FoodRowView[] {
+  const value = (food: FoodRowView) => food.per100g[measure]?.value;
+  const [known, unknown] = [foods.filter(isKnown), foods.filter((food) => !isKnown(food))];
+  return [...known.sort((a, b) => (value(a)! - value(b)!) * (isUp ? 1 : -1)), ...unknown];
+
+  function isKnown(food: FoodRowView) {
+    const figure = food.per100g[measure];
+    return figure !== undefined && (figure.complete || figure.value > 0);
+  }
 }

@@ -10,6 +10,7 @@ export const foods = {
   libraries: "Libraries",
   name: "Food",
   per100: "in 100 g",
+  sortBy: "Sort by {{measure}}",
   none: "No food of that name. Write it down from its label, or take in a library of foods.",
   count_one: "1 food",
   count_other: "{{count}} foods",

@@ -4,7 +4,7 @@ import { useId, type ReactNode } from "react";
 import { useWords } from "../../app/i18n";
 import { previewBoxes, sentenceFor, troubleOf, type BatchView, type Trouble } from "../../api";
 import { useCurrentEater } from "../../app/Header";
-import { useKitchen } from "../../app/kitchen";
+import { useLens } from "../../app/lens";
 import { Amount } from "../../ui/Figures";
 import { exact, grams, shortDay, wholeNumber } from "../../ui/format";
 import { numberIn, wholeIn } from "../../ui/numbers";
@@ -43,7 +43,7 @@ export function Weighing({
 }: WeighingProps) {
   const { t } = useWords("pack");
   const eater = useCurrentEater();
-  const { lens } = useKitchen();
+  const lens = useLens();
   const isTyped = numberIn(typed.full) !== null;
   const asked = useSettled(JSON.stringify(body), 120);
   const { data: preview, error } = useQuery({

@@ -4,7 +4,7 @@ import { getCooking, seen, troubleOf, wentIn, type BatchLineView, type CookView 
 import { freshen } from "../../app/freshen";
 import { useWords } from "../../app/i18n";
 import { useInTurn, useVersions } from "../../app/inTurn";
-import { useKitchen } from "../../app/kitchen";
+import { useLens } from "../../app/lens";
 import { useSay } from "../../app/notices";
 import { FoodEntry } from "../../ui/FoodEntry";
 import { grams } from "../../ui/format";
@@ -33,7 +33,7 @@ export function WentIn({ id }: { id: string }) {
 
 function Lines({ batch }: { batch: CookView }) {
   const { t } = useWords("pack");
-  const { lens } = useKitchen();
+  const lens = useLens();
   const say = useSay();
   const queries = useQueryClient();
   const [open, setOpen] = useState<number | null>(null);

@@ -1,5 +1,4 @@
-import type { TFunction } from "i18next";
-import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Lock, LockOpen } from "lucide-react";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
@@ -10,27 +9,22 @@ import {
   layFood,
   layPortion,
   lockItem,
-  mendDay,
   putInSlot,
-  setDateBand,
-  troubleOf,
   whyItem,
   type DayInDepth,
   type ItemView,
   type Measure,
-  type Mend,
 } from "../../api";
-import { freshen } from "../../app/freshen";
 import { useHistory } from "../../app/history";
-import { useSay } from "../../app/notices";
 import { sawDays, seenDays } from "../../app/seen";
 import { Drawer } from "../../ui/Drawer";
 import { Amount } from "../../ui/Figures";
-import { amount, exact, grams, longDay, shortDay, unitOf, wholeNumber } from "../../ui/format";
+import { exact, longDay, shortDay, wholeNumber } from "../../ui/format";
 import { Failed, Loading } from "../../ui/states";
 import { NeverMark } from "../../ui/never";
 import { EventForm } from "./EventForm";
-import { outWords } from "./FitPanel";
+import { Mends } from "./Mends";
+import { dayWords, outWords } from "./reading";
 import { queryKeys } from "../../app/queryKeys";
 
 interface DayDrawerProps {
@@ -104,12 +98,12 @@ function Depth({
   return (
     <div className="space-y-6 text-sm">
       <section>
-        <p className={view.fits ? "font-bold text-sea" : "font-bold text-brick"}>
-          {view.items.length === 0
-            ? t("nothing")
-            : view.fits
-              ? t("fits")
-              : outWords(t, view.bands) || t("depth.excluded", { name: eater })}
+        <p
+          className={`font-bold ${view.fits ? "text-sea" : view.verdict === "empty" ? "text-soft" : "text-brick"}`}
+        >
+          {view.verdict === "out"
+            ? outWords(t, view.bands) || t("depth.excluded", { name: eater })
+            : dayWords(t, view, lens).words}
         </p>
         {view.dayName && <p className="text-soft">{view.dayName}</p>}
         {view.kcalPer100g !== null && (
@@ -121,7 +115,7 @@ function Depth({
           <p className="text-soft">{t("depth.giveOrTake", { kcal: wholeNumber(view.giveOrTake) })}</p>
         )}
       </section>
-      {!view.fits && view.items.length > 0 && <Mends eaterId={eaterId} day={day} depth={depth} />}
+      {!view.fits && view.items.length > 0 && <Mends eaterId={eaterId} day={day} depth={depth} lens={lens} />}
       <section aria-labelledby="depth-items">
         <h3 id="depth-items" className="mb-1 text-base">
           {t("depth.items")}
@@ -238,85 +232,6 @@ function Depth({
       </section>
     </div>
   );
-}
-
-function Mends({ eaterId, day, depth }: { eaterId: string; day: string; depth: DayInDepth }) {
-  const { t } = useWords("plan");
-  const { change } = useHistory();
-  const say = useSay();
-  const queries = useQueryClient();
-  const fresh = () => freshen(queries, "eater");
-  const make = async (mend: Mend) => {
-    const words = mendWords(t, mend, depth);
-    if (mend.kind !== "moveBound")
-      return void change(
-        () =>
-          mendDay({
-            path: { eaterId, day },
-            headers: seenDays({ eaterId, day }, { eaterId, day: mend.otherDay ?? day }),
-            body: { id: mend.id },
-          }),
-        t("mend.done", { what: words }),
-      );
-    const setBand = async (band: Mend["newBand"]) =>
-      (
-        await setDateBand({
-          path: { id: eaterId, day },
-          body: { measure: mend.bound!, band, name: t("mend.dayName") },
-        })
-      ).data!;
-    const tell = (thrown: unknown) => say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
-    try {
-      const { before } = await setBand(mend.newBand);
-      await fresh();
-      say(t("mend.done", { what: words }), {
-        action: { label: t("app:undo"), run: () => void setBand(before).then(fresh, tell) },
-      });
-    } catch (thrown) {
-      tell(thrown);
-    }
-  };
-  return (
-    <section aria-labelledby="depth-mends">
-      <h3 id="depth-mends" className="mb-1 text-base">
-        {t("mend.title")}
-      </h3>
-      {depth.mends.length === 0 ? (
-        <p className="text-soft">{t("mend.none")}</p>
-      ) : (
-        <ul className="space-y-1">
-          {depth.mends.map((mend) => (
-            <li key={mend.id}>
-              <button className="btn w-full justify-between text-left" onClick={() => void make(mend)}>
-                <span>{mendWords(t, mend, depth)}</span>
-                <span className="text-xs whitespace-nowrap text-soft">
-                  {mend.kind === "moveBound"
-                    ? ""
-                    : `${mend.changeKcal > 0 ? "+" : ""}${wholeNumber(mend.changeKcal)} kcal`}
-                </span>
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
-    </section>
-  );
-}
-
-function mendWords(t: TFunction, mend: Mend, depth: DayInDepth): string {
-  const measure = mend.bound;
-  const isOver = measure !== null && depth.day.bands[measure]?.position === "over";
-  const bound = isOver ? mend.newBand?.max : mend.newBand?.min;
-  const key = mend.kind !== "moveBound" ? mend.kind : isOver ? "raiseMost" : "lowerLeast";
-  return t(`plan:mend.${key}`, {
-    name: mend.name ?? "",
-    text: mend.text ?? "",
-    grams: grams(mend.grams ?? 0),
-    other: mend.otherName ?? "",
-    day: mend.otherDay ? shortDay(mend.otherDay) : "",
-    measure: measure ? t(`app:measures.${measure}`) : "",
-    bound: measure ? `${amount(measure, bound ?? 0)} ${unitOf(measure)}` : "",
-  });
 }
 
 function Item({

@@ -7,7 +7,7 @@ import { NeverMark } from "../../ui/never";
 import { amount, longDay, unitOf } from "../../ui/format";
 import { Ruler, ThinTape } from "../../ui/Ruler";
 import { PortionEdge } from "./PortionEdge";
-import { readingWords, watched } from "./reading";
+import { dayWords, watched } from "./reading";
 import type { Carried, Place } from "./usePlan";
 
 /** What hands can do on any row. */
@@ -52,9 +52,7 @@ export const DayRow = memo(function DayRow({
   const { t } = useWords("plan");
   const { setNodeRef, isOver } = useDroppable({ id: `${eater.eaterId}|${day.day}` });
   const sum = day.sums[lens];
-  const reading = day.bands[lens];
-  const isExcluded = day.items.some(({ never }) => never);
-  const words = day.items.length === 0 ? t("nothing") : readingWords(t, lens, reading, isExcluded);
+  const { words, look } = dayWords(t, day, lens);
   const label = t("dayLabel", {
     count: day.items.length,
     name: eater.name,
@@ -62,7 +60,6 @@ export const DayRow = memo(function DayRow({
     sum: sum ? `${amount(lens, sum.value)} ${unitOf(lens)}` : "",
     reading: words,
   });
-  const out = reading?.position === "over";
   const missing = day.missing[lens];
 
   return (
@@ -148,7 +145,7 @@ export const DayRow = memo(function DayRow({
             <Amount measure={lens} figure={sum} className="font-title font-bold" />
           )}{" "}
           <span
-            className={`text-sm ${out ? "font-bold text-brick" : reading?.position === "within" && day.items.length > 0 && !isExcluded ? "font-bold text-sea" : "text-soft"}`}
+            className={`text-sm ${look === "out" ? "font-bold text-brick" : look === "in" ? "font-bold text-sea" : "text-soft"}`}
           >
             {words}
           </span>

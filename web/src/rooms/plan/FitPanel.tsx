@@ -1,12 +1,11 @@
-import type { TFunction } from "i18next";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import type { FitRequest, FitScope, FitView, FitWishes, Measure } from "../../api";
-import { amount, shortDay, unitOf, wholeNumber } from "../../ui/format";
-import { readingWords } from "./reading";
+import { amount, shortDay, unitOf } from "../../ui/format";
+import { outWords } from "./reading";
 import { dayKey } from "./useFit";
 
-const scopes: FitScope[] = ["boxes", "gaps", "everything"];
+const scopes: FitScope[] = ["fitted", "boxes", "everything", "gaps"];
 const wishNames = ["closeness", "lessWaste", "variety", "fewerFillers"] as const;
 
 interface FitPanelProps {
@@ -30,6 +29,8 @@ interface FitPanelProps {
 export function FitPanel(props: FitPanelProps) {
   const { t } = useWords("plan");
   const { fit, close } = props;
+  // Kept here, so that they are still chosen when a draft is left.
+  const [choices, setChoices] = useState<Choices>(usual);
   return (
     <section aria-labelledby="fit-title">
       <h2 id="fit-title" className="mb-2 flex items-baseline justify-between text-base">
@@ -38,22 +39,45 @@ export function FitPanel(props: FitPanelProps) {
           {t("app:close")}
         </button>
       </h2>
-      {fit ? <Draft key={fit.id} {...props} fit={fit} /> : <Wishes {...props} />}
+      {fit ? (
+        <Draft key={fit.id} {...props} fit={fit} />
+      ) : (
+        <Wishes {...props} choices={choices} onChoose={setChoices} />
+      )}
     </section>
   );
 }
 
-function Wishes({ from, to, days, eaterIds, hasAhead, onBegin }: FitPanelProps) {
+/** What is chosen before a fit begins. */
+interface Choices {
+  scope: FitScope;
+  /** Only this day; empty for all. */
+  day: string;
+  amountsAreOpen: boolean;
+  wishes: Required<FitWishes>;
+}
+
+const usual: Choices = {
+  scope: "fitted",
+  day: "",
+  amountsAreOpen: false,
+  wishes: { closeness: 2, lessWaste: 2, variety: 2, fewerFillers: 2 },
+};
+
+function Wishes({
+  from,
+  to,
+  days,
+  eaterIds,
+  hasAhead,
+  onBegin,
+  choices,
+  onChoose,
+}: FitPanelProps & { choices: Choices; onChoose: (choices: Choices) => void }) {
   const { t } = useWords("plan");
-  const [scope, setScope] = useState<FitScope>("boxes");
-  const [day, setDay] = useState("");
-  const [isOpen, setIsOpen] = useState(false);
-  const [wishes, setWishes] = useState<Required<FitWishes>>({
-    closeness: 2,
-    lessWaste: 2,
-    variety: 2,
-    fewerFillers: 2,
-  });
+  const { scope, wishes, amountsAreOpen } = choices;
+  const day = days.includes(choices.day) ? choices.day : "";
+  const set = (change: Partial<Choices>) => onChoose({ ...choices, ...change });
   return (
     <form
       className="space-y-3 text-sm"
@@ -66,7 +90,7 @@ function Wishes({ from, to, days, eaterIds, hasAhead, onBegin }: FitPanelProps) 
           scope,
           wishes,
           seconds: 10,
-          amountsAreOpen: hasAhead && isOpen,
+          amountsAreOpen: hasAhead && amountsAreOpen,
         });
       }}
     >
@@ -76,7 +100,7 @@ function Wishes({ from, to, days, eaterIds, hasAhead, onBegin }: FitPanelProps) 
         <select
           className="field mt-0.5 block w-full"
           value={day}
-          onChange={(event) => setDay(event.target.value)}
+          onChange={(event) => set({ day: event.target.value })}
         >
           <option value="">{t("fit.allDays", { from: shortDay(from), to: shortDay(to) })}</option>
           {days.map((one) => (
@@ -90,7 +114,7 @@ function Wishes({ from, to, days, eaterIds, hasAhead, onBegin }: FitPanelProps) 
         <legend className="text-soft">{t("fit.scope")}</legend>
         {scopes.map((one) => (
           <label key={one} className="flex items-center gap-2">
-            <input type="radio" name="scope" checked={scope === one} onChange={() => setScope(one)} />
+            <input type="radio" name="scope" checked={scope === one} onChange={() => set({ scope: one })} />
             {t(`fit.scopes.${one}`)}
           </label>
         ))}
@@ -100,8 +124,8 @@ function Wishes({ from, to, days, eaterIds, hasAhead, onBegin }: FitPanelProps) 
           <input
             type="checkbox"
             className="mt-0.5 size-4"
-            checked={isOpen}
-            onChange={() => setIsOpen(!isOpen)}
+            checked={amountsAreOpen}
+            onChange={() => set({ amountsAreOpen: !amountsAreOpen })}
           />
           {t("fit.amountsOpen")}
         </label>
@@ -118,7 +142,7 @@ function Wishes({ from, to, days, eaterIds, hasAhead, onBegin }: FitPanelProps) 
                 max={4}
                 className="min-w-0 flex-1"
                 value={wishes[name]}
-                onChange={(event) => setWishes({ ...wishes, [name]: Number(event.target.value) })}
+                onChange={(event) => set({ wishes: { ...wishes, [name]: Number(event.target.value) } })}
               />
               <span className="w-20 text-xs text-soft">{t(`fit.much.${wishes[name]}`)}</span>
             </span>
@@ -159,8 +183,9 @@ function Draft({ fit, lens, onStop, onTake, onDrop }: FitPanelProps & { fit: Fit
               : fit.isDone
                 ? t("fit.ended")
                 : t("fit.looking")}
-          {begun && !fit.isBest && (
-            <> {t("fit.atMost", { percent: wholeNumber(Math.max(1, (fit.couldBeBetter ?? 1) * 100)) })}</>
+          {begun && !fit.isBest && <> {t("fit.bestSoFar")}</>}
+          {begun && fit.fitAfter < fit.allDays && (
+            <> {t("fit.miss", { count: fit.allDays - fit.fitAfter })}</>
           )}
         </p>
         {!fit.isDone && (
@@ -235,15 +260,4 @@ function Draft({ fit, lens, onStop, onTake, onDrop }: FitPanelProps & { fit: Fit
       </ul>
     </div>
   );
-}
-
-/** The bands that do not hold, in words. */
-export function outWords(t: TFunction, bands: FitView["days"][number]["after"]["bands"]) {
-  return (Object.entries(bands) as [Measure, (typeof bands)[string]][])
-    .filter(([, reading]) => reading.position !== "within")
-    .map(
-      ([measure, reading]) =>
-        `${t(`app:measures.${measure}`)}: ${readingWords(t as never, measure, reading)}`,
-    )
-    .join(" · ");
 }

@@ -24,6 +24,7 @@ import {
 } from "../../app/Header";
 import { isTyping } from "../../app/keys";
 import { useKitchen } from "../../app/kitchen";
+import { measureFor, useLens } from "../../app/lens";
 import { FoodEntry } from "../../ui/FoodEntry";
 import { amount, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
 import { tapeLength } from "../../ui/ticks";
@@ -65,7 +66,8 @@ export default function PlanRoom() {
   const weekQuery = useWeek(day);
   const week = weekQuery.data;
   const current = useCurrentEater(true);
-  const { lens } = useKitchen();
+  const { lens: through } = useKitchen();
+  const lens = useLens();
   const moves = usePlanMoves(week);
   const shown: EaterWeekView[] =
     week?.eaters.filter(({ eaterId }) => current === "all" || eaterId === current) ?? [];
@@ -210,7 +212,7 @@ export default function PlanRoom() {
                   key={date}
                   date={date}
                   today={week.today}
-                  lens={lens}
+                  lens={through}
                   open={
                     compact
                       ? null
@@ -220,15 +222,15 @@ export default function PlanRoom() {
                         }
                   }
                 >
-                  {(measure) =>
+                  {(looked) =>
                     shown.map((eater) => (
                       <DayRow
                         key={eater.eaterId}
                         eater={eater}
                         day={drafted.get(`${eater.eaterId}|${date}`) ?? eater.days[i]!}
                         isDraft={drafted.has(`${eater.eaterId}|${date}`)}
-                        lens={measure}
-                        length={tapeLength(eater.aim, eater.days, measure)}
+                        lens={measureFor(looked, eater.aim)}
+                        length={tapeLength(eater.aim, eater.days, measureFor(looked, eater.aim))}
                         compact={compact}
                         carried={carry.carried}
                         landing={
@@ -346,7 +348,7 @@ export default function PlanRoom() {
                   {amount("protein", eater.sums["protein"]?.value ?? 0)}{" "}
                   <span className="text-xs text-soft">{t("week.protein")}</span>
                   <br />
-                  {t("week.days", { fit: eater.fitDays, laid: eater.laidDays })}
+                  {t("week.days", { fit: eater.fitDays, count: eater.laidDays })}
                   {eater.reserve !== null && (
                     <>
                       <br />
@@ -381,7 +383,7 @@ export default function PlanRoom() {
             others={first.days
               .map(({ day: date }) => date)
               .filter((date) => date !== opened.day && date >= week.today)}
-            lens={lens}
+            lens={measureFor(through, week.eaters.find(({ eaterId }) => eaterId === opened.eaterId)!.aim)}
             close={() => setOpened(null)}
           />
         )}

@@ -1,17 +1,17 @@
 import { useDeferredValue, useLayoutEffect, useRef, useState, type ReactNode, type RefObject } from "react";
-import type { Measure } from "../../api";
 import { useWords } from "../../app/i18n";
+import type { Lens } from "../../app/lens";
 import { dayNumber, weekday } from "../../ui/format";
 
 interface WeekDayProps {
   date: string;
   today: string;
-  /** The measure that is looked through. */
-  lens: Measure;
+  /** What is looked through. */
+  lens: Lens;
   /** Opens the day in depth, where its name does. */
   open: { label: string; run: () => void } | null;
-  /** Its rulers, laid along a measure. */
-  children: (measure: Measure) => ReactNode;
+  /** Its rulers, seen through a lens. */
+  children: (lens: Lens) => ReactNode;
 }
 
 /** A day of the week with its rulers. A day out of sight follows the lens when there is time: those that are seen do not wait for it. */

@@ -5,11 +5,11 @@ import { useWords } from "../../app/i18n";
 import { Link, useNavigate } from "react-router";
 import { addRecipe, listRecipes } from "../../api";
 import { freshen } from "../../app/freshen";
-import { EaterTabs, Header, useCurrentEater } from "../../app/Header";
-import { useKitchen } from "../../app/kitchen";
+import { EaterTabs, Header, useCurrentEater, useEaters } from "../../app/Header";
+import { lensesOf, useLens } from "../../app/lens";
 import { Drawer } from "../../ui/Drawer";
 import { Amount } from "../../ui/Figures";
-import { lenses, lensFirst } from "../../ui/format";
+import { lensFirst } from "../../ui/format";
 import { NameIt } from "../../ui/NameIt";
 import { Empty, Failed, Loading, Sentence } from "../../ui/states";
 import { Mark } from "../../ui/Tape";
@@ -20,8 +20,9 @@ export default function RecipesRoom() {
   const { t } = useWords("recipes");
   const go = useNavigate();
   const queries = useQueryClient();
-  const { lens } = useKitchen();
+  const lens = useLens();
   const eater = useCurrentEater();
+  const eaters = useEaters();
   const { data, error, refetch } = useQuery({
     queryKey: queryKeys.recipes(eater),
     queryFn: async () => (await listRecipes({ query: { eaterId: eater ?? undefined } })).data!,
@@ -34,7 +35,7 @@ export default function RecipesRoom() {
   if (!data) return <Loading isPage />;
 
   const shown = data.filter((recipe) => recipe.name.toLowerCase().includes(sought.trim().toLowerCase()));
-  const columns = lensFirst(lens, lenses).filter(
+  const columns = lensFirst(lens, lensesOf(eaters)).filter(
     (measure) => measure !== "points" || data.some((recipe) => recipe.portion["points"]),
   );
   const most = Math.max(1, ...data.map((recipe) => recipe.portion[lens]?.value ?? 0));

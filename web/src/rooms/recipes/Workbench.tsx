@@ -18,7 +18,7 @@ import {
 } from "../../api";
 import { freshen } from "../../app/freshen";
 import { EaterTabs, Header, useCurrentEater, useEaters } from "../../app/Header";
-import { useKitchen } from "../../app/kitchen";
+import { useLens } from "../../app/lens";
 import { useSay } from "../../app/notices";
 import { wholeIn } from "../../ui/numbers";
 import { Amount } from "../../ui/Figures";
@@ -60,7 +60,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
   const go = useNavigate();
   const say = useSay();
   const queries = useQueryClient();
-  const { lens } = useKitchen();
+  const lens = useLens();
   const bench = useRecipe(recipe);
   const { sheet, change, trouble } = bench;
   const eaters = useEaters();
