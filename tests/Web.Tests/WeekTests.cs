@@ -128,10 +128,53 @@ public sealed class WeekTests : IDisposable
         var (eater, _, boxes) = await host.LaidTableAsync();
         var version = await host.PlanVersionAsync();
         var answers = await Task.WhenAll(Enumerable.Range(0, 12).Select(i =>
-            host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = $"2026-11-{23 + (i % 7)}" }, version)));
+            host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = $"2026-11-{25 + (i % 5)}" }, version)));
         Assert.Single(answers, answer => answer.Status == 200);
         Assert.All(answers, answer => Assert.Contains(answer.Status, new[] { 200, 409, 412 }));
         Assert.Equal(1, (await WeekAsync())["eaters"]![0]!["days"]!.AsArray().Sum(day => day!["items"]!.AsArray().Count));
+    }
+
+    [Fact]
+    public async Task By_no_way_does_a_box_lie_on_a_day_before_it_is_cooked()
+    {
+        var (eater, _, boxes) = await host.LaidTableAsync();
+        await host.PostAsync("/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = Day }, await host.PlanVersionAsync());
+        var item = (string)DayOf(await WeekAsync())["items"]![0]!["id"]!;
+        foreach (var (method, path, body) in new (HttpMethod, string, object)[]
+        {
+            (HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[1], eaterId = eater, day = "2026-11-24" }),
+            (HttpMethod.Put, $"/api/plan/items/{item}/place", new { eaterId = eater, day = "2026-11-24" }),
+        })
+        {
+            var (status, answer) = await host.SendAsync(method, path, body, await host.PlanVersionAsync());
+            Assert.Equal((422, "not-cooked-yet"), (status, (string?)answer["errors"]![0]!["code"]));
+            Assert.Contains("Oat bake was cooked on Wednesday, 25 November", (string)answer["detail"]!, StringComparison.Ordinal);
+        }
+
+        Assert.Equal(item, (string?)Assert.Single(DayOf(await WeekAsync())["items"]!.AsArray())!["id"]);
+    }
+
+    [Fact]
+    public async Task An_amount_is_changed_where_it_stands_planned_or_eaten_and_what_is_left_of_a_box_is_on_the_shelf()
+    {
+        var (eater, _, boxes) = await host.LaidTableAsync();
+        async Task<JsonNode> AmendAsync(JsonNode item, string text) =>
+            await host.MustAsync(HttpMethod.Put, $"/api/plan/items/{item["id"]}/amount", new { text }, await host.PlanVersionAsync());
+        await host.PostAsync("/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = Day }, await host.PlanVersionAsync());
+        await host.PostAsync("/api/plan/foods", new { text = "350 g rolled oats", eaterId = eater, day = Day, eaten = true }, await host.PlanVersionAsync());
+        async Task<(JsonNode Box, JsonNode Oats)> LookAsync() => (DayOf(await WeekAsync())["items"]![0]!, DayOf(await WeekAsync())["items"]![1]!);
+        var (box, oats) = await LookAsync();
+        var whole = (decimal)box["grams"]!;
+        await AmendAsync(oats, "352");
+        var made = await AmendAsync(box, "half");
+        (box, oats) = await LookAsync();
+        Assert.Equal((whole / 2, whole), ((decimal)box["grams"]!, (decimal)box["partOf"]!));
+        Assert.Equal(("352 g rolled oats", 352), ((string?)oats["text"], (decimal)oats["grams"]!));
+        Assert.Equal(whole / 2, (decimal)(await WeekAsync())["shelf"]!.AsArray().Single(group => (bool)group!["isRest"]!)!["grams"]!);
+
+        await host.PostAsync($"/api/plan/changes/{made["id"]}/undo", null);
+        Assert.Null((await LookAsync()).Box["partOf"]);
+        Assert.DoesNotContain((await WeekAsync())["shelf"]!.AsArray(), group => (bool)group!["isRest"]!);
     }
 
     [Fact]

@@ -152,7 +152,7 @@ export async function drag(page: Page, from: Locator, to: Locator) {
 export async function keepDraft(page: Page) {
   const stop = page.getByRole("button", { name: "Stop and keep" });
   if (await stop.isEnabled()) await stop.click({ timeout: 2_000 }).catch(() => undefined);
-  await expect(page.getByText(/The time is over|No plan is better/)).toBeVisible();
+  await expect(page.getByText(/The time is over|none is better/)).toBeVisible();
 }
 
 export { expect };

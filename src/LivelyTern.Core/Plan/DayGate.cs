@@ -1,5 +1,6 @@
 using System.Globalization;
 using LivelyTern.Core.Aim;
+using LivelyTern.Core.Cook;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
@@ -24,7 +25,7 @@ public static class DayGate
     }
 
     /// <summary>
-    /// Why an item may not come onto a day, or null where it may: never what is excluded for the eater, no portion before its batch is
+    /// Why an item may not come onto a day, or null where it may: never what is excluded for the eater, nothing of a batch before it is
     /// cooked, nothing that is no longer there.
     /// </summary>
     /// <param name="eater">Their name.</param>
@@ -70,9 +71,10 @@ public static class DayGate
 
     private static Problem? NotCookedYet(DateOnly day, PlanItem item, Stock stock)
     {
-        if (item.Portion is not { } portion || stock.Unpacked[portion.BatchId] is not { IsPlanned: true } batch) return null;
-        if (day >= batch.CookedOn) return null;
-        var cooked = batch.CookedOn.ToString("dddd, d MMMM", CultureInfo.InvariantCulture);
-        return new("not-cooked-yet", "day", $"{batch.RecipeName} is cooked on {cooked}: lay it on that day or later.");
+        IEnumerable<Batch> batches = stock.BoxOf(item)?.Batches ?? [];
+        if (batches.Where(batch => day < batch.CookedOn).MaxBy(batch => batch.CookedOn) is not { } late) return null;
+        var cooked = late.CookedOn.ToString("dddd, d MMMM", CultureInfo.InvariantCulture);
+        var verb = late.IsPlanned ? "is" : "was";
+        return new("not-cooked-yet", "day", $"{late.RecipeName} {verb} cooked on {cooked}: lay it on that day or later.");
     }
 }

@@ -78,9 +78,12 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
         if (item.EatenAt is not null && from != to)
             return new Problem("item-eaten", "itemId", "That has been eaten: mark it as not eaten before moving it to another day.");
         var without = this[from].Remove(item);
+
+        // Moved by hand, it is no fit's any more.
+        var moved = item with { IsFitted = false };
         return from == to
-            ? Changing((from, Insert(without, item, place)))
-            : Changing((from, without), (to, Insert(this[to], item, place)));
+            ? Changing((from, Insert(without, moved, place)))
+            : Changing((from, without), (to, Insert(this[to], moved, place)));
     }
 
     /// <summary>Takes an item off its day: a box goes back to the shelf.</summary>
@@ -130,23 +133,42 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
     public Outcome<PlanChange> PutInSlot(Guid itemId, string? slot) => Replace(itemId, item => item with { Slot = slot });
 
     /// <summary>
-    /// Copies the plain foods of a day, or of one of its slots, onto another day as new items. Boxes cannot be copied: each is there once.
+    /// Copies the plain foods of a day, or of one of its slots, onto other days as new items, and its portions of batches that are not
+    /// packed yet, as far as there is enough of them and they are cooked by then. Boxes cannot be copied: each is there once.
     /// </summary>
     /// <param name="from">The day to copy from.</param>
     /// <param name="to">The days to copy to.</param>
     /// <param name="slot">Only what is in this slot; null for all.</param>
+    /// <param name="unpacked">The batches that are not packed yet, with what of them lies on days.</param>
+    /// <param name="today">The household's day.</param>
     /// <param name="newId">Makes an id.</param>
-    public Outcome<PlanChange> Copy(EaterDay from, IReadOnlyList<EaterDay> to, string? slot, Func<Guid> newId)
+    public Outcome<PlanChange> Copy(
+        EaterDay from, IReadOnlyList<EaterDay> to, string? slot, IReadOnlyList<UnpackedBatch> unpacked, DateOnly today, Func<Guid> newId)
     {
         ArgumentNullException.ThrowIfNull(to);
+        ArgumentNullException.ThrowIfNull(unpacked);
         ArgumentNullException.ThrowIfNull(newId);
-        bool IsIn(string? part) => slot is null || string.Equals(part, slot, StringComparison.Ordinal);
-        PlanItem Anew(PlanItem food) => food with { Id = newId(), EatenAt = null, IsLocked = false, IsFitted = false };
-        var foods = this[from].FindAll(item => item.What is PlainFood && IsIn(item.Slot));
-        if (foods.Count == 0)
-            return new Problem("copy-nothing", "from", "There is no plain food on that day to copy: a box is there only once.");
+        var batches = unpacked.ToDictionary(one => one.Batch.Id);
+        var left = unpacked.ToDictionary(one => one.Batch.Id, one => one.Left);
+        bool IsIn(PlanItem item) => slot is null || string.Equals(item.Slot, slot, StringComparison.Ordinal);
+        bool MayGo(PlanItem item, DateOnly day)
+        {
+            if (item.What is not Portion portion) return item.What is PlainFood;
+            if (!batches.TryGetValue(portion.BatchId, out var of) || day < of.Batch.EatenFrom(today)) return false;
+            if (portion.Weight > left[of.Batch.Id]) return false;
+            left[of.Batch.Id] -= portion.Weight;
+            return true;
+        }
+
+        PlanItem Anew(PlanItem item) => item with { Id = newId(), EatenAt = null, IsLocked = false, IsFitted = false };
         if (to.Contains(from)) return new Problem("copy-onto-itself", "to", "A day is copied onto another day.");
-        return Changing([.. to.Distinct().Select(day => (day, this[day].AddRange(foods.Select(Anew))))]);
+        var copied = to.Distinct().OrderBy(day => day.Day)
+            .Select(day => (Day: day, Items: this[from].FindAll(item => IsIn(item) && MayGo(item, day.Day)))).ToList();
+        if (copied.TrueForAll(one => one.Items.IsEmpty))
+            return new Problem(
+                "copy-nothing", "from",
+                "Nothing on that day can be copied: a packed box is there only once, and of a batch only what is left.");
+        return Changing([.. copied.Select(one => (one.Day, this[one.Day].AddRange(one.Items.Select(Anew))))]);
     }
 
     /// <summary>One change that does what several do one after another.</summary>
@@ -191,15 +213,11 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
             ? Replace(itemId, item => item with { What = portion with { Weight = weight } })
             : Gone;
 
-    /// <summary>Replaces a plain food's amount.</summary>
-    public Outcome<PlanChange> Amend(Guid itemId, string text, Ingredient food) =>
-        Find(itemId) is not { } where ? Gone
-        : this[where].Find(item => item.Id == itemId)!.What switch
-        {
-            PlainFood => Replace(itemId, item => item with { What = new PlainFood(text, food) }),
-            MealOut => new Problem("item-event", "itemId", "That is a meal out: take it off and enter it anew."),
-            _ => new Problem("item-box", "itemId", "A box holds what was packed: only a plain food's amount can be typed anew."),
-        };
+    /// <summary>Another amount of the same thing, where it stands, by hand: see <see cref="TypedAmount"/>.</summary>
+    public Outcome<PlanChange> Amend(Guid itemId, Laid what) =>
+        Find(itemId) is { } where && this[where].Find(item => item.Id == itemId)!.What.GetType() == what?.GetType()
+            ? Replace(itemId, item => item with { What = what, IsFitted = false })
+            : Gone;
 
     /// <summary>The plan after a change.</summary>
     /// <returns>The plan, or a problem where a day is no longer as the change found it.</returns>

@@ -63,6 +63,27 @@ public sealed class DayChanges(
         return await MakeAsync(version, [], [itemId], board => board.EatPart(itemId, part, whole, at), undoneId: null);
     });
 
+    /// <summary>Another amount of something that lies on a day, where it stands.</summary>
+    /// <param name="version">The number of the last change the user saw.</param>
+    /// <param name="itemId">The thing.</param>
+    /// <param name="typed">The amount as typed: see <see cref="TypedAmount"/>.</param>
+    /// <param name="allOfIt">Whether all of that eater's portions of the batch get that size.</param>
+    /// <param name="read">Reads a whole line.</param>
+    public Task<Outcome<MadeChange>> AmendAsync(
+        int version, Guid itemId, string typed, bool allOfIt, Func<string, FoodLine> read) => db.InTurnAsync(async () =>
+    {
+        if (await db.PlanItems.AsNoTracking().SingleOrDefaultAsync(row => row.Id == itemId) is not { } row) return Stale.Gone("item");
+        if ((await plan.BoardAsync([row])).Days.Values.SingleOrDefault()?[0] is not { } item) return Stale.Gone("item");
+        var stock = await plan.StockAsync([item]);
+        if (!stock.Has(item)) return Stale.Gone("item");
+        var whole = item.BoxId is { } id ? stock.Boxes[id] : stock.BoxOf(item);
+        var amount = TypedAmount.Of(item.What, whole, typed, read);
+        if (amount.Value is not { } what) return amount.Problems.ToList();
+        return await MakeAsync(version, [], [itemId, row.BatchId ?? itemId], board => what is Portion portion && allOfIt
+            ? board.Size(row.EaterId, portion.BatchId, portion.Weight)
+            : board.Amend(itemId, what), undoneId: null);
+    });
+
     /// <summary>A box that is there is given away or thrown away: it leaves its day, if it lies on one, and the shelf.</summary>
     /// <param name="version">The number of the last change the user saw.</param>
     /// <param name="boxId">The box.</param>

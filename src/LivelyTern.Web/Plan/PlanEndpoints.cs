@@ -51,8 +51,11 @@ public sealed record LayFoodRequest(
 /// <summary>Where an item is to go.</summary>
 public sealed record MoveRequest(Guid EaterId, DateOnly Day, int Place = int.MaxValue);
 
-/// <summary>A plain food's amount, typed anew.</summary>
-public sealed record AmendRequest(string Text, string? FoodId = null);
+/// <summary>An amount typed anew for something that lies on a day.</summary>
+/// <param name="Text">"352 g", "352", "half"; of a plain food also a whole line: "2 eggs".</param>
+/// <param name="FoodId">Of a whole line: the food chosen, or null where the words say enough.</param>
+/// <param name="AllOfIt">Whether all of this eater's portions of that batch get that size.</param>
+public sealed record AmendRequest(string Text, string? FoodId = null, bool AllOfIt = false);
 
 /// <summary>Things that lie where their eaters must never get them.</summary>
 public sealed record ExcludedRequest(IReadOnlyList<Guid> ItemIds);
@@ -132,7 +135,7 @@ public static class PlanEndpoints
             var to = new EaterDay(body.EaterId, body.Day);
             return ChangeAsync(ifMatch, changes, [to], [id], board => board.Move(id, to, body.Place));
         }).WithName("moveItem");
-        plan.MapPut("/items/{id:guid}/amount", AmendAsync).WithName("amendFood");
+        plan.MapPut("/items/{id:guid}/amount", AmendAsync).WithName("amendItem");
         plan.MapDelete("/items/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
             ChangeAsync(ifMatch, changes, [], [id], board => board.TakeOff(id))).WithName("takeOff");
         plan.MapPut("/items/{id:guid}/lock", (
@@ -141,11 +144,14 @@ public static class PlanEndpoints
         plan.MapPut("/items/{id:guid}/slot", (
             Guid id, SlotRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
             ChangeAsync(ifMatch, changes, [], [id], board => board.PutInSlot(id, SlotOf(body.Slot)))).WithName("putInSlot");
-        plan.MapPost("/copies", (CopyRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
+        plan.MapPost("/copies", async (
+            CopyRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes, PlanStore store, PlanReader reader) =>
         {
             var from = new EaterDay(body.EaterId, body.Day);
             var to = body.To.Take(MostCopies).Select(day => new EaterDay(body.EaterId, day)).ToList();
-            return ChangeAsync(ifMatch, changes, [from, .. to], [], board => board.Copy(from, to, body.Slot, Guid.CreateVersion7));
+            var unpacked = await store.UnpackedAsync();
+            return await ChangeAsync(ifMatch, changes, [from, .. to], [], board =>
+                board.Copy(from, to, body.Slot, unpacked, reader.Today, Guid.CreateVersion7));
         }).WithName("copyDay");
         plan.MapPost("/events", LayEventAsync).WithName("layEvent");
         plan.MapPost("/excluded/off", async (ExcludedRequest body, ExcludedItems excluded) =>
@@ -210,16 +216,18 @@ public static class PlanEndpoints
     private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> AmendAsync(
         Guid id, AmendRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes, FoodStore foods)
     {
-        var line = await ReadAsync(body.Text, body.FoodId, foods);
-        if (line.Ingredient is not { } food) return LineView.NotUnderstood(line);
-        return await ChangeAsync(ifMatch, changes, [], [id], board => board.Amend(id, body.Text.Trim(), food));
+        var catalogue = await foods.AllAsync();
+        FoodLine Read(string text) => ReadLine(text, body.FoodId, catalogue);
+        return await WriteAsync(ifMatch, version => changes.AmendAsync(version, id, body.Text, body.AllOfIt, Read));
     }
 
     private static string? SlotOf(string? typed) => string.IsNullOrWhiteSpace(typed) ? null : typed.Trim();
 
-    private static async Task<FoodLine> ReadAsync(string text, string? foodId, FoodStore foods)
+    private static async Task<FoodLine> ReadAsync(string text, string? foodId, FoodStore foods) =>
+        ReadLine(text, foodId, await foods.AllAsync());
+
+    private static FoodLine ReadLine(string text, string? foodId, IFoods catalogue)
     {
-        var catalogue = await foods.AllAsync();
         if (text.Length <= WrittenRecipe.LongestLine)
             return FoodLine.Read(text, catalogue, foodId is null ? null : catalogue.Find(foodId));
         var problem = new Problem("line-long", "text", $"A line holds up to {WrittenRecipe.LongestLine} letters.");

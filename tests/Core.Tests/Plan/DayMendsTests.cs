@@ -300,13 +300,13 @@ public sealed class DayMendsTests
             new PlanItem(Id(), new LaidBox(Id())), Food(60) with { Slot = "morning", EatenAt = DateTimeOffset.UnixEpoch }, Food(200));
         var board = Board((0, [box, oats, milk]));
         var (monday, tuesday) = (new EaterDay(Ada, Today), new EaterDay(Ada, Today.AddDays(1)));
-        var change = board.Copy(monday, [tuesday], "morning", Id).Value!;
+        var change = board.Copy(monday, [tuesday], "morning", [], Today, Id).Value!;
         var copied = board.Apply(change).Value!;
         var laid = Assert.Single(copied[tuesday]);
         Assert.True(laid.Text == oats.Text && laid.Id != oats.Id && laid.EatenAt is null);
         Assert.Equal(board.Days, copied.Apply(change.Inverse).Value!.Days.Where(day => day.Value.Count > 0));
-        Assert.Equal("copy-nothing", board.Copy(tuesday, [monday], null, Id).Problems[0].Code);
-        Assert.Equal("copy-onto-itself", board.Copy(monday, [monday], null, Id).Problems[0].Code);
+        Assert.Equal("copy-nothing", board.Copy(tuesday, [monday], null, [], Today, Id).Problems[0].Code);
+        Assert.Equal("copy-onto-itself", board.Copy(monday, [monday], null, [], Today, Id).Problems[0].Code);
 
         var both = board.InOne([on => on.TakeOff(milk.Id), on => on.Move(box.Id, tuesday, 0), on => on.PutInSlot(box.Id, "noon")]).Value!;
         var after = board.Apply(both).Value!;

@@ -2,6 +2,7 @@ using FsCheck;
 using FsCheck.Fluent;
 using FsCheck.Xunit;
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Plan;
 
 namespace LivelyTern.Core.Tests.Plan;
@@ -34,7 +35,7 @@ public class PlanBoardTests
         6 => board.Size(Days[step.Day].EaterId, Ids[step.Item % 2], new(200 + (10 * step.Place))),
         7 => board.Size(Ids[step.Item], new(300 + step.Place)),
         8 => board.Lock(Ids[step.Item], step.Place % 2 == 0),
-        _ => board.Amend(Ids[step.Item], "10 g quick oats", Kitchen.Oats.Grams(10)),
+        _ => board.Amend(Ids[step.Item], new PlainFood("10 g quick oats", Kitchen.Oats.Grams(10))),
     };
 
     private static string Print(PlanBoard board) => string.Join('\n', board.Days
@@ -88,7 +89,7 @@ public class PlanBoardTests
     {
         var meal = new PlanItem(Ids[4], new MealOut("supper", Kitchen.Oats.Grams(100), 0));
         var board = PlanBoard.Empty.Apply(PlanBoard.Empty.Lay(meal, Days[0], 0).Value!).Value!;
-        Assert.Equal("item-event", board.Amend(meal.Id, "10 g quick oats", Kitchen.Oats.Grams(10)).Problems.Single().Code);
+        Assert.Equal("item-event", TypedAmount.Of(meal.What, null, "10 g", text => FoodLine.Read(text, Kitchen.Catalogue)).Problems.Single().Code);
     }
 
     [SeededProperty]

@@ -71,7 +71,7 @@ public sealed class PortionTests
         Assert.Equal("portion-none", board.Size(Guid.NewGuid(), Pot, new(100)).Problems.Single().Code);
         Assert.Equal("portion-absurd", board.Size(Ada, Pot, Grams.Zero).Problems.Single().Code);
         Assert.Equal("not-packed", board.Eat(one.Id, DateTimeOffset.UnixEpoch).Problems.Single().Code);
-        Assert.Equal("item-box", board.Amend(one.Id, "1 g plain", Plain.Grams(1)).Problems.Single().Code);
+        Assert.Equal("item-gone", board.Amend(one.Id, new PlainFood("1 g plain", Plain.Grams(1))).Problems.Single().Code);
         Assert.Equal(350, board.Apply(board.Size(two.Id, new(350)).Value!).Value![new(Ada, Today.AddDays(3))][0].Portion!.Weight.Value);
     }
 
@@ -84,12 +84,18 @@ public sealed class PortionTests
         var nut = Plain with { Allergens = [Allergen.TreeNuts] };
         Assert.Equal("not-cooked-yet", Refused(EatingWays.Plain, Today.AddDays(1), Portion(300), With(Stew()))!.Code);
         Assert.Null(Refused(EatingWays.Plain, Today.AddDays(2), Portion(300), With(Stew())));
-        Assert.Null(Refused(EatingWays.Plain, Today, Portion(300), With(Stew(isPlanned: false))));
+        Assert.Null(Refused(EatingWays.Plain, Today, Portion(300), With(Stew(0, isPlanned: false))));
         Assert.Equal("never-for", Refused(careful, Today.AddDays(2), Portion(300), With(Stew(of: nut)))!.Code);
 
         // By what is known today: the label has come to name the nuts only since.
         Assert.Equal("never-for", DayGate.Refusal("Ada", careful, Today.AddDays(2), Portion(300), With(Stew()), id => id == Plain.Id ? nut : null)!.Code);
         Assert.Equal("never-for", DayGate.Refusal("Ada", careful, Today, Food(50), Stock.None, id => id == Plain.Id ? nut : null)!.Code);
+
+        // A box as little as a portion lies on a day before it is cooked.
+        var box = new Box(Guid.NewGuid(), Stew(isPlanned: false) with { CookedOn = Today }, new Grams(300), null);
+        var laid = new PlanItem(Id(), new LaidBox(box.Id));
+        Assert.Equal("not-cooked-yet", Refused(EatingWays.Plain, Today.AddDays(-1), laid, Stock.Of([box]))!.Code);
+        Assert.Null(Refused(EatingWays.Plain, Today, laid, Stock.Of([box])));
 
         // What is forgotten on a label is not forgotten in the pan.
         Assert.Equal("never-for", DayGate.Refusal("Ada", careful, Today.AddDays(2), Portion(300), With(Stew(of: nut)), _ => Plain)!.Code);
@@ -120,6 +126,17 @@ public sealed class PortionTests
         Assert.Equal((5, 3, 4), (batch.BoxesFor(5), Unpacked(Stew(), laid: 1100).BoxesFor(2), Unpacked(Stew()).BoxesFor(0)));
         Assert.Equal(4, Unpacked(Stew(), laid: 1605).PortionsLaid);
         Assert.Equal(1, Unpacked(Stew()).PortionsLaid);
+    }
+
+    [Fact]
+    public void A_copied_day_takes_its_portions_along_as_far_as_there_is_enough_and_they_are_cooked()
+    {
+        // Of 1,600 g 600 lie on days: two more portions of 400 g, and none on the day before it is cooked.
+        var board = Board((Ada, 3, [Portion(400)]));
+        EaterDay Day(int day) => new(Ada, Today.AddDays(day));
+        var change = board.Copy(Day(3), [Day(1), Day(5), Day(4), Day(6)], null, [Unpacked(Stew(), 600)], Today, Id).Value!;
+        Assert.Equal([(4, 1), (5, 1), (1, 0), (6, 0)], change.Days.Select(day => (day.Where.Day.DayNumber - Today.DayNumber, day.After.Count)).OrderByDescending(one => one.Item2).ThenBy(one => one.Item1));
+        Assert.Equal("copy-nothing", board.Copy(Day(3), [Day(1)], null, [Unpacked(Stew())], Today, Id).Problems.Single().Code);
     }
 
     [Fact]

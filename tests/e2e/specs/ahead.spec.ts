@@ -76,7 +76,7 @@ test("a menu is proposed, a dish replaced, the rest planned, and the week fitted
   ).toBeGreaterThan(15);
 });
 
-test("portions are laid by keys, sized by their edge, all of them at once, and that is undone", async ({
+test("portions are laid by keys, sized by their edge, one by itself or all at once, and that is undone", async ({
   page,
   demo,
 }) => {
@@ -93,26 +93,43 @@ test("portions are laid by keys, sized by their edge, all of them at once, and t
     );
   expect(await grams()).toEqual([490, 490, 490]);
 
-  const edge = page.getByRole("slider", { name: "Size of Barley and mushroom stew for this eater" }).first();
+  const edge = page.getByRole("slider", { name: "Size of Barley and mushroom stew" }).first();
   const { x, y, height } = (await edge.boundingBox())!;
   await page.mouse.move(x + 3, y + height / 2);
   await page.mouse.down();
   await page.mouse.move(x - 60, y + height / 2, { steps: 6 });
   await page.mouse.up();
-  await expect(page.getByText(/Barley and mushroom stew: \d+ g each for this eater/)).toBeVisible();
+  await expect.poll(async () => (await grams())[0]).toBeLessThan(450);
+  const one = await grams();
+  expect(one.slice(1)).toEqual([490, 490]);
+
+  // Typed where it stands, and then all of hers as this one.
+  await page.getByRole("button", { name: "Open Monday 30 November, Isa" }).click();
+  const drawer = page.getByRole("dialog");
+  const amount = drawer.getByLabel("How much Barley and mushroom stew");
+  await amount.fill("lots");
+  await amount.press("Enter");
+  await expect(page.getByText("Type grams, like 352 g, or a share, like half.")).toBeVisible();
+  await expect(amount).toHaveValue("lots");
+  await amount.fill("352");
+  await amount.press("Enter");
+  await expect.poll(grams).toEqual([352, 490, 490]);
+  await drawer.getByRole("button", { name: "352 g for all of Isa's" }).click();
+  await expect.poll(grams).toEqual([352, 352, 352]);
+  await drawer.getByRole("button", { name: "Close" }).click();
   const smaller = await grams();
-  expect(new Set(smaller).size).toBe(1);
-  expect(smaller[0]).toBeLessThan(450);
 
   await edge.focus();
-  await page.keyboard.press("ArrowRight");
-  await page.keyboard.press("ArrowRight");
-  await page.keyboard.press("Enter");
+  await page.keyboard.press("Shift+ArrowRight");
+  await page.keyboard.press("Shift+ArrowRight");
+  await page.keyboard.press("Shift+Enter");
   await expect.poll(grams).toEqual([0, 0, 0].map(() => smaller[0]! + 20));
   await page.getByRole("button", { name: "Undo" }).click();
   await expect.poll(grams).toEqual(smaller);
-  await page.getByRole("button", { name: "Undo" }).click();
-  await expect.poll(grams).toEqual([490, 490, 490]);
+  for (const before of [[352, 490, 490], one, [490, 490, 490]]) {
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect.poll(grams).toEqual(before);
+  }
 
   // More on days than it makes: said, and mended with one click.
   await edge.focus();

@@ -14,7 +14,7 @@ const screens: Screen[] = [
         "Never, and rather not",
         "Other days",
         "Parts of the day",
-        "Likes, sameness, reserve",
+        "Variety and weekly extra",
       ])
         await page.getByText(part).first().click();
     },

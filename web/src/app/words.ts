@@ -41,6 +41,8 @@ export const app = {
     points: "points",
   },
   about: "about",
+  amountOf: "How much {{name}}",
+  amountHint: "Type grams, like 352 g, a share, like half, or a new amount",
   over: "{{amount}} over",
   short: "{{amount}} short",
   certainty: {
@@ -91,7 +93,7 @@ export const app = {
       ["/", "find a food, a recipe, a day, a room"],
       ["Enter", "pick up the box in focus, lay it down again"],
       ["arrows", "move what you carry: up and down the days, left and right in a day"],
-      ["← and → on a block's edge", "make an eater's portions of a batch smaller or larger"],
+      ["← and → on a block's edge", "make that portion smaller or larger, with Shift all of that eater's"],
       ["Delete", "take the box in focus back to the shelf"],
       ["Escape", "put back what you carry"],
       ["Ctrl + Z", "undo"],

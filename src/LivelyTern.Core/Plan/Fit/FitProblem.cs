@@ -82,7 +82,7 @@ public sealed record FitDay(
     public IReadOnlyDictionary<Measure, Band>? ReadBy { get; init; }
 
     /// <summary>Servings that a day takes of an eater who wants as many as it takes.</summary>
-    public const int ManyServings = 12;
+    public const int ManyServings = 8;
 
     /// <summary>Whether something lies on it already: with that alone it may fit.</summary>
     public bool HasFixed { get; init; } = Fixed?.Values.Any(value => value != 0) == true;

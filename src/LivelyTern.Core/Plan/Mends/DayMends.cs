@@ -149,7 +149,7 @@ public sealed class DayMends
     {
         TakesOff off => [on => on.TakeOff(off.Item.Id)],
         Weighs { Text: { } text } weighs =>
-            [on => on.Amend(weighs.Item.Id, text, weighs.Item.Food! with { Weight = weighs.Weight })],
+            [on => on.Amend(weighs.Item.Id, new PlainFood(text, weighs.Item.Food! with { Weight = weighs.Weight }))],
         Weighs weighs => [on => on.Size(weighs.Item.Id, weighs.Weight)],
         LaysFood lays => [on => on.Lay(item(new PlainFood(lays.Offer.Text, lays.Offer.Food)), day.Where, place)],
         LaysBox { Box: var box } =>

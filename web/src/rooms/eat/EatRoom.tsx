@@ -5,7 +5,7 @@ import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
 import { useState } from "react";
-import { eatItem, getDay, layFood, type EatView, type ItemView, type Measure } from "../../api";
+import { amendItem, eatItem, getDay, layFood, type EatView, type ItemView, type Measure } from "../../api";
 import {
   EaterTabs,
   Header,
@@ -17,6 +17,7 @@ import {
 import { useHistory } from "../../app/history";
 import { useLens } from "../../app/lens";
 import { sawDays, seenDays } from "../../app/seen";
+import { AmountField } from "../../ui/AmountField";
 import { Amount } from "../../ui/Figures";
 import { amount, clock, grams, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
 import { FoodEntry } from "../../ui/FoodEntry";
@@ -106,6 +107,11 @@ function Day({ view }: { view: EatView }) {
     change(
       () => eatItem({ headers: seenDays(where), path: { id: item.id }, body: { eaten: isEaten } }),
       t(isEaten ? "marked" : "unmarked", { name: item.name }),
+    );
+  const amend = (item: ItemView, text: string) =>
+    change(
+      () => amendItem({ headers: seenDays(where), path: { id: item.id }, body: { text } }),
+      t("plan:depth.amended", { name: item.name, amount: text }),
     );
   const markPart = (item: ItemView, eaten: number) => {
     setParted(null);
@@ -227,7 +233,19 @@ function Day({ view }: { view: EatView }) {
           <ul className="space-y-2">
             {done.map((item) => (
               <li key={item.id} className="grid grid-cols-[1fr_auto_auto] items-center gap-3">
-                <ItemFace item={item} lens={lens} />
+                <div className="min-w-0">
+                  <ItemFace item={item} lens={lens} />
+                  {item.giveOrTake === null && (
+                    <p className="mt-1 flex">
+                      <AmountField
+                        name={item.text ?? item.name}
+                        text={item.text}
+                        weight={item.grams}
+                        onAmend={(text) => amend(item, text)}
+                      />
+                    </p>
+                  )}
+                </div>
                 <span className="font-title font-bold">{clock(item.eatenAt!)}</span>
                 <button
                   className="min-h-11 text-sm text-soft underline"

@@ -3,6 +3,7 @@ import { Lock, LockOpen } from "lucide-react";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import {
+  amendItem,
   copyDay,
   getDayInDepth,
   layBox,
@@ -10,6 +11,7 @@ import {
   layPortion,
   lockItem,
   putInSlot,
+  takeOff,
   whyItem,
   type DayInDepth,
   type ItemView,
@@ -17,9 +19,10 @@ import {
 } from "../../api";
 import { useHistory } from "../../app/history";
 import { sawDays, seenDays } from "../../app/seen";
+import { AmountField } from "../../ui/AmountField";
 import { Drawer } from "../../ui/Drawer";
 import { Amount } from "../../ui/Figures";
-import { exact, longDay, shortDay, wholeNumber } from "../../ui/format";
+import { exact, grams, longDay, shortDay, wholeNumber } from "../../ui/format";
 import { Failed, Loading } from "../../ui/states";
 import { NeverMark } from "../../ui/never";
 import { EventForm } from "./EventForm";
@@ -255,6 +258,11 @@ function Item({
   const where = { eaterId, day };
   const [isOpen, setIsOpen] = useState(false);
   const name = item.text ?? item.name;
+  const amend = (text: string, allOfIt: boolean) =>
+    change(
+      () => amendItem({ headers: seenDays(where), path: { id: item.id }, body: { text, allOfIt } }),
+      t("depth.amended", { name: item.name, amount: text }),
+    );
   const { data: why } = useQuery({
     queryKey: queryKeys.why(item.id, depth.version),
     queryFn: async () => (await whyItem({ path: { eaterId, day, itemId: item.id } })).data!,
@@ -263,9 +271,17 @@ function Item({
   return (
     <li className="py-1.5">
       <div className="flex items-center gap-2">
-        <span className="min-w-0 flex-1">
+        <span className="flex min-w-0 flex-1 flex-wrap items-center gap-x-2">
           {item.eatenAt && <span aria-hidden>✓ </span>}
-          {name}
+          {(item.text === null || item.giveOrTake !== null) && <span>{name}</span>}
+          {item.giveOrTake === null && (
+            <AmountField
+              name={name}
+              text={item.text}
+              weight={item.grams}
+              onAmend={(text) => amend(text, false)}
+            />
+          )}
           {item.never && (
             <span className="ml-2">
               <NeverMark t={t} name={eater} why={item.never} />
@@ -313,6 +329,25 @@ function Item({
             </option>
           ))}
         </select>
+        {item.batchId && (
+          <button className="min-h-8 underline" onClick={() => void amend(`${item.grams} g`, true)}>
+            {t("portion.all", { name: eater, grams: grams(Math.round(item.grams)) })}
+          </button>
+        )}
+        {!item.eatenAt && (
+          <button
+            className="min-h-8 underline"
+            aria-label={t("depth.takeOffNamed", { name })}
+            onClick={() =>
+              void change(
+                () => takeOff({ headers: seenDays(where), path: { id: item.id } }),
+                t(item.boxId ? "carry.back" : "carry.removed", { name }),
+              )
+            }
+          >
+            {t("carry.off")}
+          </button>
+        )}
         {item.exactPoints && (
           <span className="text-soft">
             {t("depth.pointsOf", {

@@ -15,8 +15,8 @@ export interface RowActs {
   lift: (carried: Carried, from: Place) => void;
   takeOff: (carried: Carried) => void;
   land: (to: Place) => void;
-  /** Sizes all of an eater's portions of a batch that is not packed yet, in grams. */
-  size: (batch: { batchId: string; name: string }, eaterId: string, grams: number) => Promise<boolean>;
+  /** Sizes a portion of a batch that is not packed yet, in grams, or all that its eater has of it. */
+  size: (portion: { id: string; name: string }, grams: number, allOfIt: boolean) => Promise<boolean>;
   /** Opens a day in depth. */
   open: (where: { eaterId: string; day: string }) => void;
 }
@@ -98,12 +98,7 @@ export const DayRow = memo(function DayRow({
                 {face}
               </Block>
               {item.batchId && !carried && (
-                <PortionEdge
-                  item={item}
-                  onSize={(size) =>
-                    acts.current.size({ batchId: item.batchId!, name: item.name }, eater.eaterId, size)
-                  }
-                />
+                <PortionEdge item={item} onSize={(size, allOfIt) => acts.current.size(item, size, allOfIt)} />
               )}
             </>
           )

@@ -10,13 +10,13 @@ const most = 10_000;
 /** After the last key so long until the size is written, in milliseconds. */
 const settle = 600;
 
-/** The right edge of a portion that is not packed yet: dragged, or moved with arrow keys, it sizes all portions this eater has of the batch. */
+/** The right edge of a portion that is not packed yet: dragged, or moved with arrow keys, it sizes that portion; with Shift all of the eater's. */
 export function PortionEdge({
   item,
   onSize,
 }: {
   item: ItemView;
-  onSize: (grams: number) => Promise<boolean>;
+  onSize: (grams: number, allOfIt: boolean) => Promise<boolean>;
 }) {
   const { t } = useWords("plan");
   const [size, setSize] = useState<number | null>(null);
@@ -25,10 +25,10 @@ export function PortionEdge({
   useEffect(() => () => clearTimeout(timer.current), []);
   const now = size ?? Math.round(item.grams);
 
-  const write = async (wanted: number | null) => {
+  const write = async (wanted: number | null, allOfIt = false) => {
     clearTimeout(timer.current);
     setStart(null);
-    if (wanted !== null && wanted !== Math.round(item.grams)) await onSize(wanted);
+    if (wanted !== null && wanted !== Math.round(item.grams)) await onSize(wanted, allOfIt);
     // What was pressed meanwhile is a size of its own.
     setSize((size) => (wanted === null || size === wanted ? null : size));
   };
@@ -41,13 +41,14 @@ export function PortionEdge({
       ArrowLeft: -coarse,
       ArrowDown: -coarse,
     };
-    if (event.key === "Enter") void write(size);
+    if (event.key === "Enter") void write(size, event.shiftKey);
     else if (event.key === "Escape") void write(null);
     else if (steps[event.key] !== undefined) {
       const wanted = clamp(now + steps[event.key]!);
       setSize(wanted);
       clearTimeout(timer.current);
-      timer.current = setTimeout(() => void write(wanted), settle);
+      const allOfIt = event.shiftKey;
+      timer.current = setTimeout(() => void write(wanted, allOfIt), settle);
     } else return;
     event.preventDefault();
     event.stopPropagation();
@@ -96,7 +97,7 @@ export function PortionEdge({
         onBlur={() => size !== null && !start && void write(size)}
         onPointerDown={onPointerDown}
         onPointerMove={onPointerMove}
-        onPointerUp={() => start && void write(size)}
+        onPointerUp={(event) => start && void write(size, event.shiftKey)}
         onPointerCancel={() => void write(null)}
         onClick={(event) => event.stopPropagation()}
       />

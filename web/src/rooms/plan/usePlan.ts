@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useWords } from "../../app/i18n";
 import {
+  amendItem,
   discardBatch,
   getWeek,
   layBox,
@@ -11,7 +12,6 @@ import {
   replanBatch,
   restoreBatch,
   seen,
-  sizePortions,
   takeOff,
   troubleOf,
   type EaterWeekView,
@@ -81,17 +81,20 @@ export function usePlanMoves(week: WeekView | undefined) {
         () => takeOff({ headers: seenDays(...whereLies(carried.id)), path: { id: carried.id } }),
         t(carried.isBox ? "carry.back" : "carry.removed", { name: carried.name }),
       ),
-    size: (batch: { batchId: string; name: string }, eaterId: string, size: number) =>
-      change(
+    /** Another size for one portion, or for all that its eater has of the batch. */
+    size: (portion: { id: string; name: string }, size: number, allOfIt: boolean) => {
+      const days = whereLies(portion.id);
+      const own = (week?.eaters ?? []).filter(({ eaterId }) => days.some((day) => day.eaterId === eaterId));
+      return change(
         () =>
-          sizePortions({
-            headers: seenDays(
-              ...(week?.eaters ?? []).flatMap(daysOf).filter((day) => day.eaterId === eaterId),
-            ),
-            body: { batchId: batch.batchId, eaterId, grams: size },
+          amendItem({
+            headers: seenDays(...(allOfIt ? own.flatMap(daysOf) : days)),
+            path: { id: portion.id },
+            body: { text: `${size} g`, allOfIt },
           }),
-        t("portion.sized", { name: batch.name, grams: grams(size) }),
-      ),
+        t(allOfIt ? "portion.sizedAll" : "portion.sized", { name: portion.name, grams: grams(size) }),
+      );
+    },
     layFood: (text: string, foodId: string | null, to: Omit<Place, "place">) =>
       change(
         () => layFood({ headers: seenDays(to), body: { text, foodId, ...to } }),

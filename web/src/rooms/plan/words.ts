@@ -61,9 +61,11 @@ export const plan = {
     restored: "{{name}} is on the list again.",
   },
   portion: {
-    edge: "Size of {{name}} for this eater",
-    edgeTitle: "Drag, or arrow keys: all portions of it for this eater follow",
-    sized: "{{name}}: {{grams}} g each for this eater.",
+    edge: "Size of {{name}}",
+    edgeTitle: "Drag, or arrow keys. With Shift all portions of it for this eater follow",
+    sized: "{{name}}: {{grams}} g.",
+    sizedAll: "{{name}}: {{grams}} g each for this eater.",
+    all: "{{grams}} g for all of {{name}}'s",
   },
   menu: {
     open: "Menu",
@@ -208,8 +210,11 @@ export const plan = {
     forSlot: "Part of the day to fill",
     full: "Nothing more fits under the most of this day.",
     layNamed: "Lay {{name}}",
+    takeOffNamed: "Take {{name}} off this day",
+    amended: "{{name}}: {{amount}}.",
     copy: "Copy",
-    copyText: "Plain foods are copied; a box is there only once.",
+    copyText:
+      "Plain foods are copied, and of batches not packed yet as much as there is. A packed box is there only once.",
     copyTo: "Copy onto",
     copyAll: "all other days of the week",
     copyDo: "Copy all",

@@ -1,0 +1,108 @@
+using System.Globalization;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+
+namespace LivelyTern.Core.Plan;
+
+/// <summary>
+/// An amount typed for something that lies on a day: "352 g", "352", "half", of a plain food also a whole line anew. Of 350 g skyr "352" is
+/// 352 g skyr and "half" 175 g; of 2 eggs "3" are 3 eggs; of a box "half" is half of what is in it.
+/// </summary>
+public static class TypedAmount
+{
+    private const string Hint = "Type grams, like 352 g, or a share, like half.";
+    private const string OfIt = " of it";
+    private const decimal FewestGrams = 5m;
+
+    private static readonly Dictionary<string, decimal> Shares = new(StringComparer.OrdinalIgnoreCase)
+    {
+        ["half"] = 0.5m, ["a half"] = 0.5m, ["a quarter"] = 0.25m, ["quarter"] = 0.25m, ["three quarters"] = 0.75m,
+        ["a third"] = 1m / 3, ["two thirds"] = 2m / 3, ["double"] = 2m, ["twice"] = 2m,
+    };
+
+    /// <summary>What it makes of the thing.</summary>
+    /// <param name="what">What lies there.</param>
+    /// <param name="box">Where it is a box, all of it; where it is a portion, it as a box. Null for a plain food.</param>
+    /// <param name="typed">What was typed.</param>
+    /// <param name="read">Reads a whole line.</param>
+    public static Outcome<Laid> Of(Laid what, Box? box, string typed, Func<string, FoodLine> read)
+    {
+        ArgumentNullException.ThrowIfNull(what);
+        ArgumentNullException.ThrowIfNull(typed);
+        ArgumentNullException.ThrowIfNull(read);
+        typed = typed.Trim();
+        return what switch
+        {
+            PlainFood food => Of(food, typed, read),
+            Portion portion => WeightOf(portion.Weight, typed) is not { } weight ? Unread
+                : Portion.ProblemOf(weight) is { } wrong ? wrong
+                : portion with { Weight = weight },
+            LaidBox laid when box is not null => Of(laid, box, typed),
+            _ => new Problem("item-event", "itemId", "That is a meal out: take it off and enter it anew."),
+        };
+    }
+
+    private static readonly Problem Unread = new("amount-unread", "text", Hint);
+
+    private static Outcome<Laid> Of(LaidBox laid, Box box, string typed)
+    {
+        if (WeightOf(box.Weight, typed) is not { } weight) return Unread;
+        if (weight.ToMilligram().Value <= 0 || weight > box.Weight)
+            return new Problem("part-absurd", "text", $"There are {box.Weight.Value:0.#} g in it: type how much of that.");
+        return laid with { Part = weight < box.Weight ? weight : null };
+    }
+
+    private static Outcome<Laid> Of(PlainFood food, string typed, Func<string, FoodLine> read)
+    {
+        if (ShareOf(typed) is { } share && AmountText.Read(food.Text) is not null)
+        {
+            var weight = food.Food.Weight * share;
+            var offer = new FillerOffer(food.Text, food.Food);
+            var text = offer.IsWeighed ? offer.Weighing(weight.Value).Text : Scaled(food.Text, share);
+            return new PlainFood(text, food.Food with { Weight = weight });
+        }
+
+        var line = Completed(food.Text, typed);
+        return read(line) is { Ingredient: { } ingredient } ? new PlainFood(line, ingredient) : NotUnderstood(read(line));
+    }
+
+    private static Problem NotUnderstood(FoodLine line) => (line.Problem ?? Unread) with { Field = "text" };
+
+    // A bare amount stands in place of the one that is written; a bare number keeps its unit too.
+    private static string Completed(string written, string typed)
+    {
+        if (AmountText.Read(typed) is not { Rest: "" } amount) return typed;
+        if (AmountText.Read(written) is not { Rest.Length: > 0 } was) return typed;
+        var unit = amount.Unit is null && amount.Pack is null && was.Pack is null ? was.Unit : null;
+        return unit is null ? $"{typed} {was.Rest}" : $"{typed} {unit.Name} {was.Rest}";
+    }
+
+    private static string Scaled(string text, decimal share)
+    {
+        var amount = AmountText.Read(text)!.Scale(share);
+        return amount.Rest.Length == 0 ? amount.Print() : $"{amount.Print()} {amount.Rest}";
+    }
+
+    private static decimal? ShareOf(string typed)
+    {
+        var said = typed.EndsWith(OfIt, StringComparison.OrdinalIgnoreCase) ? typed[..^OfIt.Length].TrimEnd() : typed;
+        if (Shares.TryGetValue(said, out var share)) return share;
+        if (!said.EndsWith('%')) return null;
+        return decimal.TryParse(said[..^1], NumberStyles.Number, CultureInfo.InvariantCulture, out var percent) ? percent / 100 : null;
+    }
+
+    // Grams, with or without the word; a number too small for a scale, a fraction or a word is a share.
+    private static Grams? WeightOf(Grams now, string typed)
+    {
+        if (ShareOf(typed) is { } share) return now * share;
+        if (AmountText.Read(typed) is not { Rest: "", IsAbout: false } amount) return null;
+        return amount.Unit switch
+        {
+            null when amount.Quantity < FewestGrams => now * amount.Quantity,
+            null => new Grams(amount.Quantity),
+            { Kind: UnitKind.Mass } unit => new Grams(amount.Quantity * unit.InBase),
+            _ => null,
+        };
+    }
+}

@@ -1,0 +1,42 @@
+import { useState } from "react";
+import { useWords } from "../app/i18n";
+import { grams } from "./format";
+
+interface AmountFieldProps {
+  name: string;
+  /** A plain food as it was typed; null for what is of a batch. */
+  text: string | null;
+  weight: number;
+  /** Writes what was typed; false where it was refused: then it stays as typed. */
+  onAmend: (typed: string) => Promise<boolean>;
+}
+
+/** How much of something lies there, changed where it stands: "352 g", "352", "half"; of a plain food also a line anew. */
+export function AmountField({ name, text, weight, onAmend }: AmountFieldProps) {
+  const { t } = useWords();
+  const now = text ?? `${grams(Math.round(weight))} g`;
+  const [typed, setTyped] = useState<string | null>(null);
+  const write = async () => {
+    if (typed === null) return;
+    if (typed.trim() === "" || typed.trim() === now || (await onAmend(typed.trim()))) setTyped(null);
+  };
+  return (
+    <input
+      className={`field min-h-8 min-w-0 px-2 text-sm max-md:min-h-11 ${text === null ? "w-24 text-right" : "flex-1"}`}
+      aria-label={t("amountOf", { name })}
+      title={t("amountHint")}
+      maxLength={300}
+      value={typed ?? now}
+      onFocus={(event) => event.target.select()}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={() => void write()}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") void write();
+        if (event.key === "Escape" && typed !== null) {
+          event.stopPropagation();
+          setTyped(null);
+        }
+      }}
+    />
+  );
+}
