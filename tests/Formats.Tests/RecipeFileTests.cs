@@ -57,6 +57,10 @@ public class RecipeFileTests
     [InlineData("4", 4, null)]
     [InlineData("\"Serves 4 people\"", 4, null)]
     [InlineData("\"makes about 24 cookies\"", 24, 24)]
+    [InlineData("\"makes 12 muffins\"", 12, 12)]
+    [InlineData("\"serves 6 (1 1/3 cups each)\"", 6, null)]
+    [InlineData("\"Servings: 4\"", 4, null)]
+    [InlineData("\"8 cups\"", 1, null)]
     [InlineData("[\"12 muffins\", \"4 servings\"]", 12, 12)] // the first that says it counts
     [InlineData("\"a crowd\"", 1, null)]
     [InlineData("\"9999999 servings\"", 1000, null)]

@@ -44,6 +44,27 @@ public sealed record Batch(Guid Id, string RecipeName, TapeMark Mark, DateOnly C
     /// <summary>The portions it is made for; the ordinary size of one is its weight by this.</summary>
     public int Portions { get; init; } = 1;
 
+    /// <summary>How many pieces it makes, where it makes pieces: then it is planned, packed and eaten in whole ones.</summary>
+    public int? Pieces { get; init; }
+
+    /// <summary>What one piece weighs; null where it makes none, or its weight is not known.</summary>
+    public Grams? PieceWeight => WeightOf(1);
+
+    /// <summary>What so many pieces weigh, to the milligram; null where it makes none, or its weight is not known.</summary>
+    public Grams? WeightOf(int count) =>
+        Pieces is > 0 and var pieces && Weight is { } whole ? new Grams(whole.Value * count / pieces).ToMilligram() : null;
+
+    /// <summary>
+    /// The nearest weight of whole pieces, at least one; any weight where it makes no pieces. Of 12 muffins of 80 g, 150 g are 160.
+    /// </summary>
+    public Grams InWholePieces(Grams weight) => PiecesIn(weight) is { } count ? WeightOf(Math.Max(1, count)) ?? weight : weight;
+
+    /// <summary>How many pieces a weight of it is; null where it makes none.</summary>
+    public int? PiecesIn(Grams weight) =>
+        Pieces is > 0 and var pieces && Weight is { } whole
+            ? (int)Math.Clamp(Math.Round(weight / whole * pieces, MidpointRounding.AwayFromZero), 0, int.MaxValue)
+            : null;
+
     /// <summary>
     /// The first day it can be eaten: the day it was cooked, or is to be. Still to be cooked on a day that is past, it is cooked today at
     /// the earliest.

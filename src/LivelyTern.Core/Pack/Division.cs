@@ -65,6 +65,7 @@ public static class Divide
 
         var wanted = planned.Sum(portion => portion.Value);
         var whole = Math.Max(wanted, expected.Value);
+        if (whole <= 0) return IntoEqual(batch, boxes);
         var rest = boxes > planned.Count ? (whole - wanted) / (boxes - planned.Count) : 0;
         var exact = planned.Select(portion => portion.Value).Concat(Enumerable.Repeat(rest, boxes - planned.Count))
             .Select(share => batch.Value * share / whole).ToList();
@@ -73,7 +74,8 @@ public static class Divide
     }
 
     /// <summary>
-    /// As the plan has it, by pieces: portions of 300, 300 and 400 g of an expected 1,000 g, from 20 pieces, are 6, 6 and 8.
+    /// As the plan has it, by pieces: portions of 300, 300 and 400 g of an expected 1,000 g, from 20 pieces, are 6, 6 and 8. No box is left
+    /// empty: that is refused, with the ways out.
     /// </summary>
     /// <param name="pieces">Pieces made.</param>
     /// <param name="expected">Grams the batch was planned by.</param>
@@ -82,12 +84,22 @@ public static class Divide
     public static Outcome<Division<int>> PiecesAsPlanned(int pieces, Grams expected, IReadOnlyList<Grams> planned, int boxes)
     {
         ArgumentNullException.ThrowIfNull(planned);
+        if (pieces >= 1 && pieces < planned.Count)
+            return new Problem(
+                "pieces-too-few", "pieces",
+                $"{pieces} pieces are too few for {planned.Count} portions on days: take {planned.Count - pieces} off their days first.");
         var problems = Pieces(pieces, boxes).Concat(Enough(boxes, planned.Count)).ToList();
         if (problems.Count > 0) return problems;
         var divided = AsPlanned(new(pieces), expected, planned, boxes);
-        return divided.Succeeded
-            ? new Division<int>([.. divided.Value!.Portions.Select(portion => (int)portion.Value)], (int)divided.Value.Over.Value)
-            : divided.Problems.ToList();
+        if (!divided.Succeeded) return divided.Problems.ToList();
+        var counts = divided.Value!.Portions.Select(portion => (int)portion.Value).ToList();
+        var empty = counts.Count(count => count == 0);
+        if (empty == 0) return new Division<int>(counts, (int)divided.Value.Over.Value);
+        var fewer = boxes - empty;
+        var waysOut = fewer >= planned.Count
+            ? $"pack {fewer} boxes, or take a portion off its day first."
+            : $"take {planned.Count - fewer} of the {planned.Count} portions off their days first.";
+        return new Problem("pieces-too-few", "boxes", $"{pieces} pieces leave {empty} of {boxes} boxes empty, as it is planned: {waysOut}");
     }
 
     private static IEnumerable<Problem> Enough(int boxes, int planned)

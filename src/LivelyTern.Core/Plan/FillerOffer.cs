@@ -10,7 +10,7 @@ namespace LivelyTern.Core.Plan;
 public sealed record FillerOffer(string Text, Ingredient Food)
 {
     private const decimal ScaleStep = 5m, MostGrams = 1000m;
-    private const int MostServings = 4, MostAmounts = 80;
+    private const int MostServings = 3, MostAmounts = 80;
 
     // What it is called after its grams, where it is one that is weighed; null where it is counted.
     private readonly string? weighed = AfterGrams(Text);
@@ -31,8 +31,8 @@ public sealed record FillerOffer(string Text, Ingredient Food)
     public FillerOffer Weighing(decimal grams) => new(TextOf(grams), Food with { Weight = new(grams) });
 
     /// <summary>
-    /// The amounts of it that are tried: up to four servings; where it is weighed, half a serving to four in steps of 5 g, or of more where
-    /// that were many.
+    /// The amounts of it that are tried: up to three servings; where it is weighed, half a serving to three in steps of 5 g, or of more
+    /// where that were many.
     /// </summary>
     public IEnumerable<FillerOffer> Amounts()
     {

@@ -21,7 +21,9 @@ public sealed record Stock(IReadOnlyDictionary<Guid, Box> Boxes, IReadOnlyDictio
     {
         ArgumentNullException.ThrowIfNull(item);
         if (item.BoxId is { } id) return item.PartOfBox is { } part ? Boxes[id].Of(part) : Boxes[id];
-        return item.Portion is { } portion ? new(item.Id, Unpacked[portion.BatchId], portion.Weight, null) : null;
+        if (item.Portion is not { } portion) return null;
+        var batch = Unpacked[portion.BatchId];
+        return new(item.Id, batch, portion.Weight, batch.PiecesIn(portion.Weight));
     }
 
     /// <summary>Whether everything an item is made of is here.</summary>

@@ -7,7 +7,8 @@ namespace LivelyTern.Core.Plan;
 
 /// <summary>
 /// An amount typed for something that lies on a day: "352 g", "352", "half", of a plain food also a whole line anew. Of 350 g skyr "352" is
-/// 352 g skyr and "half" 175 g; of 2 eggs "3" are 3 eggs; of a box "half" is half of what is in it.
+/// 352 g skyr and "half" 175 g; of 2 eggs "3" are 3 eggs; of a box "half" is half of what is in it; of what comes in pieces "3" are three
+/// of them.
 /// </summary>
 public static class TypedAmount
 {
@@ -35,9 +36,7 @@ public static class TypedAmount
         return what switch
         {
             PlainFood food => Of(food, typed, read),
-            Portion portion => WeightOf(portion.Weight, typed) is not { } weight ? Unread
-                : Portion.ProblemOf(weight) is { } wrong ? wrong
-                : portion with { Weight = weight },
+            Portion portion when box is not null => Of(portion, box, typed),
             LaidBox laid when box is not null => Of(laid, box, typed),
             _ => new Problem("item-event", "itemId", "That is a meal out: take it off and enter it anew."),
         };
@@ -45,9 +44,23 @@ public static class TypedAmount
 
     private static readonly Problem Unread = new("amount-unread", "text", Hint);
 
+    private static Outcome<Laid> Of(Portion portion, Box box, string typed)
+    {
+        if ((PiecesOf(box, typed) ?? WeightOf(portion.Weight, typed)) is not { } weight) return Unread;
+        return Portion.ProblemOf(weight) is { } wrong ? wrong : portion with { Weight = box.Batch.InWholePieces(weight) };
+    }
+
+    // Of what comes in pieces a bare number is pieces: "3", "3 pieces".
+    private static Grams? PiecesOf(Box box, string typed)
+    {
+        if (box.Pieces is not > 0 || ShareOf(typed) is not null) return null;
+        if (AmountText.Read(typed) is not { Unit: null, IsAbout: false } amount) return null;
+        return amount.Rest is "" or "piece" or "pieces" ? box.Weight * (amount.Quantity / box.Pieces.Value) : null;
+    }
+
     private static Outcome<Laid> Of(LaidBox laid, Box box, string typed)
     {
-        if (WeightOf(box.Weight, typed) is not { } weight) return Unread;
+        if ((PiecesOf(box, typed) ?? WeightOf(box.Weight, typed)) is not { } weight) return Unread;
         if (weight.ToMilligram().Value <= 0 || weight > box.Weight)
             return new Problem("part-absurd", "text", $"There are {box.Weight.Value:0.#} g in it: type how much of that.");
         return laid with { Part = weight < box.Weight ? weight : null };

@@ -9,6 +9,7 @@ namespace LivelyTern.Core.Plan;
 /// <param name="SizeOf">For each eater who has portions of it: the weight of one, the latest where they differ.</param>
 public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<Guid, Grams> SizeOf)
 {
+    private const int MostPieces = 16;
     private static readonly decimal[] OfOrdinary = [0.5m, 0.65m, 0.8m, 0.9m, 1, 1.15m, 1.3m, 1.5m, 1.7m];
 
     /// <summary>What it makes, in grams.</summary>
@@ -17,11 +18,13 @@ public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<
     /// <summary>Grams on no day; below zero where more lies on days than it makes.</summary>
     public Grams Left => Whole - Laid;
 
-    /// <summary>An ordinary portion: the whole by its portions, in steps that a scale reads, 430 g and not 427.</summary>
-    public Grams Ordinary => ToStep(Whole * (1m / Math.Max(1, Batch.Portions)));
+    /// <summary>
+    /// An ordinary portion: the whole by its portions, in steps that a scale reads, 430 g and not 427; of what comes in pieces, whole ones.
+    /// </summary>
+    public Grams Ordinary => InSteps(Whole * (1m / Math.Max(1, Batch.Portions)));
 
     /// <summary>What a new portion weighs for an eater: as their others of this batch, else an ordinary one.</summary>
-    public Grams NewFor(Guid eaterId) => SizeOf.TryGetValue(eaterId, out var own) ? own : Ordinary;
+    public Grams NewFor(Guid eaterId) => SizeOf.TryGetValue(eaterId, out var own) ? Batch.InWholePieces(own) : Ordinary;
 
     /// <summary>
     /// The portions that cover what lies on days at the ordinary size, at least one: what the batch would have to be made for.
@@ -38,13 +41,18 @@ public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<
         Math.Max(1, portions + Math.Max(0, (int)Math.Round(Left / Ordinary, MidpointRounding.AwayFromZero)));
 
     /// <summary>
-    /// Sizes to choose from when days are fitted: from half an ordinary portion to 1.7 of it, and those in use, smallest first.
+    /// Sizes to choose from when days are fitted: from half an ordinary portion to 1.7 of it, and those in use, smallest first; of what
+    /// comes in pieces, one piece to twice an ordinary portion.
     /// </summary>
     public IReadOnlyList<Grams> ToChooseFrom()
     {
-        var sizes = OfOrdinary.Select(factor => ToStep(Ordinary * factor)).Concat(SizeOf.Values);
-        return [.. sizes.Where(size => size > Grams.Zero).Distinct().Order()];
+        var sizes = Batch.PiecesIn(Ordinary) is { } ordinary
+            ? Enumerable.Range(1, Math.Min(MostPieces, 2 * Math.Max(1, ordinary))).Select(count => Batch.WeightOf(count) ?? Grams.Zero)
+            : OfOrdinary.Select(factor => InSteps(Ordinary * factor));
+        return [.. sizes.Concat(SizeOf.Values.Select(Batch.InWholePieces)).Where(size => size > Grams.Zero).Distinct().Order()];
     }
+
+    private Grams InSteps(Grams weight) => Batch.PieceWeight is null ? ToStep(weight) : Batch.InWholePieces(weight);
 
     private static Grams ToStep(Grams weight) =>
         new(Math.Max(1, Rounding.ToStep(weight.Value, weight.Value switch { >= 100 => 10, >= 20 => 5, _ => 1 })));

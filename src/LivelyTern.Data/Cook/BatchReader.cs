@@ -153,8 +153,16 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
             batch = batch with { RecipeName = recipe.Name, Contents = recipe.Batch.Scale((decimal)row.Portions / recipe.Yield.Portions) };
         var raw = recipe.Batch.RawWeight;
         decimal? yieldFactor = recipe.Yield.CookedGrams is { } cooked && raw.Value > 0 ? cooked / raw.Value : null;
-        return batch with { Expected = ExpectedWeight.Of(batch.Contents.RawWeight, yieldFactor, earlier) };
+        return batch with
+        {
+            Expected = ExpectedWeight.Of(batch.Contents.RawWeight, yieldFactor, earlier),
+            Pieces = row.Pieces ?? PiecesOf(recipe.Yield, row.Portions),
+        };
     }
+
+    private static int? PiecesOf(RecipeYield yield, int portions) => yield.Pieces is { } pieces
+        ? Math.Max(1, (int)Math.Round((decimal)pieces * portions / yield.Portions, MidpointRounding.AwayFromZero))
+        : null;
 
     // The yields of the last batches of each recipe; one that is cooked often leaves the others theirs.
     private async Task<Dictionary<Guid, List<decimal>>> EarlierAsync(List<Guid> recipeIds)

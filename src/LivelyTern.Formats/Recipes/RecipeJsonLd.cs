@@ -16,9 +16,6 @@ namespace LivelyTern.Formats.Recipes;
 public static class RecipeJsonLd
 {
     private static readonly Regex BreakTagPattern = new(@"<br\s*/?>|</p>|</li>", RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
-    private static readonly Regex LeadPattern = new(
-        @"^\s*(?:(?:about|approx\.?|approximately|serves|makes|yields?:?|for|ca\.?)\s+)+",
-        RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
 
     private const int Deepest = 32;
 
@@ -151,7 +148,7 @@ public static class RecipeJsonLd
         var missed = new List<string>();
         var lines = new List<WrittenLine>();
         var steps = new List<RecipeStep>();
-        var (portions, pieces, grams, ml) = ((int?)null, (int?)null, (decimal?)null, (decimal?)null);
+        var said = new SaidYield();
         var (prep, cook, total) = ((int?)null, (int?)null, (int?)null);
         var name = "";
         foreach (var (key, value) in thing)
@@ -176,7 +173,8 @@ public static class RecipeJsonLd
                 case "recipeYield" or "yield":
                     foreach (var text in Texts(value))
                     {
-                        if (!Yield(text, ref portions, ref pieces, ref grams, ref ml)) missed.Add($"{key}: {Cut(text)}");
+                        if (SaidYield.Read(RecipeHtml.Plain(text)) is { } more) said = said.Or(more);
+                        else missed.Add($"{key}: {Cut(text)}");
                     }
 
                     break;
@@ -197,7 +195,7 @@ public static class RecipeJsonLd
         }
 
         Times(steps, prep, cook, total, missed);
-        return new(name, lines, new(portions ?? 1, pieces, grams, ml), steps, missed);
+        return new(name, lines, said.ToYield(), steps, missed);
     }
 
     // Hands-on time goes to the first step and the rest to the last, where steps have none of their own.
@@ -243,29 +241,6 @@ public static class RecipeJsonLd
             if (steps.Count >= WrittenRecipe.MostSteps || text.Length > 2000) missed.Add($"recipeInstructions: {Cut(text)}");
             else steps.Add(new(text, TemperatureC: RecipeText.TemperatureIn(text)));
         }
-    }
-
-    // "6 servings", "24 cookies", "1.2 kg", "about 2 l", "6".
-    private static bool Yield(string text, ref int? portions, ref int? pieces, ref decimal? grams, ref decimal? ml)
-    {
-        var plain = LeadPattern.Replace(RecipeHtml.Plain(text), "");
-        if (!plain.Any(char.IsDigit) || AmountText.Read(plain + " ") is not { Quantity: > 0 } amount) return false;
-        if (amount.Unit is { Kind: UnitKind.Mass } mass) grams ??= amount.Quantity * mass.InBase;
-        else if (amount.Unit is { } volume) ml ??= amount.Quantity * volume.InBase;
-        else
-        {
-            var whole = (int)Math.Clamp(Math.Round(amount.Quantity, MidpointRounding.AwayFromZero), 1, RecipeYield.MostPortions);
-            var word = amount.Rest.Trim().TrimEnd('.').ToLowerInvariant();
-            string[] ofPeople = ["serving", "portion", "person", "people"];
-            if (word.Length == 0 || ofPeople.Any(one => word.StartsWith(one, StringComparison.Ordinal))) portions ??= whole;
-            else
-            {
-                pieces ??= whole;
-                portions ??= whole;
-            }
-        }
-
-        return true;
     }
 
     private static int? Minutes(string key, JsonNode? value, List<string> missed)

@@ -13,9 +13,6 @@ public static class RecipeText
 {
     private static readonly Regex BulletPattern = new(@"^(?:[-*•·▢☐]\s+|\d{1,2}[.)]\s+)", RegexOptions.NonBacktracking);
     private static readonly Regex NumberedPattern = new(@"^\s*\d{1,2}[.)]\s", RegexOptions.NonBacktracking);
-    private static readonly Regex ServesPattern = new(
-        @"^(?:serves|makes|yields?|servings|portions)\s*:?\s*(?<n>\d{1,4})\s*(?:portions|servings|people|persons)?\.?$",
-        RegexOptions.NonBacktracking | RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture);
     private static readonly Regex TemperaturePattern = new(
         @"(?<n>\d{2,3})\s*°?\s*(?<u>[CF])\b", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture);
     private static readonly Regex TimePattern = new(
@@ -37,16 +34,14 @@ public static class RecipeText
         var lines = new List<WrittenLine>();
         var steps = new List<RecipeStep>();
         var missed = new List<string>();
-        var portions = (int?)null;
+        var said = new SaidYield();
         foreach (var raw in text.Split('\n'))
         {
             var line = BulletPattern.Replace(raw.Trim().TrimStart('#').Trim(), "").Replace("**", "", StringComparison.Ordinal).Trim();
             if (line.Length == 0 || line.All(letter => letter is '-' or '=' or '_' or '*')) continue;
-            if (ServesPattern.Match(line) is { Success: true } serves
-                && int.TryParse(serves.Groups["n"].Value, CultureInfo.InvariantCulture, out var n)
-                && n is >= 1 and <= RecipeYield.MostPortions)
+            if (SaidYield.IsSaidIn(line))
             {
-                portions ??= n;
+                said = said.Or(SaidYield.Read(line)!);
                 continue;
             }
 
@@ -69,7 +64,7 @@ public static class RecipeText
 
         return lines.Count == 0 && steps.Count == 0
             ? new([], ["No line here says how much of what goes in."])
-            : new([new(name, lines, new(portions ?? 1), steps, missed)], []);
+            : new([new(name, lines, said.ToYield(), steps, missed)], []);
 
         void AddStep(string step)
         {

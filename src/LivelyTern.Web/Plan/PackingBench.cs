@@ -54,12 +54,13 @@ public sealed record PlannedPortionView(Guid EaterId, string Name, DateOnly Day,
 /// <param name="ExpectedGrams">What it weighs or is expected to; null where it is packed.</param>
 /// <param name="BoxesWanted">Into how many boxes it goes, as the plan has it.</param>
 /// <param name="NeverFor">Eaters who must never get it.</param>
+/// <param name="Pieces">How many pieces it makes, where it makes pieces.</param>
 /// <param name="DaysVersion">The number of the last change to any day, for a write that touches the day a box lies on.</param>
 public sealed record BatchView(
     Guid Id, Guid RecipeId, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, int Portions, decimal RawGrams,
     decimal? PanGrams, decimal? FullGrams, decimal? RememberedPanGrams, IReadOnlyList<BoxView> Boxes,
     IReadOnlyDictionary<Measure, Figure> Figures, int Version, IReadOnlyList<PlannedPortionView> Planned, decimal? ExpectedGrams,
-    int BoxesWanted, IReadOnlyList<NeverForView> NeverFor, int DaysVersion);
+    int BoxesWanted, IReadOnlyList<NeverForView> NeverFor, int? Pieces, int DaysVersion);
 
 /// <summary>A batch in the list of the bench.</summary>
 /// <param name="Id">The batch.</param>
@@ -120,7 +121,7 @@ public sealed class PackingBench(
             batch.Contents.RawWeight.Value,
             pan?.Value, pan is { } empty ? batch.Cooked?.Value + empty.Value : null, remembered?.Value, filled,
             Figure.Of(MeasureTotals.Of(batch.Contents, null)), row.Version, planned, filled.Count > 0 ? null : batch.Weight?.Value,
-            BoxesWanted(batch, planned), [.. never.Select(one => new NeverForView(one.Name, one.Why!))],
+            BoxesWanted(batch, planned), [.. never.Select(one => new NeverForView(one.Name, one.Why!))], batch.Pieces,
             await plan.VersionAsync());
     }
 

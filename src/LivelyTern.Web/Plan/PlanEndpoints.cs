@@ -125,9 +125,13 @@ public static class PlanEndpoints
         plan.MapPost("/boxes/{id:guid}/thrown-away", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
             WriteAsync(ifMatch, version => changes.LetGoAsync(version, id, BoxEventKind.ThrownAway))).WithName("throwAwayBox");
         plan.MapPost("/portions", LayPortionAsync).WithName("layPortion");
-        plan.MapPut("/portions", (SizePortionsRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
-            ChangeAsync(ifMatch, changes, [], [body.BatchId], board => board.Size(body.EaterId, body.BatchId, new(body.Grams))))
-            .WithName("sizePortions");
+        plan.MapPut("/portions", async (
+            SizePortionsRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, DayChanges changes) =>
+        {
+            var of = (await store.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId)?.Batch;
+            var weight = body.Grams > 0 && of is not null ? of.InWholePieces(new(body.Grams)) : new Grams(body.Grams);
+            return await ChangeAsync(ifMatch, changes, [], [body.BatchId], board => board.Size(body.EaterId, body.BatchId, weight));
+        }).WithName("sizePortions");
         plan.MapPost("/foods", LayFoodAsync).WithName("layFood");
         plan.MapPut("/items/{id:guid}/place", (
             Guid id, MoveRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
@@ -197,7 +201,8 @@ public static class PlanEndpoints
 
             var weight = body.Grams is { } grams ? new Grams(grams) : batch.NewFor(body.EaterId);
             if (Portion.ProblemOf(weight) is { } wrong) return wrong;
-            var (where, portion) = (new EaterDay(body.EaterId, body.Day), new Portion(body.BatchId, weight));
+            var portion = new Portion(body.BatchId, batch.Batch.InWholePieces(weight));
+            var where = new EaterDay(body.EaterId, body.Day);
             var item = new PlanItem(Guid.CreateVersion7(), portion) { Slot = SlotOf(body.Slot) };
             return await changes.MakeAsync(version, [where], [body.BatchId], board => board.Lay(item, where, body.Place));
         });

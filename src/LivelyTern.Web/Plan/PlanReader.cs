@@ -22,7 +22,7 @@ namespace LivelyTern.Web.Plan;
 /// <param name="Letters">The tape mark of a box.</param>
 /// <param name="Tint">The tint of a box, 0 to 7.</param>
 /// <param name="Grams">Its weight: cooked for a box.</param>
-/// <param name="Pieces">Pieces in the box, where it was packed by pieces.</param>
+/// <param name="Pieces">Pieces in the box, or in the portion, where it comes in pieces.</param>
 /// <param name="CookedOn">The day its batch was cooked.</param>
 /// <param name="EatenAt">When it was eaten; null while planned.</param>
 /// <param name="Figures">What it holds, points under this eater's rule.</param>
@@ -151,11 +151,12 @@ public sealed record ExpectedView(ExpectedFrom From, decimal SpreadGrams);
 /// <param name="KeepingSource">The guideline that day rests on.</param>
 /// <param name="Version">The batch's version, for a change of day or amount.</param>
 /// <param name="NeverFor">Eaters, by id, who must never get it, and why.</param>
+/// <param name="PieceGrams">What one piece weighs, where it comes in pieces; else null.</param>
 public sealed record UnpackedView(
     Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, ExpectedView? Expected, decimal? Grams,
     int Portions, decimal LeftGrams, int PortionsLaid, IReadOnlyDictionary<Guid, decimal> NewGrams,
     IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource, int Version,
-    IReadOnlyDictionary<Guid, NeverView> NeverFor);
+    IReadOnlyDictionary<Guid, NeverView> NeverFor, decimal? PieceGrams);
 
 /// <summary>A week of every eater, the shelf, and what is still to be packed.</summary>
 /// <param name="Start">Its Monday.</param>
@@ -391,7 +392,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
             batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, batch.State, expected, batch.Weight?.Value,
             batch.Portions, one.Left.Value, one.PortionsLaid, table.ToDictionary(eater => eater.Id, eater => one.NewFor(eater.Id).Value),
             table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(NewFor(eater)))), useBy.Fridge, useBy.Rule.Source,
-            version, NeverFor(batch.Contents, table));
+            version, NeverFor(batch.Contents, table), batch.PieceWeight?.Value);
     }
 
     // Boxes of one batch that stand in one place and keep equally long are one group; what is left of a box is one of its own.

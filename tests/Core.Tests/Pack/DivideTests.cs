@@ -95,6 +95,26 @@ public class DivideTests
         Assert.Equal("pieces-too-few", Divide.PiecesAsPlanned(2, new(1000), [new(300)], 3).Problems.Single().Code);
     }
 
+    [Fact]
+    public void No_box_is_left_empty_and_what_would_leave_one_is_refused_with_the_ways_out()
+    {
+        // 22 muffins, of which twelve lie on days in twos: into 20 boxes the ten left over do not go fourteen ways.
+        var planned = Enumerable.Repeat(new Grams(160), 6).ToList();
+        var refused = Divide.PiecesAsPlanned(22, new(1760), planned, 20).Problems.Single();
+        Assert.Equal(("pieces-too-few", "boxes"), (refused.Code, refused.Field));
+        Assert.Contains("pack 16 boxes, or take a portion off its day first", refused.Sentence, StringComparison.Ordinal);
+        Assert.Equal([2, 2, 2, 2, 2, 2, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1], Divide.PiecesAsPlanned(22, new(1760), planned, 16).Value!.Portions);
+        Assert.Contains("4 pieces are too few for 6 portions on days: take 2 off their days first", Divide.PiecesAsPlanned(4, new(600), [.. Enumerable.Repeat(new Grams(100), 4), new(1), new(1)], 6).Problems.Single().Sentence, StringComparison.Ordinal);
+    }
+
+    [SeededProperty]
+    public bool Pieces_are_neither_lost_nor_is_a_box_empty(byte pieces, byte[] planned, byte more)
+    {
+        var weights = planned.Take(20).Select(weight => new Grams(weight + 1)).ToList();
+        var divided = Divide.PiecesAsPlanned(pieces + 1, new(weights.Sum(weight => weight.Value) + more), weights, Math.Max(1, weights.Count + (more % 5)));
+        return !divided.Succeeded || (divided.Value!.Portions.Sum() + divided.Value.Over == pieces + 1 && divided.Value.Portions.All(count => count > 0));
+    }
+
     [Theory]
     [InlineData(100, 0, "portions-none")]
     [InlineData(100, -1, "portions-none")]

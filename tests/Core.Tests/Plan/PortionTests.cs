@@ -119,6 +119,26 @@ public sealed class PortionTests
     }
 
     [Fact]
+    public void What_comes_in_pieces_is_planned_in_whole_ones_each_eater_their_own_number()
+    {
+        // Twelve waffles of 80 g for six: two is an ordinary portion; Ada has four.
+        var waffles = Stew(portions: 6) with { Expected = new(new(960), Grams.Zero, ExpectedFrom.Recipe), Pieces = 12 };
+        var batch = Unpacked(waffles, 320, (Ada, 320));
+        Assert.Equal((160m, 320m, 160m), (batch.Ordinary.Value, batch.NewFor(Ada).Value, batch.NewFor(Bo).Value));
+        Assert.Equal([80m, 160m, 240m, 320m], batch.ToChooseFrom().Select(size => size.Value));
+        var portion = new PlanItem(Id(), new Portion(Pot, new Grams(320)));
+        Assert.Equal(4, With(waffles).BoxOf(portion)!.Pieces);
+
+        // A fit and a mend choose among whole ones.
+        var days = new[] { new EaterDay(Ada, Today.AddDays(2)) };
+        var week = new WeekToFit([Eater(490, 510)], days, Today, PlanBoard.Empty, With(waffles), [], [batch], [], FitScope.Fitted, new());
+        Assert.All(week.Problem.Batches.Single().Sizes, size => Assert.Equal(0, size.Grams % 80));
+        var day = new DayOnPlan(Eater(320, 340), Today.AddDays(2), Today, Board((Ada, 2, [portion])), With(waffles), [], [batch], []);
+        var mend = new DayMends(day).Suggest().Mends.First(mend => mend.Steps is [Weighs]);
+        Assert.Equal(0, ((Weighs)mend.Steps[0]).Weight.Value % 80);
+    }
+
+    [Fact]
     public void What_is_left_may_be_less_than_nothing_and_says_for_how_many_portions_to_cook()
     {
         var batch = Unpacked(Stew(), laid: 1900, (Ada, 350));

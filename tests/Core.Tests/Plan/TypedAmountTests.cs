@@ -46,6 +46,19 @@ public sealed class TypedAmountTests
         Assert.Equal((decimal?)grams, (Read(new Portion(Stew.Id, new Grams(400)), typed).Value as Portion)?.Weight.Value);
 
     [Theory]
+    [InlineData("3", 240.0)] // muffins of 80 g
+    [InlineData("3 pieces", 240.0)]
+    [InlineData("150 g", 160.0)]
+    [InlineData("half", 80.0)]
+    [InlineData("10 g", 80.0)]
+    public void What_comes_in_pieces_is_sized_in_whole_ones(string typed, double grams)
+    {
+        var muffins = Stew with { Cooked = new Grams(960), Pieces = 12 };
+        var read = TypedAmount.Of(new Portion(muffins.Id, new Grams(160)), new Box(Guid.NewGuid(), muffins, new Grams(160), 2), typed, text => FoodLine.Read(text, Kitchen.Catalogue));
+        Assert.Equal((decimal)grams, ((Portion)read.Value!).Weight.Value);
+    }
+
+    [Theory]
     [InlineData("175", 175.0, null)]
     [InlineData("half", 175.0, null)]
     [InlineData("350 g", null, null)]

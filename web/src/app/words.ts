@@ -42,6 +42,8 @@ export const app = {
   },
   about: "about",
   amountOf: "How much {{name}}",
+  pieces_one: "1 piece",
+  pieces_other: "{{count}} pieces",
   amountHint: "Type grams, like 352 g, a share, like half, or a new amount",
   over: "{{amount}} over",
   short: "{{amount}} short",

@@ -7,14 +7,16 @@ interface AmountFieldProps {
   /** A plain food as it was typed; null for what is of a batch. */
   text: string | null;
   weight: number;
+  /** Where it comes in pieces: how many. */
+  pieces?: number | null;
   /** Writes what was typed; false where it was refused: then it stays as typed. */
   onAmend: (typed: string) => Promise<boolean>;
 }
 
 /** How much of something lies there, changed where it stands: "352 g", "352", "half"; of a plain food also a line anew. */
-export function AmountField({ name, text, weight, onAmend }: AmountFieldProps) {
+export function AmountField({ name, text, weight, pieces = null, onAmend }: AmountFieldProps) {
   const { t } = useWords();
-  const now = text ?? `${grams(Math.round(weight))} g`;
+  const now = text ?? (pieces ? t("pieces", { count: pieces }) : `${grams(Math.round(weight))} g`);
   const [typed, setTyped] = useState<string | null>(null);
   const write = async () => {
     if (typed === null) return;

@@ -8,11 +8,11 @@ namespace LivelyTern.Core.Plan.Mends;
 /// <summary>The small changes that a day can take, and the day after some of them.</summary>
 internal static class DayChanges
 {
-    private const decimal WeighingStep = 5m, PortionStep = 10m, MoreOfOne = 100m;
+    private const decimal WeighingStep = 5m, PortionStep = 10m, MoreOfOne = 50m;
 
     // How much of a change each is, beside what it adds: another amount is little, something else in a box's place is much.
     private const double OffEffort = 30, WeighEffort = 0, SizeEffort = 5, FoodEffort = 10, BoxEffort = 25, OtherBoxEffort = 40;
-    private const double InsteadEffort = 45, PerKcal = 0.1;
+    private const double InsteadEffort = 45, PerKcal = 0.1, PerServingMore = 40;
 
     /// <summary>The bounds of the measures; the leading one may draw on what no other day draws of the reserve.</summary>
     public static DayBounds Bounds(DayOnPlan day, IReadOnlyList<Measure> measures)
@@ -71,8 +71,8 @@ internal static class DayChanges
     private static IEnumerable<SmallChange> Off(Maker made, int at) =>
         [made.Change(at, null, OffEffort, new TakesOff(made.Day.Items[at], made.Name(at)))];
 
-    // A plain food that is weighed in steps of 5 g, from half to three times or 100 g more; a portion that is not packed yet in steps of
-    // 10 g, from half to double, as far as there is enough of it.
+    // A plain food that is weighed in steps of 5 g, from half to double or 50 g more; a portion that is not packed yet in steps of
+    // 10 g or by the piece, from half to double, as far as there is enough of it.
     private static IEnumerable<SmallChange> OtherWeights(Maker made, int at)
     {
         var (day, item) = (made.Day, made.Day.Items[at]);
@@ -84,14 +84,16 @@ internal static class DayChanges
         if (item.Portion is { } portion)
         {
             var most = Math.Min(grams * 2, grams + Math.Max(0, day.Left.GetValueOrDefault(portion.BatchId).Value));
-            return Steps(grams, grams / 2, most, PortionStep).Select(weight => To(weight, null, SizeEffort));
+            var step = day.Stock.Unpacked[portion.BatchId].PieceWeight?.Value ?? PortionStep;
+            return Steps(grams, Math.Max(step, grams / 2), most, step).Select(weight => To(weight, null, SizeEffort));
         }
 
         var offer = new FillerOffer(item.Text!, item.Food!);
         var counted = Enumerable.Range(2, 3).Select(offer.Times);
         if (!offer.IsWeighed) return counted.Select(more => To(more.Food.Weight.Value, more.Text, FoodEffort));
-        var weights = Steps(grams, grams / 2, Math.Max(grams * 3, grams + MoreOfOne), WeighingStep);
-        return weights.Select(weight => To(weight, offer.Weighing(weight).Text, WeighEffort));
+        var weights = Steps(grams, grams / 2, Math.Max(grams * 2, grams + MoreOfOne), WeighingStep);
+        double Effort(decimal weight) => WeighEffort + (PerServingMore * (double)Math.Max(0, (weight / grams) - 1));
+        return weights.Select(weight => To(weight, offer.Weighing(weight).Text, Effort(weight)));
     }
 
     private static IEnumerable<decimal> Steps(decimal from, decimal least, decimal most, decimal step)
@@ -119,7 +121,8 @@ internal static class DayChanges
     private static IEnumerable<SmallChange> Foods(Maker made) =>
         from offer in made.Day.Fillers
         from amount in offer.Amounts()
-        select made.Change(null, new Contents([amount.Food]), FoodEffort, new LaysFood(amount));
+        let more = (double)Math.Max(0, (amount.Food.Weight / offer.Food.Weight) - 1)
+        select made.Change(null, new Contents([amount.Food]), FoodEffort + (PerServingMore * more), new LaysFood(amount));
 
     private sealed class Maker(DayOnPlan day, IReadOnlyList<Measure> measures)
     {

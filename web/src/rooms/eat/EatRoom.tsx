@@ -241,6 +241,7 @@ function Day({ view }: { view: EatView }) {
                         name={item.text ?? item.name}
                         text={item.text}
                         weight={item.grams}
+                        pieces={item.partOf === null ? item.pieces : null}
                         onAmend={(text) => amend(item, text)}
                       />
                     </p>
@@ -295,7 +296,7 @@ function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
         <Amount measure={second} figure={item.figures[second]} className="[&_*]:text-inherit" />{" "}
         {second === "protein" && t("app:measures.protein")} · {item.batchId ? `${t("app:about")} ` : ""}
         {item.partOf === null
-          ? `${grams(Math.round(item.grams))} g`
+          ? `${item.pieces ? `${t("app:pieces", { count: item.pieces })} · ` : ""}${grams(Math.round(item.grams))} g`
           : t("part.some", {
               part: grams(Math.round(item.grams)),
               whole: grams(Math.round(item.partOf!)),

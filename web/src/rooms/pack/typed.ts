@@ -19,8 +19,9 @@ export function useTyped(batch: BatchView): [Typed, (change: Partial<Typed>) => 
       full: written(batch.fullGrams),
       pan: written(batch.panGrams ?? batch.rememberedPanGrams),
       boxes: String(batch.boxesWanted),
-      pieces: "",
-      byPieces: false,
+      // What its recipe makes in pieces is packed in pieces, unless the cook says otherwise.
+      pieces: batch.pieces === null ? "" : String(batch.pieces),
+      byPieces: batch.pieces !== null,
     };
     try {
       return { ...start, ...(JSON.parse(localStorage.getItem(key) ?? "{}") as Partial<Typed>) };

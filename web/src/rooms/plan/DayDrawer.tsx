@@ -76,6 +76,8 @@ export function DayDrawer({ eaterId, name, day, others, lens, close }: DayDrawer
   );
 }
 
+const looks = { in: "text-sea", out: "text-brick", open: "" };
+
 function Depth({
   eater,
   eaterId,
@@ -101,9 +103,7 @@ function Depth({
   return (
     <div className="space-y-6 text-sm">
       <section>
-        <p
-          className={`font-bold ${view.fits ? "text-sea" : view.verdict === "empty" ? "text-soft" : "text-brick"}`}
-        >
+        <p className={`font-bold ${looks[dayWords(t, view, lens).look]}`}>
           {view.verdict === "out"
             ? outWords(t, view.bands) || t("depth.excluded", { name: eater })
             : dayWords(t, view, lens).words}
@@ -279,6 +279,7 @@ function Item({
               name={name}
               text={item.text}
               weight={item.grams}
+              pieces={item.pieces}
               onAmend={(text) => amend(text, false)}
             />
           )}
@@ -331,7 +332,12 @@ function Item({
         </select>
         {item.batchId && (
           <button className="min-h-8 underline" onClick={() => void amend(`${item.grams} g`, true)}>
-            {t("portion.all", { name: eater, grams: grams(Math.round(item.grams)) })}
+            {t("portion.all", {
+              name: eater,
+              amount: item.pieces
+                ? t("app:pieces", { count: item.pieces })
+                : `${grams(Math.round(item.grams))} g`,
+            })}
           </button>
         )}
         {!item.eatenAt && (

@@ -5,7 +5,7 @@ import { grams } from "../../ui/format";
 
 const coarse = 10;
 const fine = 5;
-const least = 10;
+const fewest = 10;
 const most = 10_000;
 /** After the last key so long until the size is written, in milliseconds. */
 const settle = 600;
@@ -19,16 +19,21 @@ export function PortionEdge({
   onSize: (grams: number, allOfIt: boolean) => Promise<boolean>;
 }) {
   const { t } = useWords("plan");
+  // What comes in pieces is sized by the piece.
+  const piece = item.pieces ? item.grams / item.pieces : null;
+  const [step, least] = piece ? [piece, piece] : [coarse, fewest];
+  const said = (weight: number) =>
+    piece ? t("app:pieces", { count: Math.round(weight / piece) }) : `${grams(Math.round(weight))} g`;
   const [size, setSize] = useState<number | null>(null);
   const [start, setStart] = useState<{ x: number; width: number } | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(timer.current), []);
-  const now = size ?? Math.round(item.grams);
+  const now = size ?? (piece ? item.grams : Math.round(item.grams));
 
   const write = async (wanted: number | null, allOfIt = false) => {
     clearTimeout(timer.current);
     setStart(null);
-    if (wanted !== null && wanted !== Math.round(item.grams)) await onSize(wanted, allOfIt);
+    if (wanted !== null && Math.round(wanted) !== Math.round(item.grams)) await onSize(wanted, allOfIt);
     // What was pressed meanwhile is a size of its own.
     setSize((size) => (wanted === null || size === wanted ? null : size));
   };
@@ -36,10 +41,10 @@ export function PortionEdge({
 
   const onKeyDown = (event: KeyboardEvent) => {
     const steps: Record<string, number> = {
-      ArrowRight: coarse,
-      ArrowUp: coarse,
-      ArrowLeft: -coarse,
-      ArrowDown: -coarse,
+      ArrowRight: step,
+      ArrowUp: step,
+      ArrowLeft: -step,
+      ArrowDown: -step,
     };
     if (event.key === "Enter") void write(size, event.shiftKey);
     else if (event.key === "Escape") void write(null);
@@ -66,7 +71,8 @@ export function PortionEdge({
   const onPointerMove = (event: PointerEvent) => {
     if (!start) return;
     const wanted = (item.grams * Math.max(4, start.width + event.clientX - start.x)) / start.width;
-    setSize(clamp(Math.round(wanted / fine) * fine));
+    const by = piece ?? fine;
+    setSize(clamp(Math.round(wanted / by) * by));
   };
 
   return (
@@ -78,7 +84,7 @@ export function PortionEdge({
           style={{ width: `${(size / Math.max(1, item.grams)) * 100}%` }}
         >
           <span className="absolute top-1 right-3 rounded bg-ink px-1.5 text-sm font-bold whitespace-nowrap text-ground">
-            {grams(size)} g
+            {said(size)}
           </span>
         </span>
       )}
@@ -89,7 +95,7 @@ export function PortionEdge({
         aria-valuenow={now}
         aria-valuemin={least}
         aria-valuemax={most}
-        aria-valuetext={`${grams(now)} g`}
+        aria-valuetext={said(now)}
         title={t("portion.edgeTitle")}
         data-edge={item.batchId}
         className="absolute inset-y-0 right-0 z-10 w-2 cursor-ew-resize touch-none border-r-2 border-dashed border-tape/60 hover:border-next focus-visible:outline-2"

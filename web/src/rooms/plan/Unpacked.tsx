@@ -58,6 +58,11 @@ function Batch({
   const each = batch.newGrams[eaterId] ?? Object.values(batch.newGrams)[0] ?? 0;
   const isPlanned = batch.state === "planned";
   const short = batch.grams !== null && batch.leftGrams < 0;
+  // What comes in pieces is counted.
+  const said = (weight: number) =>
+    batch.pieceGrams
+      ? t("app:pieces", { count: Math.round(weight / batch.pieceGrams) })
+      : `${grams(Math.round(weight))} g`;
   const cooked = t(isPlanned ? "unpacked.cook" : "shelf.cooked", { day: shortDay(batch.cookedOn) });
   return (
     <>
@@ -66,9 +71,9 @@ function Batch({
         focus={`unpacked|${batch.batchId}`}
         label={t("unpacked.strip", {
           name: batch.name,
-          each: grams(each),
+          each: said(each),
           amount: figure ? `${amount(lens, figure.value)} ${unitOf(lens)}` : "",
-          left: grams(Math.round(batch.leftGrams)),
+          left: said(batch.leftGrams),
           when: cooked,
         })}
         letters={batch.letters}
@@ -76,7 +81,7 @@ function Batch({
         figures={figures}
         lens={lens}
         second={second}
-        count={batch.grams === null ? "" : `${grams(each)} g`}
+        count={batch.grams === null ? "" : said(each)}
         foot={cooked}
         never={batch.neverFor[eaterId]}
         isAhead
@@ -89,8 +94,9 @@ function Batch({
         ) : (
           <span className={short ? "font-bold text-brick" : ""}>
             {t(short ? "unpacked.short" : "unpacked.left", {
-              left: grams(Math.round(Math.abs(batch.leftGrams))),
-              whole: grams(Math.round(batch.grams)),
+              left: said(batch.leftGrams),
+              planned: said(batch.grams - batch.leftGrams),
+              whole: said(batch.grams),
               about: batch.expected ? t("app:about") : "",
             })}
           </span>

@@ -90,9 +90,12 @@ export function usePlanMoves(week: WeekView | undefined) {
           amendItem({
             headers: seenDays(...(allOfIt ? own.flatMap(daysOf) : days)),
             path: { id: portion.id },
-            body: { text: `${size} g`, allOfIt },
+            body: { text: `${Math.round(size * 100) / 100} g`, allOfIt },
           }),
-        t(allOfIt ? "portion.sizedAll" : "portion.sized", { name: portion.name, grams: grams(size) }),
+        t(allOfIt ? "portion.sizedAll" : "portion.sized", {
+          name: portion.name,
+          grams: grams(Math.round(size)),
+        }),
       );
     },
     layFood: (text: string, foodId: string | null, to: Omit<Place, "place">) =>

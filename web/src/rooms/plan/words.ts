@@ -38,9 +38,9 @@ export const plan = {
     title: "To be packed",
     cook: "to be cooked {{day}}",
     unknown: "Weight unknown: look at the recipe {{name}}",
-    strip: "{{name}}, not packed yet, {{each}} g a portion, {{amount}}, {{left}} g left, {{when}}",
-    left: "{{left}} of {{about}} {{whole}} g left",
-    short: "{{left}} g more on days than the {{whole}} g it makes",
+    strip: "{{name}}, not packed yet, {{each}} a portion, {{amount}}, {{left}} left, {{when}}",
+    left: "{{left}} of {{about}} {{whole}} left",
+    short: "You planned {{planned}}; this makes {{about}} {{whole}}",
     change: "change",
     expected: {
       earlierBatches: "weight as your earlier batches",
@@ -65,7 +65,7 @@ export const plan = {
     edgeTitle: "Drag, or arrow keys. With Shift all portions of it for this eater follow",
     sized: "{{name}}: {{grams}} g.",
     sizedAll: "{{name}}: {{grams}} g each for this eater.",
-    all: "{{grams}} g for all of {{name}}'s",
+    all: "{{amount}} for all of {{name}}'s",
   },
   menu: {
     open: "Menu",
