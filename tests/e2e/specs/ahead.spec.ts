@@ -241,7 +241,7 @@ test("a batch changed in another tab is not overwritten, and what was not saved 
   await page.getByLabel("Portions", { exact: true }).fill("12");
   await page.getByRole("button", { name: "Save" }).click();
   await expect.poll(portions).toBe(12);
-  await expect(page.getByText("5,920 of about 5,920 g left")).toBeVisible();
+  await expect(page.getByText("5,920 g of about 5,920 g left")).toBeVisible();
   await page.getByRole("button", { name: /Change day or amount of Barley/ }).click();
   await page.getByRole("button", { name: "Do not cook it" }).click();
   await expect.poll(portions).toBeUndefined();

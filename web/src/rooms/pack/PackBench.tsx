@@ -66,6 +66,7 @@ function Bench({ batch }: { batch: BatchView }) {
     }
   };
   const headers = seen(batch.version);
+  const portionCount = t("portionCount", { count: batch.portions });
   const body = {
     fullGrams: sentNumber(typed.full) ?? 0,
     panGrams: sentNumber(typed.pan) ?? 0,
@@ -153,7 +154,7 @@ function Bench({ batch }: { batch: BatchView }) {
             <p>
               {t("aheadText", {
                 day: longDay(batch.cookedOn),
-                count: batch.portions,
+                portions: portionCount,
                 grams: grams(Math.round(batch.expectedGrams ?? 0)),
               })}
             </p>

@@ -66,6 +66,7 @@ export function Weighing({
   const general = wrong && !fields.some((field) => sentenceFor(wrong, field)) ? wrong.detail : undefined;
   const good = isTyped && !error && preview ? preview : null;
   const count = wholeIn(typed.boxes) ?? 0;
+  const boxCount = t("boxes", { count: good?.portions.length ?? 0 });
   const forWhom = ({ planned }: BatchView, i: number) =>
     planned[i] && t("forWhom", { name: planned[i].name, day: shortDay(planned[i].day) });
 
@@ -97,7 +98,15 @@ export function Weighing({
           </p>
           {good && (
             <p className="text-sm text-soft">
-              {exact(good.yield)} {t("yield")} · {t("gram")} {exact(good.kcalPerGram.value)} kcal
+              {good.yield > 0 && good.yield !== 1 && (
+                <>
+                  {t(good.yield < 1 ? "lost" : "gained", {
+                    percent: wholeNumber(Math.abs(1 - good.yield) * 100),
+                  })}{" "}
+                  ·{" "}
+                </>
+              )}
+              {t("gram")} {exact(good.kcalPerGram.value)} kcal
             </p>
           )}
         </div>
@@ -170,7 +179,7 @@ export function Weighing({
             <span className="text-sm text-soft">{lens === "energy" ? t("app:measures.protein") : ""}</span> ·{" "}
             <span className="text-sm text-soft">
               {t("sums", {
-                boxes: good.portions.length,
+                boxes: boxCount,
                 grams: grams(Math.round(good.sum * 10) / 10),
               })}
             </span>

@@ -12,7 +12,7 @@ export const pack = {
   portionCount_other: "{{count}} portions",
   cooked: "It is cooked",
   aheadText:
-    "Planned for {{day}}: {{count}} portions, about {{grams}} g. When it is cooked, weigh it and pack it here; until then it follows its recipe.",
+    "Planned for {{day}}: {{portions}}, about {{grams}} g. When it is cooked, weigh it and pack it here; until then it follows its recipe.",
   plannedTitle: "As planned",
   plannedText_one:
     "{{count}} portion lies on a day. It gets its share of the batch, whatever the scale says; other boxes hold the rest.",
@@ -31,7 +31,8 @@ export const pack = {
   pan: "Empty pan",
   remembered: "as last time: {{grams}} g",
   inPan: "In the pan",
-  yield: "cooked by raw",
+  lost: "Lost {{percent}} % of its weight in cooking",
+  gained: "Gained {{percent}} % of its weight in cooking",
   gram: "One gram holds",
   divide: "Divide",
   byWeight: "equal weights",
@@ -45,7 +46,7 @@ export const pack = {
   eachAbout: "in the fullest box",
   over_one: "1 piece is over",
   over_other: "{{count}} pieces are over",
-  sums: "{{boxes}} boxes, {{grams}} g in all",
+  sums: "{{boxes}}, {{grams}} g in all",
   first: "Type what the full pan weighs, and each box is worked out.",
   make_one: "Make the box",
   make_other: "Make {{count}} boxes",

@@ -377,7 +377,7 @@ function Item({
           {why.useBy && (
             <li>{t(why.isFrozen ? "why.useByFrozen" : "why.useBy", { day: shortDay(why.useBy) })}</li>
           )}
-          {why.othersTried > 0 && <li>{t("why.others", { count: why.othersTried, fit: why.othersFit })}</li>}
+          {why.othersTried > 0 && <li>{t("why.others", { count: why.othersFit })}</li>}
         </ul>
       )}
     </li>

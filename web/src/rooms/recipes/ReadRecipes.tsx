@@ -70,11 +70,12 @@ export function ReadRecipes() {
           <section key={i} className="panel p-3 text-sm">
             <h3 className="text-base">{found.recipe.name || t("read.unnamed")}</h3>
             <p className="text-soft">
-              {t("read.lines", {
-                lines: found.recipe.lines.length,
-                steps: found.recipe.steps?.length ?? 0,
-                portions: found.recipe.portions,
-              })}
+              {[
+                t("read.lines", { count: found.recipe.lines.length }),
+                t("read.steps", { count: found.recipe.steps?.length ?? 0 }),
+                t("read.portions", { count: found.recipe.portions }),
+                ...(found.recipe.pieces ? [t("read.pieces", { count: found.recipe.pieces })] : []),
+              ].join(", ")}
             </p>
             <Listed title={t("read.unread")} lines={found.notUnderstood} />
             <Listed title={t("read.missed")} lines={found.notMapped} />

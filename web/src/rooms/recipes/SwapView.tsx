@@ -207,7 +207,7 @@ function Lighter({ request, lines, lens, onTake }: SwapViewProps) {
           value={less}
           onChange={(event) => setLess(event.target.value)}
         />
-        <span className="text-sm text-soft">kcal {t("swap.keep")}</span>
+        <span className="text-sm text-soft">{t("swap.keep")}</span>
         <input
           aria-label={t("swap.keepProtein")}
           inputMode="decimal"
