@@ -28,6 +28,9 @@ public sealed record PointsRule(
     /// <summary>Foods with fixed points per serving. A food listed here is not free.</summary>
     public IReadOnlyList<FixedPoints> FixedValues { get; init; } = [];
 
+    /// <summary>Ids of foods that count although their group is free: sweet potatoes, where potatoes are free.</summary>
+    public IReadOnlyList<string> CountedFoods { get; init; } = [];
+
     /// <summary>
     /// The rule a new eater starts from, of our own making: one point for every 50 kcal, rounded to whole points, vegetables free.
     /// </summary>
@@ -64,15 +67,17 @@ public sealed record PointsRule(
             yield return new(
                 "rule-fixed-absurd", "rule.fixedValues",
                 "A fixed value needs points from 0 to 1,000 and a serving above 0 g and up to 5 kg.");
-        if (FreeFoods.Count > 1000)
-            yield return new("rule-free-many", "rule.freeFoods", "A rule holds up to 1,000 single free foods: tick groups instead.");
+        if (FreeFoods.Count + CountedFoods.Count > 1000)
+            yield return new("rule-free-many", "rule.freeFoods", "A rule holds up to 1,000 single foods: tick groups instead.");
     }
 
     /// <summary>Whether a food counts nothing under this rule. It still adds all its energy.</summary>
     public bool IsFree(Food food)
     {
         ArgumentNullException.ThrowIfNull(food);
-        return FixedOf(food) is null && (FreeGroups.Contains(food.Group) || FreeFoods.Contains(food.Id, StringComparer.Ordinal));
+        if (FixedOf(food) is not null) return false;
+        return FreeFoods.Contains(food.Id, StringComparer.Ordinal)
+            || (FreeGroups.Contains(food.Group) && !CountedFoods.Contains(food.Id, StringComparer.Ordinal));
     }
 
     private FixedPoints? FixedOf(Food food) =>
@@ -99,11 +104,14 @@ public sealed record PointsRule(
     }
 
     /// <summary>
-    /// The points of one entry, rounded once. A roll of 2.6 is 3 points; two rolls eaten together are 5.2, so 5, not twice 3.
+    /// The points of one entry, rounded once. A roll of 2.6 is 3 points; two rolls eaten together are 5.2, so 5, not twice 3. A rule of one
+    /// point for 30 kcal is no finite decimal: what lies a billionth below a half is a half.
     /// </summary>
     public Total Of(Contents contents)
     {
         var exact = Exact(contents);
-        return exact with { Known = Rounding.ToStep(exact.Known, Step) };
+        return exact with { Known = Rounding.ToStep(Math.Round(exact.Known, Places, MidpointRounding.AwayFromZero), Step) };
     }
+
+    private const int Places = 9;
 }

@@ -18,14 +18,18 @@ public sealed record FillerOffer(string Text, Ingredient Food)
     /// <summary>Whether any weight of it can be laid; else whole servings.</summary>
     public bool IsWeighed => weighed is not null;
 
-    /// <summary>So many servings of it: "40 g butter" of 20 g; of what is counted, "2 x 1 apple".</summary>
+    /// <summary>So many servings of it: "40 g butter" of 20 g, "4 eggs" of 2; of a single thing, "2 x 1 apple".</summary>
     public FillerOffer Times(int count)
     {
         if (count == 1) return this;
         var weight = Food.Weight * count;
-        var text = weighed is null ? string.Create(CultureInfo.InvariantCulture, $"{count} x {Text}") : TextOf(weight.Value);
-        return new(text, Food with { Weight = weight });
+        return new(weighed is null ? Counted(count) : TextOf(weight.Value), Food with { Weight = weight });
     }
+
+    private string Counted(int count) =>
+        AmountText.Read(Text) is { Also: null, Pack: null, IsAbout: false, Rest.Length: > 0 } one && (one.Unit is not null || one.From > 1)
+            ? $"{one.Scale(count).Print()} {one.Rest}"
+            : string.Create(CultureInfo.InvariantCulture, $"{count} x {Text}");
 
     /// <summary>Another weight of it.</summary>
     public FillerOffer Weighing(decimal grams) => new(TextOf(grams), Food with { Weight = new(grams) });

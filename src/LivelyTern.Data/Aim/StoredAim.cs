@@ -54,18 +54,20 @@ public sealed record StoredWeekday(string Name, DayOfWeek Weekday, IReadOnlyDict
 /// <summary>A points rule as it is kept.</summary>
 public sealed record StoredRule(
     string Name, IReadOnlyDictionary<Nutrient, decimal> PerUnit, decimal Step, IReadOnlyList<FoodGroup> FreeGroups,
-    IReadOnlyList<string> FreeFoods, IReadOnlyList<StoredFixedPoints> FixedValues)
+    IReadOnlyList<string> FreeFoods, IReadOnlyList<StoredFixedPoints> FixedValues, IReadOnlyList<string>? CountedFoods = null)
 {
     public static StoredRule? Of(PointsRule? rule)
     {
         if (rule is null) return null;
         var fixedValues = rule.FixedValues.Select(one => new StoredFixedPoints(one.FoodId, one.Points, one.ServingGrams));
-        return new(rule.Name, rule.PerUnit, rule.Step, rule.FreeGroups, rule.FreeFoods, [.. fixedValues]);
+        var counted = rule.CountedFoods.Count == 0 ? null : rule.CountedFoods;
+        return new(rule.Name, rule.PerUnit, rule.Step, rule.FreeGroups, rule.FreeFoods, [.. fixedValues], counted);
     }
 
     public PointsRule ToRule() => new(Name, PerUnit, Step, FreeGroups, FreeFoods)
     {
         FixedValues = [.. FixedValues.Select(one => new FixedPoints(one.FoodId, one.Points, one.ServingGrams))],
+        CountedFoods = CountedFoods ?? [],
     };
 }
 

@@ -14,13 +14,14 @@ namespace LivelyTern.Web.Aim;
 /// <param name="Aim">Their usual day, with all the bounds that follow.</param>
 /// <param name="Written">Its bands as they were written.</param>
 /// <param name="Macros">What the day's protein, carbohydrate and fat come to; null where not all three have a band.</param>
+/// <param name="RuleExample">What their points rule makes of a plate; null without a rule.</param>
 /// <param name="ClinicianSetIt">Whether a clinician set an energy aim below the floor.</param>
 /// <param name="Version">The version to write on.</param>
 /// <param name="Ways">How they eat.</param>
 /// <param name="Body">The body that is kept, or null.</param>
 public sealed record EaterView(
-    Guid Id, string Name, DayAim Aim, IReadOnlyDictionary<Measure, Band> Written, MacroEnergy? Macros, bool ClinicianSetIt, int Version,
-    EatingWays Ways, Body? Body);
+    Guid Id, string Name, DayAim Aim, IReadOnlyDictionary<Measure, Band> Written, MacroEnergy? Macros,
+    RuleExample? RuleExample, bool ClinicianSetIt, int Version, EatingWays Ways, Body? Body);
 
 /// <summary>An eater as written.</summary>
 /// <param name="ClinicianSetIt">Confirms an energy aim below the floor.</param>
@@ -124,6 +125,6 @@ public static class AimEndpoints
 
     private static EaterView Show(EaterRow row, DateOnly today) =>
         new(
-            row.Id, row.Name, row.Aim.Resolved(), row.Aim.Bands, MacroEnergy.Of(row.Aim), row.ClinicianSetIt, row.Version,
-            row.WaysFrom(today), row.Body);
+            row.Id, row.Name, row.Aim.Resolved(), row.Aim.Bands, MacroEnergy.Of(row.Aim), RuleExample.Of(row.Aim.Rule),
+            row.ClinicianSetIt, row.Version, row.WaysFrom(today), row.Body);
 }

@@ -9,6 +9,9 @@ namespace LivelyTern.Web.Http;
 /// <param name="Certainty">Whether the true figure may be more, less, or either.</param>
 public sealed record Figure(decimal Value, bool Complete, Certainty Certainty)
 {
+    /// <summary>Nothing, known to be nothing.</summary>
+    public static Figure None { get; } = Of(Total.None);
+
     /// <summary>A total as a figure.</summary>
     public static Figure Of(Total total) => new(total.Known, total.IsComplete, total.Certainty);
 

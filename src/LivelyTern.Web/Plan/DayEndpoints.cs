@@ -23,16 +23,24 @@ public sealed record StillFitsView(
     string? Text, Guid? BoxId, Guid? BatchId, string Name, IReadOnlyDictionary<Measure, Figure> Figures,
     IReadOnlyDictionary<Measure, BandReading> After, bool Fits);
 
+/// <summary>A part of a day, added up.</summary>
+/// <param name="Name">The part.</param>
+/// <param name="Sums">What lies in it.</param>
+/// <param name="Share">What it should hold of the leading measure by its share of the day, in kcal, grams or points; null without a share
+/// or a goal.</param>
+public sealed record PartView(string Name, IReadOnlyDictionary<Measure, Figure> Sums, decimal? Share);
+
 /// <summary>One day in depth.</summary>
 /// <param name="Day">The day.</param>
 /// <param name="Slots">The eater's slots.</param>
+/// <param name="Parts">Those slots in which something lies, added up.</param>
 /// <param name="Mends">Up to five changes that would bring it into its bands; empty where it fits or is past.</param>
 /// <param name="Nearest">Where none brings it in: the change that brings it nearest, and what is then still out; else null.</param>
 /// <param name="StillFits">What could be added.</param>
 /// <param name="Version">The plan's version.</param>
 public sealed record DayInDepth(
-    DayView Day, IReadOnlyList<Slot> Slots, IReadOnlyList<MendView> Mends, NearestView? Nearest, IReadOnlyList<StillFitsView> StillFits,
-    int Version);
+    DayView Day, IReadOnlyList<Slot> Slots, IReadOnlyList<PartView> Parts, IReadOnlyList<MendView> Mends, NearestView? Nearest,
+    IReadOnlyList<StillFitsView> StillFits, int Version);
 
 /// <summary>A change to be made, by the id under which it was suggested.</summary>
 public sealed record MendRequest(string Id);
@@ -65,9 +73,24 @@ public static class DayEndpoints
             var adding = StillFits.On(onPlan, MostOffered, slot).Select(Show);
             var suggested = new DayMends(onPlan).Suggest();
             var nearest = suggested.Nearest is var (mend, after) ? new NearestView(MendView.Of(mend), after.Bands) : null;
-            return TypedResults.Ok(new DayInDepth(
-                shown, eater.Ways.Slots, [.. suggested.Mends.Select(MendView.Of)], nearest, [.. adding], version));
+            IReadOnlyList<MendView> made = [.. suggested.Mends.Select(MendView.Of)];
+            var slots = eater.Ways.Slots;
+            return TypedResults.Ok(new DayInDepth(shown, slots, PartsOf(shown, slots), made, nearest, [.. adding], version));
         });
+
+    private static List<PartView> PartsOf(DayView day, IReadOnlyList<Slot> slots)
+    {
+        var band = day.Aim[day.Aim.Leading];
+        var goal = band.Target ?? band.Max ?? band.Min;
+        var parts = slots.Select(slot =>
+        {
+            var items = day.Items.Where(item => string.Equals(item.Slot, slot.Name, StringComparison.OrdinalIgnoreCase)).ToList();
+            var sums = day.Sums.Keys.ToDictionary(
+                measure => measure, measure => Figure.Sum(items.Select(item => item.Figures.GetValueOrDefault(measure, Figure.None))));
+            return (Count: items.Count, View: new PartView(slot.Name, sums, slot.Share * goal));
+        });
+        return [.. parts.Where(part => part.Count > 0).Select(part => part.View)];
+    }
 
     private static Task<Results<Ok<MadeChange>, ProblemHttpResult>> MendAsync(
         Guid eaterId, DateOnly day, MendRequest body, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, DayChanges changes,

@@ -30,13 +30,14 @@ public enum MendStepKind
 /// <param name="Name">What is taken off, weighed, laid or swapped.</param>
 /// <param name="ItemId">The item on the day, where it concerns one.</param>
 /// <param name="Grams">The new weight; of a portion that is laid, its weight.</param>
+/// <param name="Pieces">The same in pieces, where it comes in pieces.</param>
 /// <param name="OtherName">What it changes places with.</param>
 /// <param name="OtherDay">The day of that.</param>
 /// <param name="Bound">The measure whose bound moves.</param>
 /// <param name="NewBand">Its band then, for this day.</param>
 public sealed record MendStepView(
-    MendStepKind Kind, string Name, Guid? ItemId = null, decimal? Grams = null, string? OtherName = null, DateOnly? OtherDay = null,
-    Measure? Bound = null, Band? NewBand = null)
+    MendStepKind Kind, string Name, Guid? ItemId = null, decimal? Grams = null, int? Pieces = null, string? OtherName = null,
+    DateOnly? OtherDay = null, Measure? Bound = null, Band? NewBand = null)
 {
     /// <summary>A step as shown.</summary>
     public static MendStepView Of(MendStep step) => step switch
@@ -44,7 +45,8 @@ public sealed record MendStepView(
         TakesOff off => new(MendStepKind.TakeOff, off.Name, off.Item.Id),
         Weighs weighs => new(MendStepKind.Weigh, weighs.Name, weighs.Item.Id, weighs.Weight.Value),
         LaysFood lays => new(MendStepKind.LayFood, lays.Offer.Text),
-        LaysBox lays => new(MendStepKind.LayBox, lays.Box.Batch.RecipeName, Grams: lays.Box.Weight.Value),
+        LaysBox { Box: var box } => new(
+            MendStepKind.LayBox, box.Batch.RecipeName, Grams: box.Weight.Value, Pieces: box.Pieces ?? box.Batch.PiecesIn(box.Weight)),
         Swaps swaps => new(MendStepKind.Swap, swaps.Name, swaps.Item.Id, OtherName: swaps.OtherName, OtherDay: swaps.OtherDay),
         MovesBound moves => new(MendStepKind.MoveBound, "", Bound: moves.Measure, NewBand: moves.NewBand),
         _ => throw new ArgumentOutOfRangeException(nameof(step), step, "A step of no known kind."),

@@ -21,6 +21,29 @@ public class AimTests
         Assert.Equal(5, Fiftieth.Of(new([roll.Grams(200)])).Known);
     }
 
+    [Theory]
+    [InlineData(30, 15, 1)] // a third of a tenth is no finite decimal: half a point is half a point all the same
+    [InlineData(35, 17.5, 1)]
+    [InlineData(35, 17.4, 0)]
+    [InlineData(7, 3.5, 1)]
+    public void A_point_for_every_so_many_is_exact(int every, decimal kcal, decimal points)
+    {
+        var rule = Fiftieth with { PerUnit = new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = (decimal)(1.0 / every) } };
+        Assert.Equal(points, rule.Of(new([Kitchen.Of("x", new(Energy: kcal)).Grams(100)])).Known);
+    }
+
+    [Fact]
+    public void One_food_of_a_free_group_may_count_all_the_same_and_a_rule_is_read_back_by_an_example()
+    {
+        var free = Fiftieth with { FreeGroups = [FoodGroup.Grains], CountedFoods = [Kitchen.Bread.Id] };
+        Assert.Equal((0m, 5m), (free.Of(new([Kitchen.Oats.Grams(100)])).Known, free.Of(new([Kitchen.Bread.Grams(100)])).Known));
+
+        // 400 kcal at 1 for 35 are 11.43; less 1 for 15 g of protein, 20 g are 1.33 less: 10.
+        var rule = Fiftieth with { PerUnit = new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 1 / 35m, [Nutrient.Protein] = -1 / 15m } };
+        var example = RuleExample.Of(rule)!;
+        Assert.Equal((400m, 20m, 10m), (example.Figures[Nutrient.Energy], example.Figures[Nutrient.Protein], example.Points));
+    }
+
     [Fact]
     public void A_free_food_adds_no_points_and_all_its_energy()
     {

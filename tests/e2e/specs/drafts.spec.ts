@@ -27,27 +27,32 @@ test.describe("drafts", () => {
         min,
         target: maybe(() => (min ?? 0) + amount(50)),
         max: (min ?? 0) + 60 + amount(200),
-        tolerance: null,
+        tolerance: maybe(() => amount(50)),
       };
     };
     const bands = (of: Measure[]) =>
       Object.fromEntries(of.filter(() => often(0.5)).map((measure) => [measure, band()]));
+    const written = { ...bands(measures), ...bands(["fibre", "salt", "saturatedFat"]) };
     return {
       id: "e",
       name: `Eater ${seed}`,
       version: 1,
       clinicianSetIt: often(0.5),
       body: null,
+      written,
+      macros: null,
+      ruleExample: null,
       aim: {
         leading: pick(measures),
         leavesOutIncompleteProtein: often(0.5),
-        bands: { ...bands(measures), ...bands(["fibre", "salt", "saturatedFat"]) },
+        bands: written,
         rule: maybe(() => ({
           name: "Ours",
           step: pick([0, 0.5, 1]),
           perUnit: { energy: amount(1), protein: 0 - amount(1), fat: amount(2), salt: amount(3) },
           freeGroups: pick([[], ["vegetables" as const]]),
           freeFoods: some(3, (i) => `food-${i}`),
+          countedFoods: some(2, (i) => `counted-${i}`),
           fixedValues: some(3, (i) => ({
             foodId: `f-${i}`,
             points: amount(20),
@@ -71,6 +76,7 @@ test.describe("drafts", () => {
         })),
         reserve: maybe(() => amount(3000)),
         boxesAlike: maybe(() => 1 + upTo(9)),
+        fillersADay: maybe(() => upTo(9)),
         neverAllergens: pick([[], ["milk" as const, "sesame" as const]]),
         neverFoods: some(3, (i) => `never-${i}`),
         ratherNot: some(3, (i) => `rather-${i}`),
@@ -83,7 +89,9 @@ test.describe("drafts", () => {
   const said = (bands: EaterView["aim"]["bands"]) =>
     Object.fromEntries(
       Object.entries(bands)
-        .map(([measure, { min, target, max }]) => [measure, { min, target, max }] as const)
+        .map(
+          ([measure, { min, target, max, tolerance }]) => [measure, { min, target, max, tolerance }] as const,
+        )
         .filter(([, band]) => Object.values(band).some((bound) => bound != null)),
     );
 
@@ -195,7 +203,7 @@ test.describe("drafts", () => {
       reading("under", null, 114, 264),
       reading("under", null, 114, null),
       readingWords(t, "energy", undefined),
-    ]).toEqual(["app:over 85", "plan:fits", "plan:room 114 264", "plan:roomFrom 114", ""]);
+    ]).toEqual(["app:over 85", "", "plan:room 114 264", "plan:roomFrom 114", ""]);
     const day = (bands: string[], sums: string[]) =>
       ({
         bands: Object.fromEntries(bands.map((one) => [one, {}])),
@@ -206,9 +214,11 @@ test.describe("drafts", () => {
       "protein",
       "fibre",
     ]);
-    expect(watched(day(["protein", "energy"], all), "energy", "protein")).toEqual(["energy", "fat"]);
+    expect(watched(day(["protein", "energy"], all), "energy", "protein")).toEqual(["energy"]);
+    expect(watched(day([...all], all), "fat", "energy")).toEqual(["fat", "protein", "fibre", "points"]);
     // A second measure is always in sight, also where nothing but the lens is bounded, and none without a figure.
-    expect(watched(day(["points"], all), "points", "points")).toEqual(["protein", "energy"]);
-    expect(watched(day(["points"], ["points", "energy"]), "points", "points")).toEqual(["energy"]);
+    expect(watched(day(["points"], all), "points", "points")).toEqual(["energy"]);
+    expect(watched(day(["energy"], all), "energy", "energy")).toEqual(["protein"]);
+    expect(watched(day(["points", "energy"], ["energy"]), "points", "energy")).toEqual(["protein"]);
   });
 });

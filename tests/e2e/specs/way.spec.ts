@@ -1,3 +1,4 @@
+import type { Locator } from "@playwright/test";
 import { dayOf, drag, expect, test } from "../house";
 
 test("by mouse, from an empty house to an eaten box", async ({ page, empty }) => {
@@ -84,18 +85,20 @@ test("by mouse, from an empty house to an eaten box", async ({ page, empty }) =>
 test("by keyboard alone, from an empty house to an eaten box", async ({ page, empty }) => {
   const press = (...keys: string[]) =>
     keys.reduce((before, key) => before.then(() => page.keyboard.press(key)), Promise.resolve());
-  const tabTo = async (name: RegExp | string) => {
-    const wanted = page
-      .getByRole("button", { name })
-      .or(page.getByRole("link", { name }))
-      .or(page.getByRole("textbox", { name }))
-      .first();
+  const tabTo = async (what: RegExp | string | Locator) => {
+    const named = (name: RegExp | string) =>
+      page
+        .getByRole("button", { name })
+        .or(page.getByRole("link", { name }))
+        .or(page.getByRole("textbox", { name }))
+        .first();
+    const wanted = typeof what === "string" || what instanceof RegExp ? named(what) : what;
     await expect(wanted).toBeVisible();
     for (let i = 0; i < 80; i++) {
       if (await wanted.evaluate((element) => element === document.activeElement)) return;
       await press("Tab");
     }
-    throw new Error(`Tab does not reach ${name}`);
+    throw new Error(`Tab does not reach ${String(what)}`);
   };
   await page.goto(empty.url);
   await tabTo("Say who eats here");
@@ -147,12 +150,18 @@ test("by keyboard alone, from an empty house to an eaten box", async ({ page, em
   await tabTo(/Oat bake, 5 boxes/);
   await press("Enter", "Escape");
   await expect(page.getByRole("button", { name: /Oat bake, 5 boxes/ })).toBeVisible();
+  // Not before it is cooked; the day after it is.
   await press("Enter", "ArrowDown", "Enter");
-  await expect(dayOf(page, "Tuesday 24 November").getByRole("button")).toHaveCount(1);
+  await expect(page.getByText(/was cooked on Wednesday, 25 November/)).toBeVisible();
+  await press("Escape");
+  await tabTo(/Oat bake, 5 boxes/);
+  await press("Enter", "ArrowDown", "ArrowDown", "ArrowDown", "Enter");
+  const thursday = dayOf(page, "Thursday 26 November").getByRole("button");
+  await expect(thursday).toHaveCount(1);
 
-  // From Tuesday to before Wednesday's, back to the shelf, and undone.
-  await tabTo(/^Oat bake, 3/);
-  await press("Enter", "ArrowDown", "ArrowLeft", "Enter");
+  // From Thursday to before Wednesday's, back to the shelf, and undone.
+  await tabTo(thursday);
+  await press("Enter", "ArrowUp", "ArrowLeft", "Enter");
   await expect(dayOf(page, "Wednesday 25 November").getByRole("button")).toHaveCount(2);
   await expect(dayOf(page, "Wednesday 25 November").getByRole("button").first()).toBeFocused();
   await press("Delete");

@@ -226,11 +226,13 @@ export function ThinTape({ day, aim, measure }: { day: DayView; aim: DayAim; mea
   const at = (value: number) => `${(Math.min(value, end) / end) * 100}%`;
   const reading = day.bands[measure];
   const off =
-    reading?.position === "over"
-      ? t("over", { amount: amount(measure, reading.over ?? 0) })
-      : reading?.position === "under"
-        ? t("short", { amount: amount(measure, reading.roomFrom ?? 0) })
-        : null;
+    day.items.length === 0
+      ? null
+      : reading?.position === "over"
+        ? t("over", { amount: amount(measure, reading.over ?? 0) })
+        : reading?.position === "under"
+          ? t("short", { amount: amount(measure, reading.roomFrom ?? 0) })
+          : null;
   return (
     <span className="flex items-center gap-2 text-xs">
       <span className="text-soft">{t(`measures.${measure}`)}</span>

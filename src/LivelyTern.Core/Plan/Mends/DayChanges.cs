@@ -115,8 +115,13 @@ internal static class DayChanges
                 made.Change(at, new Contents([offer.Food]), InsteadEffort, off, new LaysFood(offer))));
     }
 
-    private static IEnumerable<SmallChange> Boxes(Maker made) =>
-        made.Day.Shelf.Concat(made.Day.OtherSizes).Select(box => made.Change(null, box.Contents, BoxEffort, new LaysBox(box)));
+    private static IEnumerable<SmallChange> Boxes(Maker made)
+    {
+        var usual = made.Day.Shelf.Where(DayOnPlan.IsPortion).ToDictionary(box => box.Id, box => box.Weight);
+        double Unusual(Box box) => usual.TryGetValue(box.Id, out var own) ? Math.Abs((double)(box.Weight / own) - 1) : 0;
+        return made.Day.Shelf.Concat(made.Day.OtherSizes).Select(box =>
+            made.Change(null, box.Contents, BoxEffort + (PerServingMore * Unusual(box)), new LaysBox(box)));
+    }
 
     private static IEnumerable<SmallChange> Foods(Maker made) =>
         from offer in made.Day.Fillers

@@ -233,6 +233,7 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
       {draft.rule ? (
         <RuleSheet
           rule={draft.rule}
+          example={eater.ruleExample}
           at={at}
           onType={(rule) => type({ ...draft, rule })}
           onSave={(rule) => save({ ...draft, rule })}

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
-import { findFoods, type FoodGroup } from "../../api";
-import { foodGroups } from "../../ui/format";
+import { findFoods, type FoodGroup, type RuleExample } from "../../api";
+import { exact, foodGroups } from "../../ui/format";
 import { Sentence } from "../../ui/states";
 import { ruled, type Draft } from "./draft";
 import { queryKeys } from "../../app/queryKeys";
@@ -11,13 +11,15 @@ type Rule = NonNullable<Draft["rule"]>;
 
 interface RuleSheetProps {
   rule: Rule;
+  /** What the rule as it was saved makes of a plate. */
+  example: RuleExample | null;
   at: (field: string) => string | undefined;
   onType: (rule: Rule) => void;
   onSave: (rule: Rule | null) => void;
 }
 
 /** The points rule an eater writes down: points per kcal and gram, the rounding, and what is free. */
-export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
+export function RuleSheet({ rule, example, at, onType, onSave }: RuleSheetProps) {
   const { t } = useWords("aim");
   const { data: foods } = useQuery({
     queryKey: queryKeys.foods("all"),
@@ -52,6 +54,17 @@ export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
         value.foodId === foodId ? { ...value, ...change } : value,
       ),
     });
+  const addCounted = () => {
+    const food = foodTyped();
+    if (!food || rule.countedFoods.includes(food.id)) return;
+    const freeFoods = rule.freeFoods.filter((id) => id !== food.id);
+    onSave({ ...rule, freeFoods, countedFoods: [...rule.countedFoods, food.id] });
+    setTyped("");
+  };
+  const plateOf = (figures: RuleExample["figures"]) =>
+    Object.entries(figures)
+      .map(([nutrient, value]) => `${exact(value)} ${t(`perUnit.${nutrient}`)}`)
+      .join(", ");
   const addFood = () => {
     const food = foodTyped();
     if (!food || rule.freeFoods.includes(food.id)) return;
@@ -73,20 +86,37 @@ export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
           onChange={(event) => onType({ ...rule, name: event.target.value })}
           onBlur={() => onSave(rule)}
         />
-        {ruled.map((nutrient) => (
-          <label key={nutrient} className="contents">
-            <span>{t(`perUnit.${nutrient}`)}</span>
-            <input
-              inputMode="decimal"
-              className="field w-full text-right"
-              value={rule.perUnit[nutrient] ?? ""}
-              onChange={(event) =>
-                onType({ ...rule, perUnit: { ...rule.perUnit, [nutrient]: event.target.value } })
-              }
-              onBlur={() => onSave(rule)}
-            />
-          </label>
-        ))}
+        {ruled.map((nutrient) => {
+          const per = rule.perUnit[nutrient] ?? { every: "", takesOff: nutrient === "fibre" };
+          const set = (change: Partial<typeof per>) => ({
+            ...rule,
+            perUnit: { ...rule.perUnit, [nutrient]: { ...per, ...change } },
+          });
+          const unit = t(`perUnit.${nutrient}`);
+          return (
+            <span key={nutrient} className="col-span-2 flex items-center gap-1.5">
+              <select
+                className="field px-1 text-sm"
+                aria-label={t("countsOrOff", { unit })}
+                value={per.takesOff ? "off" : "on"}
+                onChange={(event) => onSave(set({ takesOff: event.target.value === "off" }))}
+              >
+                <option value="on">{t("counts")}</option>
+                <option value="off">{t("takesOff")}</option>
+              </select>
+              <span className="whitespace-nowrap">{t("forEvery")}</span>
+              <input
+                inputMode="decimal"
+                aria-label={t("everyUnit", { unit })}
+                className="field w-14 px-1 text-right"
+                value={per.every}
+                onChange={(event) => onType(set({ every: event.target.value }))}
+                onBlur={() => onSave(rule)}
+              />
+              <span className="leading-tight text-soft">{unit}</span>
+            </span>
+          );
+        })}
         <label className="contents">
           <span>{t("step")}</span>
           <input
@@ -108,6 +138,11 @@ export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
       ].map((field) => (
         <Sentence key={field}>{at(field)}</Sentence>
       ))}
+      {example && (
+        <p className="mt-2 text-sm">
+          {t("ruleExample", { plate: plateOf(example.figures), points: exact(example.points) })}
+        </p>
+      )}
       <fieldset className="mt-3">
         <legend className="text-sm text-soft">{t("free")}</legend>
         <div className="mt-1 flex flex-wrap gap-1.5">
@@ -154,10 +189,31 @@ export function RuleSheet({ rule, at, onType, onSave }: RuleSheetProps) {
           <button type="button" className="btn min-h-8" disabled={!foods} onClick={addFood}>
             {t("addFood")}
           </button>
+          <button type="button" className="btn min-h-8" disabled={!foods} onClick={addCounted}>
+            {t("addCounted")}
+          </button>
           <button type="button" className="btn min-h-8" disabled={!foods} onClick={addFixed}>
             {t("addFixed")}
           </button>
         </div>
+        {rule.countedFoods.length > 0 && (
+          <p className="mt-2 flex flex-wrap items-center gap-1.5 text-xs">
+            <span className="text-soft">{t("countedFoods")}</span>
+            {rule.countedFoods.map((id) => (
+              <button
+                key={id}
+                type="button"
+                className="min-h-8 rounded-md border border-line px-2"
+                aria-label={t("freeAgain", { food: nameOf(id) })}
+                onClick={() =>
+                  onSave({ ...rule, countedFoods: rule.countedFoods.filter((other) => other !== id) })
+                }
+              >
+                {nameOf(id)} ×
+              </button>
+            ))}
+          </p>
+        )}
         <Sentence>{unknown ? t("noSuchFood", { typed: typed.trim() }) : undefined}</Sentence>
         {rule.fixedValues.map((value) => (
           <p key={value.foodId} className="mt-2 flex flex-wrap items-center gap-1.5 text-xs">

@@ -15,6 +15,19 @@ export const bounded: Measure[] = [
 
 export const ruled = ["energy", "saturatedFat", "sugars", "protein", "fibre"] as const;
 
+/** Points for a nutrient as typed: one for every so many of it. What is left as it was stays the very same number. */
+interface PerUnit {
+  every: string;
+  takesOff: boolean;
+  kept?: number;
+}
+
+const perUnitOf = (value: number): PerUnit => ({
+  every: value === 0 ? "" : text(Math.round(1e3 / Math.abs(value)) / 1e3),
+  takesOff: value < 0,
+  kept: value,
+});
+
 /** An eater's sheet as typed: every number is still text, so that nothing typed is lost. */
 export interface Draft {
   name: string;
@@ -23,9 +36,12 @@ export interface Draft {
   rule: {
     name: string;
     step: string;
-    perUnit: Record<string, string>;
+    /** For each nutrient: one point for every so many, and whether it takes points off. */
+    perUnit: Record<string, PerUnit>;
     freeGroups: FoodGroup[];
     freeFoods: string[];
+    /** Foods that count although their group is free. */
+    countedFoods: string[];
     fixedValues: { foodId: string; points: string; grams: string }[];
   } | null;
   /** Bands this sheet has no row for; they are kept as they are. */
@@ -68,10 +84,11 @@ export const ruleDraft = (rule: PointsRule): NonNullable<Draft["rule"]> => ({
   name: rule.name,
   step: text(rule.step),
   perUnit: Object.fromEntries(
-    Object.entries(rule.perUnit).map(([nutrient, value]) => [nutrient, text(value)]),
+    Object.entries(rule.perUnit).map(([nutrient, value]) => [nutrient, perUnitOf(value)]),
   ),
   freeGroups: rule.freeGroups,
   freeFoods: rule.freeFoods,
+  countedFoods: rule.countedFoods ?? [],
   fixedValues: (rule.fixedValues ?? []).map(({ foodId, points, servingGrams }) => ({
     foodId,
     points: text(points),
@@ -97,13 +114,17 @@ export function requestOf(draft: Draft): { body: EaterRequest; unread: string[] 
     name: draft.rule.name,
     step: read("rule.step", draft.rule.step) ?? 0,
     perUnit: Object.fromEntries(
-      Object.entries(draft.rule.perUnit).flatMap(([nutrient, typed]) => {
-        const value = read(`rule.perUnit.${nutrient}`, typed);
-        return value === null ? [] : [[nutrient, value]];
+      Object.entries(draft.rule.perUnit).flatMap(([nutrient, { every, takesOff, kept }]) => {
+        const was = kept === undefined ? null : perUnitOf(kept);
+        if (was?.every === every && was.takesOff === takesOff) return [[nutrient, kept!]];
+        const value = read(`rule.perUnit.${nutrient}`, every);
+        if (value !== null && value <= 0) unread.push(`rule.perUnit.${nutrient}`);
+        return value === null || value <= 0 ? [] : [[nutrient, (takesOff ? -1 : 1) / value]];
       }),
     ),
     freeGroups: draft.rule.freeGroups,
     freeFoods: draft.rule.freeFoods,
+    countedFoods: draft.rule.countedFoods,
     fixedValues: draft.rule.fixedValues.map(({ foodId, points, grams }) => ({
       foodId,
       points: read("rule.fixedValues", points) ?? -1,

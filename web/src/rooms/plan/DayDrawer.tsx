@@ -22,7 +22,7 @@ import { sawDays, seenDays } from "../../app/seen";
 import { AmountField } from "../../ui/AmountField";
 import { Drawer } from "../../ui/Drawer";
 import { Amount } from "../../ui/Figures";
-import { exact, grams, longDay, shortDay, wholeNumber } from "../../ui/format";
+import { amount, exact, grams, longDay, shortDay, wholeNumber } from "../../ui/format";
 import { Failed, Loading } from "../../ui/states";
 import { NeverMark } from "../../ui/never";
 import { EventForm } from "./EventForm";
@@ -100,6 +100,7 @@ function Depth({
   const where = { eaterId, day };
   const to = { eaterId, day, slot: fillSlot || null };
   const [copyTo, setCopyTo] = useState("");
+  const [copyPart, setCopyPart] = useState("");
   return (
     <div className="space-y-6 text-sm">
       <section>
@@ -137,6 +138,22 @@ function Depth({
             />
           ))}
         </ul>
+        {depth.parts.length > 0 && (
+          <ul className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-xs" aria-label={t("depth.parts")}>
+            {depth.parts.map((part) => (
+              <li key={part.name}>
+                <span className="text-soft">{part.name}</span>{" "}
+                <Amount measure={lens} figure={part.sums[lens]} className="font-bold" />
+                {part.share !== null && lens === view.aim.leading && (
+                  <span className="text-soft">
+                    {" "}
+                    {t("depth.ofShare", { share: amount(lens, part.share) })}
+                  </span>
+                )}
+              </li>
+            ))}
+          </ul>
+        )}
         {view.exactPoints && view.items.length > 0 && (
           <p className="mt-2 text-xs text-soft">
             {t("depth.points", {
@@ -213,24 +230,34 @@ function Depth({
               </option>
             ))}
           </select>
-          {[null, ...depth.slots.slice(0, 1).map(({ name }) => name)].map((slot) => (
-            <button
-              key={slot ?? ""}
-              className="btn"
-              onClick={() =>
-                void change(
-                  () =>
-                    copyDay({
-                      headers: seenDays(where, ...others.map((other) => ({ eaterId, day: other }))),
-                      body: { eaterId, day, to: copyTo ? [copyTo] : others, slot },
-                    }),
-                  t("depth.copied"),
-                )
-              }
-            >
-              {slot ? t("depth.copySlot", { slot }) : t("depth.copyDo")}
-            </button>
-          ))}
+          <select
+            className="field"
+            aria-label={t("depth.copyWhat")}
+            value={copyPart}
+            onChange={(event) => setCopyPart(event.target.value)}
+          >
+            <option value="">{t("depth.copyDay")}</option>
+            {depth.parts.map(({ name: part }) => (
+              <option key={part} value={part}>
+                {part}
+              </option>
+            ))}
+          </select>
+          <button
+            className="btn"
+            onClick={() =>
+              void change(
+                () =>
+                  copyDay({
+                    headers: seenDays(where, ...others.map((other) => ({ eaterId, day: other }))),
+                    body: { eaterId, day, to: copyTo ? [copyTo] : others, slot: copyPart || null },
+                  }),
+                t("depth.copied"),
+              )
+            }
+          >
+            {t("depth.copyDo")}
+          </button>
         </div>
       </section>
     </div>

@@ -113,7 +113,9 @@ function stepWords(t: TFunction, step: MendStepView, depth: DayInDepth): string 
   const key = step.kind !== "moveBound" ? step.kind : isOver ? "raiseMost" : "lowerLeast";
   return t(`plan:mend.${key}`, {
     name: step.name,
-    grams: grams(step.grams ?? 0),
+    amount: step.pieces
+      ? t("app:pieces", { count: step.pieces })
+      : `${grams(Math.round((step.grams ?? 0) * 10) / 10)} g`,
     other: step.otherName ?? "",
     day: step.otherDay ? shortDay(step.otherDay) : "",
     measure: measure ? t(`app:measures.${measure}`) : "",
