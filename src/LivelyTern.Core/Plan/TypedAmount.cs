@@ -18,8 +18,15 @@ public static class TypedAmount
 
     private static readonly Dictionary<string, decimal> Shares = new(StringComparer.OrdinalIgnoreCase)
     {
-        ["half"] = 0.5m, ["a half"] = 0.5m, ["a quarter"] = 0.25m, ["quarter"] = 0.25m, ["three quarters"] = 0.75m,
-        ["a third"] = 1m / 3, ["two thirds"] = 2m / 3, ["double"] = 2m, ["twice"] = 2m,
+        ["half"] = 0.5m,
+        ["a half"] = 0.5m,
+        ["a quarter"] = 0.25m,
+        ["quarter"] = 0.25m,
+        ["three quarters"] = 0.75m,
+        ["a third"] = 1m / 3,
+        ["two thirds"] = 2m / 3,
+        ["double"] = 2m,
+        ["twice"] = 2m,
     };
 
     /// <summary>What it makes of the thing.</summary>

@@ -31,7 +31,7 @@ public enum MendStepKind
 /// <param name="ItemId">The item on the day, where it concerns one.</param>
 /// <param name="Grams">The new weight; of a portion that is laid, its weight.</param>
 /// <param name="Pieces">The same in pieces, where it comes in pieces.</param>
-/// <param name="OtherName">What it changes places with.</param>
+/// <param name="OtherName">What it changes places with; of a plain food that is weighed otherwise, its new text.</param>
 /// <param name="OtherDay">The day of that.</param>
 /// <param name="Bound">The measure whose bound moves.</param>
 /// <param name="NewBand">Its band then, for this day.</param>
@@ -43,7 +43,8 @@ public sealed record MendStepView(
     public static MendStepView Of(MendStep step) => step switch
     {
         TakesOff off => new(MendStepKind.TakeOff, off.Name, off.Item.Id),
-        Weighs weighs => new(MendStepKind.Weigh, weighs.Name, weighs.Item.Id, weighs.Weight.Value),
+        Weighs weighs => new(
+            MendStepKind.Weigh, weighs.Name, weighs.Item.Id, weighs.Weight.Value, OtherName: weighs.Text),
         LaysFood lays => new(MendStepKind.LayFood, lays.Offer.Text),
         LaysBox { Box: var box } => new(
             MendStepKind.LayBox, box.Batch.RecipeName, Grams: box.Weight.Value, Pieces: box.Pieces ?? box.Batch.PiecesIn(box.Weight)),

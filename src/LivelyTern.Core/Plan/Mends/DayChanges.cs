@@ -12,7 +12,7 @@ internal static class DayChanges
 
     // How much of a change each is, beside what it adds: another amount is little, something else in a box's place is much.
     private const double OffEffort = 30, WeighEffort = 0, SizeEffort = 5, FoodEffort = 10, BoxEffort = 25, OtherBoxEffort = 40;
-    private const double InsteadEffort = 45, PerKcal = 0.1, PerServingMore = 40;
+    private const double InsteadEffort = 45, PerKcal = 0.1, PerServingMore = 60, PerOtherSize = 120;
 
     /// <summary>The bounds of the measures; the leading one may draw on what no other day draws of the reserve.</summary>
     public static DayBounds Bounds(DayOnPlan day, IReadOnlyList<Measure> measures)
@@ -89,10 +89,11 @@ internal static class DayChanges
         }
 
         var offer = new FillerOffer(item.Text!, item.Food!);
-        var counted = Enumerable.Range(2, 3).Select(offer.Times);
-        if (!offer.IsWeighed) return counted.Select(more => To(more.Food.Weight.Value, more.Text, FoodEffort));
-        var weights = Steps(grams, grams / 2, Math.Max(grams * 2, grams + MoreOfOne), WeighingStep);
         double Effort(decimal weight) => WeighEffort + (PerServingMore * (double)Math.Max(0, (weight / grams) - 1));
+        var counted = Enumerable.Range(2, 2).Select(offer.Times);
+        if (!offer.IsWeighed)
+            return counted.Select(more => To(more.Food.Weight.Value, more.Text, FoodEffort + Effort(more.Food.Weight.Value)));
+        var weights = Steps(grams, grams / 2, Math.Max(grams * 2, grams + MoreOfOne), WeighingStep);
         return weights.Select(weight => To(weight, offer.Weighing(weight).Text, Effort(weight)));
     }
 
@@ -120,7 +121,7 @@ internal static class DayChanges
         var usual = made.Day.Shelf.Where(DayOnPlan.IsPortion).ToDictionary(box => box.Id, box => box.Weight);
         double Unusual(Box box) => usual.TryGetValue(box.Id, out var own) ? Math.Abs((double)(box.Weight / own) - 1) : 0;
         return made.Day.Shelf.Concat(made.Day.OtherSizes).Select(box =>
-            made.Change(null, box.Contents, BoxEffort + (PerServingMore * Unusual(box)), new LaysBox(box)));
+            made.Change(null, box.Contents, BoxEffort + (PerOtherSize * Unusual(box)), new LaysBox(box)));
     }
 
     private static IEnumerable<SmallChange> Foods(Maker made) =>
@@ -141,17 +142,8 @@ internal static class DayChanges
             var from = at is { } place ? day.Measures(place) : null;
             var counted = to is null ? null : day.Aim.Count(to);
             double Adds(Measure measure) => (double)((counted?[measure].Known ?? 0) - (from?[measure].Known ?? 0));
-            var things = steps.Select(Touched).Distinct().ToList();
+            var things = steps.Select(step => step.Touches).Distinct().ToList();
             return new(things, [.. measures.Select(Adds)], effort + (PerKcal * Math.Abs(Adds(Measure.Energy))), steps);
         }
-
-        private static object Touched(MendStep step) => step switch
-        {
-            TakesOff off => off.Item.Id,
-            Weighs weighs => weighs.Item.Id,
-            LaysBox lays => lays.Box.Batch.Id,
-            LaysFood lays => lays.Offer.Food.Food.Id,
-            _ => step,
-        };
     }
 }

@@ -53,6 +53,7 @@ public sealed class DayMends
         // Moving the bound itself comes last, and always has a place.
         var moved = MovedBounds().ToList();
         var few = inBands.OrderBy(mend => mend.Size).ThenBy(mend => mend.Id, StringComparer.Ordinal)
+            .DistinctBy(mend => mend.Likeness, StringComparer.Ordinal)
             .GroupBy(mend => mend.Kind, StringComparer.Ordinal).SelectMany(kind => kind.Take(MostOfAKind));
         var best = few.OrderBy(mend => mend.Size).Take(MostSuggested - moved.Count).ToList();
         return new([.. best, .. moved], best.Count > 0 || found.Count == 0 ? null : found[0]);

@@ -14,6 +14,9 @@ public abstract record MendStep
 
     /// <summary>What tells it from others of its kind.</summary>
     protected abstract IEnumerable<object?> Named { get; }
+
+    /// <summary>What it touches, whatever the amount: an item, a food, a batch.</summary>
+    internal abstract object Touches { get; }
 }
 
 /// <summary>Takes something off the day.</summary>
@@ -23,6 +26,8 @@ public sealed record TakesOff(PlanItem Item, string Name) : MendStep
 {
     /// <inheritdoc/>
     protected override IEnumerable<object?> Named => [Item.Id];
+
+    internal override object Touches => Item.Id;
 }
 
 /// <summary>Another weight of something that lies there: of a plain food, or of a portion that is not packed yet.</summary>
@@ -34,6 +39,8 @@ public sealed record Weighs(PlanItem Item, string Name, Grams Weight, string? Te
 {
     /// <inheritdoc/>
     protected override IEnumerable<object?> Named => [Item.Id, Weight.Value];
+
+    internal override object Touches => Item.Id;
 }
 
 /// <summary>Adds a plain food.</summary>
@@ -42,6 +49,8 @@ public sealed record LaysFood(FillerOffer Offer) : MendStep
 {
     /// <inheritdoc/>
     protected override IEnumerable<object?> Named => [Offer.Text];
+
+    internal override object Touches => Offer.Food.Food.Id;
 }
 
 /// <summary>Adds a box from the shelf, or a portion of a batch that is not packed yet.</summary>
@@ -50,6 +59,8 @@ public sealed record LaysBox(Box Box) : MendStep
 {
     /// <inheritdoc/>
     protected override IEnumerable<object?> Named => [Box.Id, Box.Weight.Value];
+
+    internal override object Touches => Box.Batch.Id;
 }
 
 /// <summary>Changes places with something on another of the eater's days.</summary>
@@ -62,6 +73,8 @@ public sealed record Swaps(PlanItem Item, string Name, PlanItem Other, string Ot
 {
     /// <inheritdoc/>
     protected override IEnumerable<object?> Named => [Item.Id, Other.Id];
+
+    internal override object Touches => (Item.Id, Other.Id);
 }
 
 /// <summary>Moves a bound of that one day.</summary>
@@ -71,6 +84,8 @@ public sealed record MovesBound(Measure Measure, Band NewBand) : MendStep
 {
     /// <inheritdoc/>
     protected override IEnumerable<object?> Named => [Measure, NewBand.Min, NewBand.Target, NewBand.Max];
+
+    internal override object Touches => Measure;
 }
 
 /// <summary>A few steps that, taken together, bring a day into its bands, or nearer; tried out.</summary>
@@ -81,6 +96,10 @@ public sealed record Mend(IReadOnlyList<MendStep> Steps, IReadOnlyDictionary<Mea
 {
     /// <summary>Names it: the same change of the same day has the same id whenever it is worked out.</summary>
     public string Id => string.Join('|', Steps.Select(step => step.Id));
+
+    /// <summary>The same things touched in the same ways, whatever the amounts.</summary>
+    internal string Likeness =>
+        string.Join('|', Steps.Select(step => $"{step.GetType().Name}:{step.Touches}").Order(StringComparer.Ordinal));
 
     /// <summary>What kind of change it is: those of its steps.</summary>
     internal string Kind => string.Join('+', Steps.Select(step => step.GetType().Name).Order(StringComparer.Ordinal));

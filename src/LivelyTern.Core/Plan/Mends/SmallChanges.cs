@@ -50,7 +50,7 @@ internal static class SmallChanges
     /// <param name="sums">What the day comes to now.</param>
     /// <param name="changes">What could be changed.</param>
     /// <param name="most">How many changes at most.</param>
-    /// <param name="enough">With so many found that bring the day in, no more are put on top.</param>
+    /// <param name="enough">With so many found that bring the day in, one more is put on top, and no further.</param>
     /// <param name="promising">How many of the changes, those that bring the day nearest by themselves, are tried together.</param>
     /// <returns>Those that bring it in, smallest first; where there is none, the nearest that was found, or nothing.</returns>
     public static IReadOnlyList<ChangesTogether> Find(
@@ -63,7 +63,8 @@ internal static class SmallChanges
         var beam = singles.GroupBy(state => state.Changes[0].Targets[0]).SelectMany(same => same.Take(MostOfOne))
             .OrderBy(state => state.Rank).Take(promising).ToList();
         var tried = beam.ConvertAll(state => state.Changes[0]);
-        for (var count = 2; count <= most && found.Count < enough && beam.Count > 0; count++)
+        var foundWith = found.Count >= enough ? 1 : most;
+        for (var count = 2; count <= Math.Min(most, foundWith + 1) && beam.Count > 0; count++)
         {
             var next = new Fewest(Width);
             foreach (var state in beam)
@@ -76,6 +77,7 @@ internal static class SmallChanges
                 }
             }
 
+            if (found.Count >= enough) foundWith = Math.Min(foundWith, count);
             beam = next.InOrder();
             if (beam.Count > 0 && beam[0].Out < nearest.Out) nearest = beam[0];
         }

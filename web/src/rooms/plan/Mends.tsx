@@ -110,7 +110,9 @@ function stepWords(t: TFunction, step: MendStepView, depth: DayInDepth): string 
   const measure = step.bound ?? null;
   const isOver = measure !== null && depth.day.bands[measure]?.position === "over";
   const bound = isOver ? step.newBand?.max : step.newBand?.min;
-  const key = step.kind !== "moveBound" ? step.kind : isOver ? "raiseMost" : "lowerLeast";
+  // A plain food's other amount is said as it will be written.
+  const kind = step.kind === "weigh" && step.otherName ? "instead" : step.kind;
+  const key = kind !== "moveBound" ? kind : isOver ? "raiseMost" : "lowerLeast";
   return t(`plan:mend.${key}`, {
     name: step.name,
     amount: step.pieces
