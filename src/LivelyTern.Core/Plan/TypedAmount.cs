@@ -112,15 +112,15 @@ public static class TypedAmount
         return decimal.TryParse(said[..^1], NumberStyles.Number, CultureInfo.InvariantCulture, out var percent) ? percent / 100 : null;
     }
 
-    // Grams, with or without the word; a number too small for a scale, a fraction or a word is a share.
+    // Grams, with or without the word; a fraction or a word is a share. What may be either is asked for again.
     private static Grams? WeightOf(Grams now, string typed)
     {
         if (ShareOf(typed) is { } share) return now * share;
         if (AmountText.Read(typed) is not { Rest: "", IsAbout: false } amount) return null;
         return amount.Unit switch
         {
-            null when amount.Quantity < FewestGrams => now * amount.Quantity,
-            null => new Grams(amount.Quantity),
+            null when amount.Quantity < 1 => now * amount.Quantity,
+            null => amount.Quantity >= FewestGrams ? new Grams(amount.Quantity) : null,
             { Kind: UnitKind.Mass } unit => new Grams(amount.Quantity * unit.InBase),
             _ => null,
         };

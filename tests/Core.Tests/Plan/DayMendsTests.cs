@@ -213,6 +213,18 @@ public sealed class DayMendsTests
     }
 
     [Fact]
+    public void Two_offers_that_come_to_the_same_are_both_laid()
+    {
+        var (small, large) = (new FillerOffer("20 g plain", Plain.Grams(20)), new FillerOffer("40 g plain", Plain.Grams(40)));
+        var where = new EaterDay(Ada, Today);
+        var lying = new PlanItem(Id(), new PlainFood(large.Text, large.Food)) { IsFitted = true };
+        var week = new WeekToFit([Eater(min: 0, max: 500)], [where], Today, Board((0, [lying])), Stock.None, [], [], [small, large], FitScope.Fitted, new());
+        var under = week.DaysUnder(new FitPlan([], [new(0, 0, 0, 2), new(0, 0, 1, 1)]), Id)[where];
+        Assert.Equal(["40 g plain", "40 g plain"], under.Select(item => item.Text));
+        Assert.Contains(under, item => item.Id == lying.Id);
+    }
+
+    [Fact]
     public void Nothing_locked_eaten_or_out_is_touched_and_a_day_past_is_left()
     {
         var locked = Food(700, isLocked: true);

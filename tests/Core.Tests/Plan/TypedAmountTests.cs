@@ -39,6 +39,7 @@ public sealed class TypedAmountTests
     [InlineData("1/2", 200.0)]
     [InlineData("75 %", 300.0)]
     [InlineData("nothing much", null)]
+    [InlineData("3", null)] // three grams, three times as much?
     [InlineData("2 cups", null)]
     [InlineData("0", null)]
     [InlineData("20 kg", null)]

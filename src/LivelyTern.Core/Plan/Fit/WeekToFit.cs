@@ -93,18 +93,18 @@ public sealed class WeekToFit
             var here = laid.Where(pair => Where(pair.At.Eater, pair.At.Day) == day).Select(pair => pair.Box.Id).ToHashSet();
             var ownBoxes = plan.Boxes.Where(at => offers[at.Batch].Unpacked is not null && Where(at.Eater, at.Day) == day);
             var portions = ownBoxes.Select(PortionOf).ToList();
-            var servings = plan.Servings.Where(serving => Where(serving.Eater, serving.Day) == day)
-                .ToDictionary(TextOf, serving => serving, StringComparer.Ordinal);
+            var servings = plan.Servings.Where(serving => serving.Count > 0 && Where(serving.Eater, serving.Day) == day)
+                .Select(serving => fillers[serving.Filler].Times(serving.Count)).ToList();
             var released = Released(day).ToHashSet();
 
             // What the plan has here too stays the very same item.
             bool StaysHere(PlanItem item) => item.BoxId is { } box ? here.Remove(box)
                 : item.Portion is { } portion ? portions.Remove(portion)
-                : item.Text is { } text && !MustNever(day, item) && servings.Remove(text);
+                : item.Text is { } text && !MustNever(day, item) && RemoveOne(servings, text);
             var stays = board[day].Where(item => !released.Contains(item) || StaysHere(item)).ToList();
             var boxesHere = here.Select(box => new PlanItem(newId(), new LaidBox(box)) { IsFitted = true });
             var portionsHere = portions.Select(portion => new PlanItem(newId(), portion) { IsFitted = true });
-            var foods = servings.Values.Select(serving => Food(serving, newId));
+            var foods = servings.Select(serving => new PlanItem(newId(), new PlainFood(serving.Text, serving.Food)) { IsFitted = true });
             return Finished(day, stays, [.. boxesHere, .. portionsHere, .. foods], newId);
         });
     }
@@ -161,12 +161,12 @@ public sealed class WeekToFit
     private bool MustNever(EaterDay day, PlanItem item) =>
         eaters.FirstOrDefault(who => who.Eater.Id == day.EaterId)?.Ways.Forbids(item.Contents(stock)) == true;
 
-    private string TextOf(FitServing serving) => fillers[serving.Filler].Times(serving.Count).Text;
-
-    private PlanItem Food(FitServing serving, Func<Guid> newId)
+    // Two offers may come to the same: two servings of 20 g butter, one of 40 g.
+    private static bool RemoveOne(List<FillerOffer> servings, string text)
     {
-        var offer = fillers[serving.Filler].Times(serving.Count);
-        return new(newId(), new PlainFood(offer.Text, offer.Food)) { IsFitted = true };
+        var at = servings.FindIndex(serving => string.Equals(serving.Text, text, StringComparison.Ordinal));
+        if (at >= 0) servings.RemoveAt(at);
+        return at >= 0;
     }
 
     // Boxes of a batch that keep equally long, by what they weigh; those past their days that nobody knows to be frozen are left out.

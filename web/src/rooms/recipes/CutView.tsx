@@ -38,7 +38,9 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
   const columns: Measure[] = [
     lens,
     second,
-    ...(["energy", "points"] as const).filter((measure) => measure !== lens && measure !== second),
+    ...(["energy", "points"] as const).filter(
+      (measure) => measure !== lens && measure !== second && (measure !== "points" || request.rule),
+    ),
   ];
   const top = Math.max(1, ...data.cuts.map((cut) => cut.figures[lens]?.value ?? 0));
 
@@ -97,7 +99,7 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
                 stroke="var(--sea)"
                 strokeWidth={0.8}
               />
-              {cut.step && (
+              {cut.step && request.rule && (
                 <path d={`M ${i * 20 + 10} ${116 - height} l 4 4 l -4 4 l -4 -4 z`} fill="var(--ink)" />
               )}
               <text
@@ -114,9 +116,11 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
           );
         })}
       </svg>
-      <p className="text-xs text-soft">
-        <span aria-hidden>◆</span> {t("cut.step")}
-      </p>
+      {request.rule && (
+        <p className="text-xs text-soft">
+          <span aria-hidden>◆</span> {t("cut.step")}
+        </p>
+      )}
       <div className="overflow-x-auto">
         <table className="mt-3 w-full max-w-4xl text-right">
           <thead>
@@ -163,8 +167,8 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
                   </td>
                 ))}
                 <td className="text-left text-xs whitespace-nowrap text-soft">
-                  {cut.step && <b className="text-ink">◆ {t("cut.step")} </b>}
-                  {cut.toNextStep !== null && t("cut.less", { grams: grams(cut.toNextStep) })}
+                  {request.rule && cut.step && <b className="text-ink">◆ {t("cut.step")} </b>}
+                  {request.rule && cut.toNextStep !== null && t("cut.less", { grams: grams(cut.toNextStep) })}
                 </td>
               </tr>
             ))}

@@ -18,7 +18,7 @@ import { numberIn } from "../../ui/numbers";
 import { LineProblem } from "../../ui/LineProblem";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
-import { newLine, portionMeasures, type Line } from "./sheet";
+import { measuresUnder, newLine, type Line } from "./sheet";
 import { queryKeys } from "../../app/queryKeys";
 
 interface SwapViewProps {
@@ -71,7 +71,7 @@ function Replace({ request, lines, lens, onTake }: SwapViewProps) {
   const line = data?.after.lines[place]?.line;
   const read = isTyped && line?.text !== request.lines[place] ? line : undefined;
   const isRead = !!read?.food;
-  const order = lensFirst(lens, portionMeasures);
+  const order = lensFirst(lens, measuresUnder(request.rule));
   return (
     <section>
       <h2 className="text-base">{t("swap.replace")}</h2>

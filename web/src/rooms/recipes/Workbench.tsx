@@ -33,7 +33,7 @@ import { Lines } from "./Lines";
 import { StepsView } from "./StepsView";
 import { SwapView } from "./SwapView";
 import { YieldAndScale } from "./YieldAndScale";
-import { calcOf, linesOf, newStep, portionMeasures, requestOf } from "./sheet";
+import { calcOf, linesOf, measuresUnder, newStep, requestOf } from "./sheet";
 import { useRecipe } from "./useRecipe";
 import { all, queryKeys } from "../../app/queryKeys";
 
@@ -345,7 +345,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
           {calc && (
             <>
               <dl className="mt-3 grid grid-cols-2 gap-x-4 gap-y-3">
-                {portionMeasures.map((measure) => (
+                {measuresUnder(rule).map((measure) => (
                   <div key={measure} className={measure === lens ? "order-first" : ""}>
                     <dt className="text-xs text-soft">
                       {measure === "energy" ? t("app:energy") : t(`app:measures.${measure}`)}
@@ -369,8 +369,12 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                     })}
                   </>
                 )}
-                <br />
-                {t("exactPoints", { exact: exact(calc.exactPoints.value), rule: calc.rule })}
+                {rule && (
+                  <>
+                    <br />
+                    {t("exactPoints", { exact: exact(calc.exactPoints.value), rule: calc.rule })}
+                  </>
+                )}
               </p>
               {calc.incompleteProtein > 0.05 && (
                 <p className="mt-1 text-xs text-soft">

@@ -48,7 +48,7 @@ export interface Sheet {
 }
 
 /** What is shown of a portion, in this order. */
-export const portionMeasures: Measure[] = [
+const portionMeasures: Measure[] = [
   "energy",
   "protein",
   "carbohydrate",
@@ -58,6 +58,10 @@ export const portionMeasures: Measure[] = [
   "salt",
   "points",
 ];
+
+/** What a portion is read by: points only under a rule that somebody chose. */
+export const measuresUnder = (rule: PointsRule | null | undefined): Measure[] =>
+  portionMeasures.filter((measure) => measure !== "points" || rule);
 
 let nextKey = 1;
 const opened = Date.now().toString(36) + Math.random().toString(36).slice(2, 8);
