@@ -18,7 +18,7 @@ public sealed class UpgradeTests
     {
         "isAhead" => (string?)now["state"] == "planned",
         "alikeWelcome" => now["boxesAlike"],
-        "pieces" when now["batchId"] is not null => null,
+        "pieces" when now["isLocked"] is not null && now["boxId"] is null => null,
 
         // What a reserve covers was out then and fits now.
         "position" when now["drawn"] is not null => "over",

@@ -232,11 +232,12 @@ test("two browsers that tick different days of one eater are never refused", asy
     });
     for (let round = 0; round < 4; round++) {
       for (const name of ["kiwi", "mango", "peach", "pear", "grapefruit"]) {
+        // Straight at the button: the list moves under a hand that is this quick.
         const button = round % 2 === 0 ? `Ate it: ${name}` : `Not eaten after all: ${name}`;
         await page
           .getByRole("button", { name: new RegExp(`^${button}`) })
           .first()
-          .click();
+          .dispatchEvent("click");
       }
       const done = round % 2 === 0 ? "Not eaten after all" : "Ate it";
       await expect(page.getByRole("button", { name: new RegExp(`^${done}: grapefruit`) })).not.toHaveCount(0);

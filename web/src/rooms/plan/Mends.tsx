@@ -32,7 +32,7 @@ export function Mends({ eaterId, day, depth, lens }: MendsProps) {
   const row = (mend: MendView, left?: string) => (
     <li key={mend.id}>
       <button className="btn w-full justify-between text-left" onClick={() => void make(mend)}>
-        <span>
+        <span className="inline-block first-letter:uppercase">
           {mendWords(t, mend, depth)}
           {left && <span className="block text-xs text-soft">{left}</span>}
         </span>
