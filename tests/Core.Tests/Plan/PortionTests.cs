@@ -139,6 +139,17 @@ public sealed class PortionTests
     }
 
     [Fact]
+    public void Crumbs_and_tons_are_mended_in_steps_that_end()
+    {
+        // Ten thousand pieces of next to nothing, and a hundred kilograms of one food.
+        var crumbs = Stew() with { Expected = new(new(3), Grams.Zero, ExpectedFrom.Recipe), Pieces = 10_000 };
+        var portion = new PlanItem(Id(), new Portion(Pot, new Grams(2)));
+        DayOnPlan Day(Batch batch, PlanItem item) => new(Eater(1, 2), Today.AddDays(2), Today, Board((Ada, 2, [item])), With(batch), [], [Unpacked(batch)], []);
+        Assert.NotNull(new DayMends(Day(crumbs, portion)).Suggest());
+        Assert.NotNull(new DayMends(Day(Stew(), Food(100_000))).Suggest());
+    }
+
+    [Fact]
     public void What_is_left_may_be_less_than_nothing_and_says_for_how_many_portions_to_cook()
     {
         var batch = Unpacked(Stew(), laid: 1900, (Ada, 350));

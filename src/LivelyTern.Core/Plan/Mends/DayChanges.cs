@@ -9,6 +9,7 @@ namespace LivelyTern.Core.Plan.Mends;
 internal static class DayChanges
 {
     private const decimal WeighingStep = 5m, PortionStep = 10m, MoreOfOne = 50m;
+    private const int MostSteps = 200;
 
     // How much of a change each is, beside what it adds: another amount is little, something else in a box's place is much.
     private const double OffEffort = 30, WeighEffort = 0, SizeEffort = 5, FoodEffort = 10, BoxEffort = 25, OtherBoxEffort = 40;
@@ -84,7 +85,7 @@ internal static class DayChanges
         if (item.Portion is { } portion)
         {
             var most = Math.Min(grams * 2, grams + Math.Max(0, day.Left.GetValueOrDefault(portion.BatchId).Value));
-            var step = day.Stock.Unpacked[portion.BatchId].PieceWeight?.Value ?? PortionStep;
+            var step = day.Stock.Unpacked[portion.BatchId].PieceWeight is { Value: > 0 } piece ? piece.Value : PortionStep;
             return Steps(grams, Math.Max(step, grams / 2), most, step).Select(weight => To(weight, null, SizeEffort));
         }
 
@@ -97,8 +98,10 @@ internal static class DayChanges
         return weights.Select(weight => To(weight, offer.Weighing(weight).Text, Effort(weight)));
     }
 
-    private static IEnumerable<decimal> Steps(decimal from, decimal least, decimal most, decimal step)
+    // Of very much, or of very small pieces, several steps at once: no more than so many are tried.
+    private static IEnumerable<decimal> Steps(decimal from, decimal least, decimal most, decimal smallest)
     {
+        var step = smallest * Math.Max(1, Math.Ceiling(from / smallest / MostSteps));
         for (var by = step; from - by >= least || from + by <= most; by += step)
         {
             if (from - by >= least) yield return from - by;
