@@ -63,6 +63,8 @@ public sealed class Host : IDisposable
     {
         using var request = new HttpRequestMessage(method, path);
         if (body is not null) request.Content = body is string raw ? new StringContent(raw, System.Text.Encoding.UTF8, "application/json") : JsonContent.Create(body);
+        // What is refused by its size is refused before it is sent: else the connection may break under the writing.
+        if (body is string { Length: > 100_000 }) request.Headers.ExpectContinue = true;
         if (version is not null) request.Headers.TryAddWithoutValidation("If-Match", $"\"{version}\"");
         using var answer = await Http.SendAsync(request);
         var text = await answer.Content.ReadAsStringAsync();

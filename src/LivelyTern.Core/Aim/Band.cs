@@ -68,6 +68,9 @@ public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? 
         return both;
     }
 
+    /// <summary>What a day goes for: the target, else the most, else the least; null without a bound.</summary>
+    public decimal? Goal => Target ?? Max ?? Min;
+
     /// <summary>No bound at all.</summary>
     public static Band Open { get; } = new();
 
@@ -115,7 +118,7 @@ public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? 
             Over: value > most ? value - most : null,
             RoomFrom: value < band.Min ? band.Min - value : null,
             RoomTo: most is { } max && value <= max ? max - value : null,
-            Left: (Target ?? band.Max ?? band.Min) - value)
+            Left: band.Goal - value)
         {
             Drawn = drawn > 0 ? drawn : null,
             Certainty = total.Certainty,

@@ -13,9 +13,11 @@ namespace LivelyTern.Core.Aim;
 public sealed record MacroEnergy(decimal? Kcal, decimal From, decimal? To, bool IsContradicted)
 {
     private static readonly (Measure Measure, decimal Kcal)[] Macros =
-        [(Measure.Protein, 4m), (Measure.Carbohydrate, 4m), (Measure.Fat, 9m)];
-
-    private const decimal FibreKcal = 2m;
+    [
+        (Measure.Protein, EnergyFactors.PerGram(Nutrient.Protein)),
+        (Measure.Carbohydrate, EnergyFactors.PerGram(Nutrient.Carbohydrate)),
+        (Measure.Fat, EnergyFactors.PerGram(Nutrient.Fat)),
+    ];
 
     /// <summary>What a day's bands come to; null where not all three have one.</summary>
     public static MacroEnergy? Of(DayAim aim)
@@ -24,7 +26,8 @@ public sealed record MacroEnergy(decimal? Kcal, decimal From, decimal? To, bool 
         if (Macros.Any(macro => aim[macro.Measure].IsOpen)) return null;
         var bands = Macros.Select(macro => (macro.Measure, macro.Kcal, Band: aim[macro.Measure].Resolved())).ToList();
         decimal? kcal = bands.TrueForAll(one => Middle(one.Band) is not null) ? bands.Sum(one => one.Kcal * Middle(one.Band)!.Value) : null;
-        var from = bands.Sum(one => (one.Measure == Measure.Carbohydrate ? FibreKcal : one.Kcal) * (one.Band.Min ?? 0));
+        decimal Least(Measure measure, decimal kcal) => measure == Measure.Carbohydrate ? EnergyFactors.PerGram(Nutrient.Fibre) : kcal;
+        var from = bands.Sum(one => Least(one.Measure, one.Kcal) * (one.Band.Min ?? 0));
         decimal? to = bands.TrueForAll(one => one.Band.Max is not null) ? bands.Sum(one => one.Kcal * one.Band.Max!.Value) : null;
         var energy = aim[Measure.Energy].Resolved();
         return new(kcal, from, to, energy.Max < from || energy.Min > to);

@@ -15,6 +15,9 @@ public static class EnergyFactors
         (Nutrient.Fibre, 2m), (Nutrient.Polyols, 2.4m), (Nutrient.Alcohol, 7m),
     ];
 
+    /// <summary>Kcal that a gram gives.</summary>
+    public static decimal PerGram(Nutrient nutrient) => Table.Single(row => row.Nutrient == nutrient).Kcal;
+
     /// <summary>
     /// The energy, in kcal, that the factors give for the known parts. Polyols are within the carbohydrate of either label, fibre within
     /// that of one: they are taken out of it first, so that no gram is counted twice. 100 g of a European sweet with 95 g carbohydrate, of

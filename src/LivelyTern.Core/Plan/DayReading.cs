@@ -16,7 +16,7 @@ public enum DayVerdict
     /// <summary>Every band holds as far as the figures are known; the true ones may lie outside.</summary>
     FitsAsFarAsKnown,
 
-    /// <summary>A band does not hold.</summary>
+    /// <summary>A band does not hold, or something lies there that its eater must never get.</summary>
     Out,
 }
 
@@ -34,8 +34,11 @@ public sealed record DayReading(
     IReadOnlyDictionary<Measure, BandReading> Bands,
     IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing)
 {
+    /// <summary>Whether something lies on it that its eater must never get.</summary>
+    public bool HoldsNever { get; init; }
+
     /// <summary>What the day is.</summary>
-    public DayVerdict Verdict => Entries.Count == 0 ? DayVerdict.Empty : Judge(Bands.Values);
+    public DayVerdict Verdict => Entries.Count == 0 ? DayVerdict.Empty : HoldsNever ? DayVerdict.Out : Judge(Bands.Values);
 
     /// <summary>Whether something lies on it and every band that is set holds, as far as its figures are known.</summary>
     public bool Fits => Verdict.IsFit();

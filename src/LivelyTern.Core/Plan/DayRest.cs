@@ -8,7 +8,9 @@ namespace LivelyTern.Core.Plan;
 /// <param name="Contents">What it is made of.</param>
 /// <param name="IsEaten">Whether it has been eaten.</param>
 /// <param name="Counted">What it counted when it was eaten; null counts it by the aim.</param>
-public sealed record DayEntry(Contents Contents, bool IsEaten = false, IReadOnlyDictionary<Measure, Total>? Counted = null)
+/// <param name="IsNever">Whether its eater must never get it.</param>
+public sealed record DayEntry(
+    Contents Contents, bool IsEaten = false, IReadOnlyDictionary<Measure, Total>? Counted = null, bool IsNever = false)
 {
     /// <summary>Every measure of it.</summary>
     public IReadOnlyDictionary<Measure, Total> MeasuresFor(DayAim aim)
@@ -34,7 +36,10 @@ public sealed record DayRest(DayReading Day, IReadOnlyDictionary<Measure, Total>
         ArgumentNullException.ThrowIfNull(entries);
         ArgumentNullException.ThrowIfNull(aim);
         var measured = entries.Select(entry => entry.MeasuresFor(aim)).ToList();
-        var day = DayReading.Of([.. entries.Select(entry => entry.Contents)], measured, aim, reserve);
+        var day = DayReading.Of([.. entries.Select(entry => entry.Contents)], measured, aim, reserve) with
+        {
+            HoldsNever = entries.Any(entry => entry.IsNever),
+        };
         var eaten = MeasureTotals.Sum(day.Entries.Where((_, i) => entries[i].IsEaten), aim.Rule);
         var left = eaten.Select(sum => (sum.Key, aim[sum.Key].Read(sum.Value).Left))
             .Where(pair => pair.Left is not null)

@@ -107,7 +107,7 @@ public sealed class DateBandRow
 
     public decimal? Tolerance { get; set; }
 
-    internal Band ToBand() => new Band(Min, Target, Max) { Tolerance = Tolerance }.Written();
+    internal Band ToBand() => new StoredBand(Min, Target, Max, Tolerance).ToBand();
 }
 
 internal sealed class EaterRows : IEntityTypeConfiguration<EaterRow>, IEntityTypeConfiguration<AimRow>,

@@ -45,7 +45,7 @@ public sealed record StoredBand(decimal? Min, decimal? Target, decimal? Max, dec
     }
 
     // An earlier program kept the bounds that follow from a target too.
-    private Band ToBand() => new Band(Min, Target, Max) { Tolerance = Tolerance }.Written();
+    internal Band ToBand() => new Band(Min, Target, Max) { Tolerance = Tolerance }.Written();
 }
 
 /// <summary>Bands of a weekday as they are kept.</summary>

@@ -65,32 +65,16 @@ public static class DayEndpoints
         {
             var shown = await reader.DayAsync(eater, day);
 
-            // A day with something that must never lie there does not fit, whatever is added to it.
-            var isFree = shown.Items.All(item => item.Never is null);
             StillFitsView Show(StillFits offer) => new(
-                offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands,
-                offer.After.Fits && isFree);
+                offer.Text, offer.BoxId, offer.BatchId, offer.Name, Figure.Of(offer.Measures), offer.After.Bands, offer.After.Fits);
+            PartView ShowPart(DayPart part) => new(part.Slot.Name, Figure.Of(part.Sums), part.Share);
             var adding = StillFits.On(onPlan, MostOffered, slot).Select(Show);
             var suggested = new DayMends(onPlan).Suggest();
             var nearest = suggested.Nearest is var (mend, after) ? new NearestView(MendView.Of(mend), after.Bands) : null;
             IReadOnlyList<MendView> made = [.. suggested.Mends.Select(MendView.Of)];
-            var slots = eater.Ways.Slots;
-            return TypedResults.Ok(new DayInDepth(shown, slots, PartsOf(shown, slots), made, nearest, [.. adding], version));
+            IReadOnlyList<PartView> parts = [.. onPlan.Parts.Select(ShowPart)];
+            return TypedResults.Ok(new DayInDepth(shown, eater.Ways.Slots, parts, made, nearest, [.. adding], version));
         });
-
-    private static List<PartView> PartsOf(DayView day, IReadOnlyList<Slot> slots)
-    {
-        var band = day.Aim[day.Aim.Leading];
-        var goal = band.Target ?? band.Max ?? band.Min;
-        var parts = slots.Select(slot =>
-        {
-            var items = day.Items.Where(item => string.Equals(item.Slot, slot.Name, StringComparison.OrdinalIgnoreCase)).ToList();
-            var sums = day.Sums.Keys.ToDictionary(
-                measure => measure, measure => Figure.Sum(items.Select(item => item.Figures.GetValueOrDefault(measure, Figure.None))));
-            return (Count: items.Count, View: new PartView(slot.Name, sums, slot.Share * goal));
-        });
-        return [.. parts.Where(part => part.Count > 0).Select(part => part.View)];
-    }
 
     private static Task<Results<Ok<MadeChange>, ProblemHttpResult>> MendAsync(
         Guid eaterId, DateOnly day, MendRequest body, TernDb db, PlanReader reader, EaterStore eaters, PlanStore plan, DayChanges changes,

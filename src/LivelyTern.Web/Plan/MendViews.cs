@@ -44,7 +44,7 @@ public sealed record MendStepView(
     {
         TakesOff off => new(MendStepKind.TakeOff, off.Name, off.Item.Id),
         Weighs weighs => new(
-            MendStepKind.Weigh, weighs.Name, weighs.Item.Id, weighs.Weight.Value, OtherName: weighs.Text),
+            MendStepKind.Weigh, weighs.Name, weighs.Item.Id, weighs.Weight.Value, weighs.Pieces, weighs.Text),
         LaysFood lays => new(MendStepKind.LayFood, lays.Offer.Text),
         LaysBox { Box: var box } => new(
             MendStepKind.LayBox, box.Batch.RecipeName, Grams: box.Weight.Value, Pieces: box.Pieces ?? box.Batch.PiecesIn(box.Weight)),

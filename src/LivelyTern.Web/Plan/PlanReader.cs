@@ -216,7 +216,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         Contents Holds(PlanItem item) => eaten.ContainsKey(item.Id) ? Contents.Nothing : item.Contents(stock);
         var week = Read(eater, start, day => board[new(eater.Id, day)].FindAll(IsKnown), Holds, eaten);
         var laid = week.Where(day => day.Items.Count > 0).ToList();
-        return new(laid.Count(day => day.Verdict.IsFit()), laid.Count, week.First(day => day.Day == Today).Rest.Left);
+        return new(laid.Count(day => day.Rest.Day.Fits), laid.Count, week.First(day => day.Day == Today).Rest.Left);
     }
 
     /// <summary>One day of one eater.</summary>
@@ -244,23 +244,24 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         EaterRow eater, DateOnly start, Func<DateOnly, IReadOnlyList<PlanItem>> itemsOn, Func<PlanItem, Contents> holds,
         IReadOnlyDictionary<Guid, EatenMeasures> eaten, int days = 7)
     {
-        DayEntry EntryOf(PlanItem item) => new(holds(item), item.EatenAt is not null, eaten.GetValueOrDefault(item.Id)?.Totals);
+        DayEntry EntryOf(PlanItem item, EatingWays ways)
+        {
+            var contents = holds(item);
+            return new(
+                contents, item.EatenAt is not null, eaten.GetValueOrDefault(item.Id)?.Totals, NeverOf(item, contents, ways) is not null);
+        }
+
         var all = Enumerable.Range(0, days).Select(start.AddDays).Select(day =>
         {
             var (ways, aim) = eater.On(day);
             var items = itemsOn(day);
-            return (Day: day, Items: items, Ways: ways, Aim: aim, Entries: items.Select(EntryOf).ToList());
+            return (Day: day, Items: items, Ways: ways, Aim: aim, Entries: items.Select(item => EntryOf(item, ways)).ToList());
         }).ToList();
         var read = DayRest.Week(all.Select(one => ((IReadOnlyList<DayEntry>)one.Entries, one.Aim)), eater.Ways.Reserve);
-        return [.. all.Zip(read, (one, rest) =>
-        {
-            var isFree = one.Items.Zip(one.Entries).All(pair => NeverOf(pair.First, pair.Second.Contents, one.Ways) is null);
-            return new ReadDay(one.Day, one.Items, one.Ways, one.Aim, rest, isFree ? rest.Day.Verdict : DayVerdict.Out);
-        })];
+        return [.. all.Zip(read, (one, rest) => new ReadDay(one.Day, one.Items, one.Ways, one.Aim, rest))];
     }
 
-    private sealed record ReadDay(
-        DateOnly Day, IReadOnlyList<PlanItem> Items, EatingWays Ways, DayAim Aim, DayRest Rest, DayVerdict Verdict);
+    private sealed record ReadDay(DateOnly Day, IReadOnlyList<PlanItem> Items, EatingWays Ways, DayAim Aim, DayRest Rest);
 
     private EaterWeekView Week(EaterRow eater, DateOnly start, PlanBoard board, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
     {
@@ -342,7 +343,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         var energy = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Figures[Measure.Energy].Value);
         return new(
             day.Day, shown, Figure.Of(rest.Day.Sums), Figure.Of(rest.Eaten), rest.Left, rest.Day.Bands, rest.Day.Missing,
-            day.Verdict.IsFit(), day.Verdict, aim, other?.Name, grams, grams > 0 ? energy * 100 / grams : null,
+            rest.Day.Fits, rest.Day.Verdict, aim, other?.Name, grams, grams > 0 ? energy * 100 / grams : null,
             day.Items.Sum(item => item.GiveOrTake ?? 0),
             aim.Rule is null ? null : Figure.Sum(shown.Select(item => item.ExactPoints!)));
     }

@@ -182,6 +182,19 @@ public sealed class DayMendsTests
     }
 
     [Fact]
+    public void What_comes_in_pieces_is_mended_in_pieces()
+    {
+        // Twelve muffins of 80 kcal each; two lie there and 240 kcal are wanted.
+        var muffins = new Batch(Id(), "muffins", new TapeMark("MU", 1), Today, new([Plain.Grams(960)]), new Grams(960)) { Pieces = 12 };
+        var portion = new PlanItem(Id(), new Portion(muffins.Id, new(160)));
+        var stock = new Stock(new Dictionary<Guid, Box>(), new Dictionary<Guid, Batch> { [muffins.Id] = muffins });
+        var unpacked = new UnpackedBatch(muffins, new(160), new Dictionary<Guid, Grams> { [Ada] = new(160) });
+        var day = new DayOnPlan(Eater(min: 230, max: 250), Today, Today, Board((0, [portion])), stock, [], [unpacked], []);
+        var weighs = Mends(day).SelectMany(mend => mend.Steps).OfType<Weighs>().First();
+        Assert.Equal((240m, 3), (weighs.Weight.Value, weighs.Pieces));
+    }
+
+    [Fact]
     public void Where_nothing_brings_a_day_in_the_nearest_is_told_and_can_be_made()
     {
         var who = With((Measure.Protein, new(Min: 100)), (Measure.Energy, new(Max: 600)));

@@ -1,6 +1,4 @@
 using System.Collections.Immutable;
-using LivelyTern.Core.Aim;
-using LivelyTern.Core.Measures;
 using LivelyTern.Core.Plan.Mends;
 
 namespace LivelyTern.Core.Plan.Fit;
@@ -19,10 +17,7 @@ internal static class DayFinish
     public static ImmutableList<PlanItem> Of(DayOnPlan day, Func<Guid> newId)
     {
         if (!day.Now.IsOut || day.Fillers.Count == 0) return day.Items;
-        Measure[] measures = [.. day.Now.Bands.Keys];
-        var sums = measures.Select(measure => (double)day.Now.Sums[measure].Known).ToArray();
-        var bounds = DayChanges.Bounds(day, measures);
-        var found = SmallChanges.Find(bounds, sums, DayChanges.OfFoods(day, measures), MostTogether, promising: Promising);
+        var found = SmallChanges.Find(day, DayChanges.OfFoods, MostTogether, promising: Promising);
         var most = day.Who.Ways.FillersADay ?? int.MaxValue;
         var finished = found.Select(together => Changed(day, together, newId))
             .FirstOrDefault(items => items.Count(IsFiller) <= Math.Max(most, day.Items.Count(IsFiller)));

@@ -80,12 +80,14 @@ internal static class DayChanges
         if (item.Portion is null && item.Food is null) return [];
         var grams = WeightOf(day, at).Value;
         if (grams <= 0) return [];
+        var batch = item.Portion is { } of ? day.Stock.Unpacked[of.BatchId] : null;
         SmallChange To(decimal weight, string? text, double effort) => made.Change(
-            at, day.Contents(at).Scale(weight / grams), effort, new Weighs(item, made.Name(at), new Grams(weight), text));
+            at, day.Contents(at).Scale(weight / grams), effort,
+            new Weighs(item, made.Name(at), new Grams(weight), text, batch?.PiecesIn(new(weight))));
         if (item.Portion is { } portion)
         {
             var most = Math.Min(grams * 2, grams + Math.Max(0, day.Left.GetValueOrDefault(portion.BatchId).Value));
-            var step = day.Stock.Unpacked[portion.BatchId].PieceWeight is { Value: > 0 } piece ? piece.Value : PortionStep;
+            var step = batch?.PieceWeight is { Value: > 0 } piece ? piece.Value : PortionStep;
             return Steps(grams, Math.Max(step, grams / 2), most, step).Select(weight => To(weight, null, SizeEffort));
         }
 

@@ -25,14 +25,12 @@ public sealed class DayMends
 
     private const int MostSuggested = 5, MostOfAKind = 2;
     private readonly DayOnPlan day;
-    private readonly Measure[] measures;
 
     /// <summary>Takes a day.</summary>
     public DayMends(DayOnPlan day)
     {
         ArgumentNullException.ThrowIfNull(day);
         this.day = day;
-        measures = [.. day.Now.Bands.Keys];
     }
 
     /// <summary>
@@ -42,12 +40,11 @@ public sealed class DayMends
     public SuggestedMends Suggest()
     {
         if (day.Where.Day < day.Today) return SuggestedMends.None;
-        bool IsNever(int i) => day.Items[i].EatenAt is null && day.MustNever(day.Items[i], day.Contents(i));
-        var never = Enumerable.Range(0, day.Items.Count).Where(IsNever).ToList();
+        var never = day.Never.ToList();
         if (never.Count > 0) return new([.. never.Select(i => Made([TakesOff(i)], day.Without(i), 0))], null);
         if (!day.Now.IsOut) return SuggestedMends.None;
 
-        var found = Together(DayChanges.All(day, measures), MostSuggested).Select(one => (one.Mend, one.After)).ToList();
+        var found = Together(MostSuggested).Select(one => (one.Mend, one.After)).ToList();
         var inBands = found.Where(one => !one.After.IsOut).Select(one => one.Mend).Concat(Swaps()).ToList();
 
         // Moving the bound itself comes last, and always has a place.
@@ -62,11 +59,9 @@ public sealed class DayMends
     private TakesOff TakesOff(int at) => new(day.Items[at], day.Items[at].Name(day.Stock));
 
     // Changes made together, added up anew from the exact figures.
-    private IEnumerable<(Mend Mend, DayReading After)> Together(IReadOnlyList<SmallChange> changes, int enough)
+    private IEnumerable<(Mend Mend, DayReading After)> Together(int enough)
     {
-        var sums = measures.Select(measure => (double)day.Now.Sums[measure].Known).ToArray();
-        var bounds = DayChanges.Bounds(day, measures);
-        foreach (var found in SmallChanges.Find(bounds, sums, changes, MostTogether, enough))
+        foreach (var found in SmallChanges.Find(day, DayChanges.All, MostTogether, enough))
         {
             var steps = found.Changes.SelectMany(change => change.Steps).ToList();
             var after = DayChanges.After(day, steps);

@@ -12,6 +12,7 @@ public sealed class DayOnPlan
 {
     private readonly List<Contents> contents;
     private readonly List<IReadOnlyDictionary<Measure, Total>> measured;
+    private readonly List<bool> never;
 
     /// <summary>Takes a day of the plan.</summary>
     /// <param name="who">The eater.</param>
@@ -45,7 +46,8 @@ public sealed class DayOnPlan
         OtherSizes = [.. others.Where(box => MayHave(box, day))];
         contents = [.. Items.Select(item => item.Contents(stock))];
         measured = [.. Items.Select((item, i) => who.MeasuresOf(item, contents[i], Aim))];
-        Now = Read(contents, measured, who.ReserveOn(day));
+        never = [.. Items.Select((item, i) => item.EatenAt is null && MustNever(item, contents[i]))];
+        Now = Read(contents, measured, never.Contains(true), who.ReserveOn(day));
     }
 
     /// <summary>The eater.</summary>
@@ -90,17 +92,24 @@ public sealed class DayOnPlan
     /// <summary>Every measure of an item.</summary>
     public IReadOnlyDictionary<Measure, Total> Measures(int at) => measured[at];
 
+    /// <summary>The items that lie there although the eater must never get them, and are not eaten.</summary>
+    public IEnumerable<int> Never => Enumerable.Range(0, Items.Count).Where(i => never[i]);
+
+    /// <summary>The parts of the day in which something lies, added up.</summary>
+    public IReadOnlyList<DayPart> Parts => DayPart.Of(Now, [.. Items.Select(item => item.Slot)], Who.Ways.Slots, Aim);
+
     /// <summary>The day without an item.</summary>
-    public DayReading Without(int at) => Tried([.. contents.Where((_, i) => i != at)], [.. measured.Where((_, i) => i != at)]);
+    public DayReading Without(int at) => Tried(
+        [.. contents.Where((_, i) => i != at)], [.. measured.Where((_, i) => i != at)], Never.Any(i => i != at));
 
-    /// <summary>The day with something more.</summary>
+    /// <summary>The day with something more, of what is offered for it.</summary>
     public DayReading With(params IReadOnlyList<Contents> more) =>
-        Tried([.. contents, .. more], [.. measured, .. more.Select(Aim.Count)]);
+        Tried([.. contents, .. more], [.. measured, .. more.Select(Aim.Count)], never.Contains(true));
 
-    /// <summary>The day with something in place of an item.</summary>
+    /// <summary>The day with something else in place of an item.</summary>
     public DayReading Replacing(int at, Contents with) => Tried(
         [.. contents.Select((was, i) => i == at ? with : was)],
-        [.. measured.Select((was, i) => i == at ? Aim.Count(with) : was)]);
+        [.. measured.Select((was, i) => i == at ? Aim.Count(with) : was)], Never.Any(i => i != at));
 
     /// <summary>The items that may be changed.</summary>
     public IEnumerable<int> Free => Enumerable.Range(0, Items.Count).Where(i => IsFree(Items[i]));
@@ -131,12 +140,13 @@ public sealed class DayOnPlan
     public static bool IsPortion(Box? box) => box is not null && box.Id == box.Batch.Id;
 
     // What is tried leaves the other days what they draw of the reserve.
-    private DayReading Tried(IReadOnlyList<Contents> entries, IReadOnlyList<IReadOnlyDictionary<Measure, Total>> measures) =>
-        Read(entries, measures, Who.SpareReserveOn(Where.Day));
+    private DayReading Tried(
+        IReadOnlyList<Contents> entries, IReadOnlyList<IReadOnlyDictionary<Measure, Total>> measures, bool holdsNever) =>
+        Read(entries, measures, holdsNever, Who.SpareReserveOn(Where.Day));
 
     private DayReading Read(
-        IReadOnlyList<Contents> entries, IReadOnlyList<IReadOnlyDictionary<Measure, Total>> measures, decimal reserve) =>
-        DayReading.Of(entries, measures, Aim, reserve);
+        IReadOnlyList<Contents> entries, IReadOnlyList<IReadOnlyDictionary<Measure, Total>> measures, bool holdsNever, decimal reserve) =>
+        DayReading.Of(entries, measures, Aim, reserve) with { HoldsNever = holdsNever };
 
     private static decimal Steps(Grams weight) => Math.Round(weight.Value / 5);
 }

@@ -35,7 +35,8 @@ public sealed record TakesOff(PlanItem Item, string Name) : MendStep
 /// <param name="Name">What it is called.</param>
 /// <param name="Weight">Its new weight.</param>
 /// <param name="Text">A plain food's new text; null for a portion.</param>
-public sealed record Weighs(PlanItem Item, string Name, Grams Weight, string? Text) : MendStep
+/// <param name="Pieces">A portion's new number of pieces, where it comes in pieces.</param>
+public sealed record Weighs(PlanItem Item, string Name, Grams Weight, string? Text, int? Pieces = null) : MendStep
 {
     /// <inheritdoc/>
     protected override IEnumerable<object?> Named => [Item.Id, Weight.Value];

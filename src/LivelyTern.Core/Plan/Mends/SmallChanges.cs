@@ -1,3 +1,5 @@
+using LivelyTern.Core.Aim;
+
 namespace LivelyTern.Core.Plan.Mends;
 
 /// <summary>One small change that can be made to a day: it adds to every measure of the day, and touches one thing on it.</summary>
@@ -45,6 +47,21 @@ internal static class SmallChanges
     private const int Width = 60, MostFound = 24, MostOfOne = 12;
     private const double EachMore = 15;
 
+    /// <summary>Looks at a day's changes against its own bounds.</summary>
+    /// <param name="day">The day.</param>
+    /// <param name="changesOf">What could be changed, in the measures of its bounds.</param>
+    /// <param name="most">How many changes at most.</param>
+    /// <param name="enough">With so many found that bring the day in, one more is put on top, and no further.</param>
+    /// <param name="promising">How many of the changes, those that bring the day nearest by themselves, are tried together.</param>
+    public static IReadOnlyList<ChangesTogether> Find(
+        DayOnPlan day, Func<DayOnPlan, IReadOnlyList<Measure>, IReadOnlyList<SmallChange>> changesOf, int most, int enough = 1,
+        int promising = 260)
+    {
+        Measure[] measures = [.. day.Now.Bands.Keys];
+        var sums = measures.Select(measure => (double)day.Now.Sums[measure].Known).ToArray();
+        return Find(DayChanges.Bounds(day, measures), sums, changesOf(day, measures), most, enough, promising);
+    }
+
     /// <summary>Looks.</summary>
     /// <param name="bounds">The bounds.</param>
     /// <param name="sums">What the day comes to now.</param>
@@ -54,7 +71,7 @@ internal static class SmallChanges
     /// <param name="promising">How many of the changes, those that bring the day nearest by themselves, are tried together.</param>
     /// <returns>Those that bring it in, smallest first; where there is none, the nearest that was found, or nothing.</returns>
     public static IReadOnlyList<ChangesTogether> Find(
-        DayBounds bounds, double[] sums, IReadOnlyList<SmallChange> changes, int most, int enough = 1, int promising = 260)
+        DayBounds bounds, double[] sums, IReadOnlyList<SmallChange> changes, int most, int enough, int promising)
     {
         var none = new State([], sums, bounds.Out(sums), 0, 0);
         var singles = changes.Select((change, at) => none.With(change with { At = at + 1 }, bounds)).OrderBy(state => state.Rank).ToList();

@@ -52,11 +52,9 @@ public sealed record StillFits(
     // What a slot lacks of its share of the leading measure; null where it has no share or the day no goal.
     private static decimal? LackOf(DayOnPlan day, Slot? part)
     {
-        var band = day.Aim[day.Aim.Leading];
-        if (part?.Share is not { } share || (band.Target ?? band.Max ?? band.Min) is not { } goal) return null;
-        var here = Enumerable.Range(0, day.Items.Count)
-            .Where(i => string.Equals(day.Items[i].Slot, part.Name, StringComparison.OrdinalIgnoreCase));
-        return (share * goal) - here.Sum(i => day.Now.Entries[i][day.Aim.Leading].Known);
+        if (part is null) return null;
+        var here = day.Parts.FirstOrDefault(one => one.Slot == part);
+        return here is null ? part.Share * day.Aim[day.Aim.Leading].Goal : here.Lack(day.Aim.Leading);
     }
 
     // How far the leading measure lies from its target.
