@@ -62,7 +62,7 @@ builder.Services.AddSingleton(start.Clock).AddSingleton(start).AddSingleton<Solv
 builder.Services.AddKitchen(start.DatabasePath);
 builder.Services.AddSingleton<ImportDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
 builder.Services.AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>();
-builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>();
+builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>().AddScoped<EntryDesk>();
 
 var app = builder.Build();
 
@@ -88,6 +88,7 @@ api.MapCountedFoods();
 api.MapImports();
 api.MapRecipes();
 api.MapPlan();
+api.MapEntries();
 api.MapFits();
 api.MapMenus();
 api.MapDays();

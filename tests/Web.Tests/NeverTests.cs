@@ -105,7 +105,7 @@ public sealed class NeverTests : IDisposable
         await NeverAsync(isa, "milk");
         await host.PostAsync("/api/plan/events", new { eaterId = isa, day = Later, name = "Supper", items = new[] { new { name = "fish", figures = new { energy = 600 } } } }, await host.PlanVersionAsync());
         var item = ItemOf(await DayAsync(isa));
-        Assert.Equal((409, "item-event"), await TryAsync(HttpMethod.Put, $"/api/plan/items/{item}/amount", new { text = "50 g butter" }));
+        Assert.Equal((422, "amount-unread"), await TryAsync(HttpMethod.Put, $"/api/plan/items/{item}/amount", new { text = "50 g butter" }));
     }
 
     [Fact]

@@ -76,12 +76,16 @@ public sealed record PointsRule(
     {
         ArgumentNullException.ThrowIfNull(food);
         if (FixedOf(food) is not null) return false;
-        return FreeFoods.Contains(food.Id, StringComparer.Ordinal)
-            || (FreeGroups.Contains(food.Group) && !CountedFoods.Contains(food.Id, StringComparer.Ordinal));
+        if (FreeFoods.Contains(food.Id, StringComparer.Ordinal)) return true;
+        return (food.PointsPer100g is null && FreeGroups.Contains(food.Group) && !CountedFoods.Contains(food.Id, StringComparer.Ordinal));
     }
 
     private FixedPoints? FixedOf(Food food) =>
         FixedValues.FirstOrDefault(value => string.Equals(value.FoodId, food.Id, StringComparison.Ordinal));
+
+    // Points a gram where they are said and not worked out: by the eater, else by the packet.
+    private decimal? PerGramOf(Food food) =>
+        FixedOf(food) is { } own ? own.Points / own.ServingGrams : food.PointsPer100g / 100m;
 
     /// <summary>
     /// The points of one entry before rounding, from the exact total of what is eaten. Where a counted food lacks a figure that the rule
@@ -91,11 +95,10 @@ public sealed record PointsRule(
     public Total Exact(Contents contents)
     {
         ArgumentNullException.ThrowIfNull(contents);
-        var counted = new Contents([.. contents.Ingredients.Where(part => !IsFree(part.Food) && FixedOf(part.Food) is null)]).Totals;
+        var counted = new Contents([.. contents.Ingredients.Where(part => !IsFree(part.Food) && PerGramOf(part.Food) is null)]).Totals;
         var points = PerUnit.Aggregate(Total.None, (sum, value) => sum + (counted[value.Key] * value.Value));
-        decimal PointsAsFixed(Ingredient part) =>
-            FixedOf(part.Food) is { } value ? value.Points * (part.Weight.Value / value.ServingGrams) : 0;
-        points += new Total(contents.Ingredients.Sum(PointsAsFixed));
+        decimal PointsAsSaid(Ingredient part) => IsFree(part.Food) ? 0 : (PerGramOf(part.Food) ?? 0) * part.Weight.Value;
+        points += new Total(contents.Ingredients.Sum(PointsAsSaid));
         if (contents.SomethingUnread) points = points.With(PerUnit.Values.Any(value => value < 0) ? Certainty.Open : Certainty.AtLeast);
 
         // Nothing is less than nothing: "at most nothing" is nothing.

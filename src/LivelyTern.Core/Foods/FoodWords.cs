@@ -116,7 +116,7 @@ public static class FoodWords
         bool Ends(string end) => word.EndsWith(end, StringComparison.Ordinal);
         if (word.Length < 4 || !word.EndsWith('s') || Ends("ss") || Ends("us")) return word;
         if (Ends("ies")) return word[..^3] + "y";
-        if (Ends("oes") || Ends("shes") || Ends("ches")) return word[..^2];
+        if (Ends("oes") || Ends("shes") || Ends("ches") || Ends("xes")) return word[..^2];
         return Ends("ves") && word is not ("cloves" or "olives" or "chives" or "endives") ? word[..^3] + "f" : word[..^1];
     }
 }

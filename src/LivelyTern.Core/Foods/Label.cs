@@ -31,6 +31,8 @@ public enum LabelBasis
 /// <param name="Alcohol">Grams.</param>
 /// <param name="SaltGrams">Grams of salt.</param>
 /// <param name="SodiumMilligrams">Milligrams of sodium, used where no salt is printed; salt is sodium x 2.5.</param>
+/// <param name="Points">Points that are stated; then the energy may be left open.</param>
+/// <param name="ServingPieces">How many pieces a serving is: 17 crackers.</param>
 public sealed record Label(
     LabelBasis Basis,
     decimal? ServingGrams,
@@ -46,7 +48,9 @@ public sealed record Label(
     decimal? Polyols = null,
     decimal? Alcohol = null,
     decimal? SaltGrams = null,
-    decimal? SodiumMilligrams = null)
+    decimal? SodiumMilligrams = null,
+    decimal? Points = null,
+    decimal? ServingPieces = null)
 {
     /// <summary>Grams of salt in a gram of sodium. Source: Regulation (EU) No 1169/2011, Annex I.</summary>
     public const decimal SaltPerSodium = 2.5m;
@@ -54,7 +58,23 @@ public sealed record Label(
     /// <summary>Grams of salt in milligrams of sodium: 400 mg are 1 g.</summary>
     public static decimal SaltOf(decimal sodiumMilligrams) => sodiumMilligrams * SaltPerSodium / 1000m;
 
-    private const decimal MostServing = 5_000m;
+    private const decimal MostServing = 5_000m, MostPoints = 1_000m, MostPieces = 1_000m;
+
+    /// <summary>Points of 100 g, where any are stated.</summary>
+    public decimal? PointsPer100g => Points * 100m / (Basis == LabelBasis.PerServing ? ServingGrams : 100m);
+
+    /// <summary>The household measures it states: a serving, and a piece where it says how many a serving is.</summary>
+    public IReadOnlyList<HouseholdMeasure> Measures
+    {
+        get
+        {
+            const string source = "its label";
+            if (ServingGrams is not { } grams) return [];
+            List<HouseholdMeasure> measures = [new("serving", new Grams(grams), source)];
+            if (ServingPieces is { } pieces) measures.Insert(0, new("piece", new Grams(grams / pieces), source));
+            return measures;
+        }
+    }
 
     /// <summary>
     /// The figures per 100 g: 4 g of protein in a serving of 28 g are 14.3 g. What the label does not say stays unknown.
@@ -66,8 +86,14 @@ public sealed record Label(
         var problems = new List<Problem>();
         if (Basis == LabelBasis.PerServing && ServingGrams is not (> 0 and <= MostServing))
             problems.Add(new("serving-weight", "label.servingGrams", "Say what a serving weighs, in grams: it stands beside the figures."));
-        if (Kilocalories is null && Kilojoules is null)
-            problems.Add(new("energy-missing", "label.kilocalories", "Type the energy from the label, in kcal or in kJ."));
+        if (Kilocalories is null && Kilojoules is null && Points is null)
+            problems.Add(new("energy-missing", "label.kilocalories", "Type the energy from the label, in kcal or in kJ, or its points."));
+        if (Points is < 0 or > MostPoints)
+            problems.Add(new("points-absurd", "label.points", $"Points lie between 0 and {MostPoints:0}: check the number."));
+        if (ServingPieces is <= 0 or > MostPieces)
+            problems.Add(new("pieces-absurd", "label.servingPieces", $"A serving has more than 0 and up to {MostPieces:0} pieces."));
+        if (ServingPieces is not null && ServingGrams is null)
+            problems.Add(new("serving-weight", "label.servingGrams", "Say what those pieces weigh together, in grams."));
         if (ServingGrams is <= 0 or > MostServing && Basis == LabelBasis.Per100g)
             problems.Add(new("serving-weight", "label.servingGrams", "A serving weighs more than 0 g and at most 5 kg."));
         var grams = Basis == LabelBasis.Per100g ? 100m : ServingGrams ?? 100m;

@@ -12,6 +12,9 @@ public abstract record Laid
 {
     /// <summary>Whether both are of the same thing, whatever their amounts.</summary>
     public abstract bool IsOfTheSame(Laid other);
+
+    /// <summary>Whether both hold the same: as much of the same thing, at the same figures.</summary>
+    public virtual bool HoldsTheSame(Laid other) => Equals(other);
 }
 
 /// <summary>A packed box, or some of it.</summary>
@@ -57,6 +60,9 @@ public sealed record PlainFood(string Text, Ingredient Food) : Laid
     /// <inheritdoc/>
     public override bool IsOfTheSame(Laid other) =>
         other is PlainFood plain && string.Equals(plain.Food.Food.Id, Food.Food.Id, StringComparison.Ordinal);
+
+    /// <inheritdoc/>
+    public override bool HoldsTheSame(Laid other) => IsOfTheSame(other) && ((PlainFood)other).Food.Weight == Food.Weight;
 
     /// <summary>The same text, food and weight; a food is compared by its id.</summary>
     public bool Equals(PlainFood? other) =>

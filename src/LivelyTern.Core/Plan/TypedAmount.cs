@@ -8,7 +8,7 @@ namespace LivelyTern.Core.Plan;
 /// <summary>
 /// An amount typed for something that lies on a day: "352 g", "352", "half", of a plain food also a whole line anew. Of 350 g skyr "352" is
 /// 352 g skyr and "half" 175 g; of 2 eggs "3" are 3 eggs; of a box "half" is half of what is in it; of what comes in pieces "3" are three
-/// of them.
+/// of them; of a meal of 9 points "half" is half of it, and "8 points" are its points anew.
 /// </summary>
 public static class TypedAmount
 {
@@ -45,8 +45,19 @@ public static class TypedAmount
             PlainFood food => Of(food, typed, read),
             Portion portion when box is not null => Of(portion, box, typed),
             LaidBox laid when box is not null => Of(laid, box, typed),
-            _ => new Problem("item-event", "itemId", "That is a meal out: take it off and enter it anew."),
+            MealOut meal => Of(meal, typed),
+            _ => Unread,
         };
+    }
+
+    // Of a meal a share; or its figures anew, under its own name or another.
+    private static Outcome<Laid> Of(MealOut meal, string typed)
+    {
+        if (ShareOf(typed) is { } share)
+            return meal with { Food = meal.Food with { Weight = meal.Food.Weight * share }, GiveOrTake = meal.GiveOrTake * share };
+        if ((SaidMeal.Read(typed) ?? SaidMeal.Read($"{meal.Name} {typed}")) is not { } said)
+            return new Problem("amount-unread", "text", "Type a share of it, like half, or its figures: 600 kcal, 9 points.");
+        return said.Value is { } anew ? anew : said.Problems.ToList();
     }
 
     private static readonly Problem Unread = new("amount-unread", "text", Hint);

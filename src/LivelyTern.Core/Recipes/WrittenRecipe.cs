@@ -144,6 +144,13 @@ public sealed record WrittenRecipe(
     /// <summary>The longest line.</summary>
     public const int LongestLine = 300;
 
+    /// <summary>Why a line is too long to be read; null where it is not.</summary>
+    public static Problem? ProblemOfLine(string line)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        return line.Length > LongestLine ? new("line-long", "text", $"A line holds up to {LongestLine} letters.") : null;
+    }
+
     /// <summary>The most steps.</summary>
     public const int MostSteps = 100;
 

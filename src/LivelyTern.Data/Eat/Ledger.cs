@@ -80,8 +80,7 @@ public sealed class Ledger(TernDb db, EntryCache read, TimeProvider clock) : IEa
 
     private static bool IsSame((EaterDay Where, PlanItem Item) one, (EaterDay Where, PlanItem Item) other) =>
         one.Where == other.Where && one.Item.EatenAt == other.Item.EatenAt
-        && one.Item.IsOfTheSame(other.Item) && one.Item.Food?.Weight == other.Item.Food?.Weight
-        && one.Item.PartOfBox == other.Item.PartOfBox;
+        && one.Item.What.HoldsTheSame(other.Item.What);
 
     private async Task<Dictionary<Guid, Aim.EaterRow>> EatersAsync(IEnumerable<Guid> ids)
     {

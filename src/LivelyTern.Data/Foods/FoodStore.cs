@@ -181,10 +181,10 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, CachedRead<Food
         problems.AddRange(figures.Problems);
         if (problems.Count > 0) return (null, problems);
         return (new Food(
-            id, name, [], own.Group, figures.Value!, own.Label.Convention,
-            own.Label.ServingGrams is { } serving ? [new HouseholdMeasure("serving", new Grams(serving), "its label")] : [], "its label")
+            id, name, [], own.Group, figures.Value!, own.Label.Convention, own.Label.Measures, "its label")
         {
             IsOwn = true,
+            PointsPer100g = own.Label.PointsPer100g,
             Gtin = gtin,
             PackageGrams = own.PackageGrams is { } package ? [package] : [],
             Allergens = [.. own.Allergens.Distinct().Order()],

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 
@@ -32,11 +33,13 @@ public sealed record StoredCookedFrom(string RawId, decimal YieldFactor, string 
 /// <param name="HasIncompleteProtein">Gelatin and collagen.</param>
 /// <param name="Gtin">The number under its barcode.</param>
 /// <param name="IsOwn">Whether the cook wrote it down.</param>
+/// <param name="PointsPer100g">Points stated on it; left out where none are, so that what was kept before reads the same.</param>
 public sealed record StoredFood(
     int V, string Id, string Name, IReadOnlyList<string> Aliases, FoodGroup Group, IReadOnlyDictionary<Nutrient, decimal> Per100g,
     CarbohydrateConvention Convention, IReadOnlyList<StoredMeasure> Measures, string Source, decimal Refuse, decimal? DrainedShare,
     StoredCookedFrom? CookedFrom, IReadOnlyList<decimal> PackageGrams, IReadOnlyList<Allergen> Allergens, StorageKind Storage,
-    KeepingKind Keeping, string? Use, bool HasIncompleteProtein, string? Gtin, bool IsOwn)
+    KeepingKind Keeping, string? Use, bool HasIncompleteProtein, string? Gtin, bool IsOwn,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] decimal? PointsPer100g = null)
 {
     private const int Shape = 1;
 
@@ -49,7 +52,8 @@ public sealed record StoredFood(
                 nutrient => nutrient, nutrient => food.Per100g[nutrient]!.Value),
             food.Convention, [.. food.Measures.Select(own => new StoredMeasure(own.Name, own.Weight.Value, own.Source))], food.Source,
             food.Refuse, food.DrainedShare, food.CookedFrom is { } raw ? new(raw.RawId, raw.YieldFactor, raw.Source) : null,
-            food.PackageGrams, food.Allergens, food.Storage, food.Keeping, food.Use, food.HasIncompleteProtein, food.Gtin, food.IsOwn);
+            food.PackageGrams, food.Allergens, food.Storage, food.Keeping, food.Use, food.HasIncompleteProtein, food.Gtin, food.IsOwn,
+            food.PointsPer100g);
     }
 
     public Food ToFood()
@@ -74,6 +78,7 @@ public sealed record StoredFood(
             HasIncompleteProtein = HasIncompleteProtein,
             Gtin = Gtin,
             IsOwn = IsOwn,
+            PointsPer100g = PointsPer100g,
         };
     }
 }

@@ -259,8 +259,7 @@ public sealed class DayChanges(
     private async Task WriteAsync(PlanItemRow row, PlanItem item, PlanItem? was)
     {
         // A food that is the same keeps the record of the day it was laid.
-        var isSame = string.Equals(was?.Food?.Food.Id, item.Food?.Food.Id, StringComparison.Ordinal);
-        if (!isSame || was?.Food?.Weight != item.Food?.Weight)
+        if (was?.What.HoldsTheSame(item.What) != true)
         {
             row.FoodRecordId = item.Food is { } food ? (await records.KeepAsync([food.Food]))[0] : null;
             (row.FoodGrams, row.FoodIsTrace) = (item.Food?.Weight.Value, item.Food?.IsTrace == true);

@@ -97,8 +97,7 @@ public static class CookEndpoints
             read = Contents.Nothing;
             if (!string.IsNullOrWhiteSpace(text))
             {
-                if (text.Length > WrittenRecipe.LongestLine)
-                    return Answers.Problem([new("line-long", "text", $"A line holds up to {WrittenRecipe.LongestLine} letters.")]);
+                if (WrittenRecipe.ProblemOfLine(text) is { } tooLong) return Answers.Problem([tooLong]);
                 var known = await foods.AllAsync();
                 var line = FoodLine.Read(text, known, body.FoodId is null ? null : known.Find(body.FoodId));
                 if (line.Ingredient is not { } food) return LineView.NotUnderstood(line);

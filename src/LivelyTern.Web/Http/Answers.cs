@@ -14,7 +14,7 @@ public static class Answers
     {
         "box-taken", "plan-moved-on", "item-gone", "item-eaten", "item-box", "boxes-eaten", "batch-packed", "batch-cooked", "batch-ahead",
         "batch-moved-on", "portions-laid", "portions-before", "not-packed", "eater-has-boxes",
-        "item-elsewhere", "item-event", "undone-already", "mend-gone", "box-gone", "boxes-gone", "boxes-composed", "batch-not-packed",
+        "item-elsewhere", "undone-already", "mend-gone", "box-gone", "boxes-gone", "boxes-composed", "batch-not-packed",
         "batch-there",
     };
 

@@ -120,7 +120,7 @@ public static class MenuEndpoints
         dish.RecipeId, dish.Name, dish.Portions, dish.Boxes, dish.IsKept, dish.LastCooked,
         [.. dish.UsesUp.Select(used => new UsesUpView(used.Name, used.Weight.Value, used.Of.Value))], dish.Shares);
 
-    private static FoodLine Read(string text, IFoods catalogue) => text.Length > WrittenRecipe.LongestLine
-        ? new(text, null, false, new("line-long", "atHand", $"A line holds up to {WrittenRecipe.LongestLine} letters."), [], null)
+    private static FoodLine Read(string text, IFoods catalogue) => WrittenRecipe.ProblemOfLine(text) is { } tooLong
+        ? new(text, null, false, tooLong with { Field = "atHand" }, [], null)
         : FoodLine.Read(text, catalogue);
 }

@@ -226,17 +226,17 @@ public static class PlanEndpoints
         return await WriteAsync(ifMatch, version => changes.AmendAsync(version, id, body.Text, body.AllOfIt, Read));
     }
 
-    private static string? SlotOf(string? typed) => string.IsNullOrWhiteSpace(typed) ? null : typed.Trim();
+    /// <summary>A slot as typed; null for none.</summary>
+    public static string? SlotOf(string? typed) => string.IsNullOrWhiteSpace(typed) ? null : typed.Trim();
 
     private static async Task<FoodLine> ReadAsync(string text, string? foodId, FoodStore foods) =>
         ReadLine(text, foodId, await foods.AllAsync());
 
     private static FoodLine ReadLine(string text, string? foodId, IFoods catalogue)
     {
-        if (text.Length <= WrittenRecipe.LongestLine)
-            return FoodLine.Read(text, catalogue, foodId is null ? null : catalogue.Find(foodId));
-        var problem = new Problem("line-long", "text", $"A line holds up to {WrittenRecipe.LongestLine} letters.");
-        return new FoodLine(text, null, false, problem, [], null);
+        return WrittenRecipe.ProblemOfLine(text) is { } problem
+            ? new FoodLine(text, null, false, problem, [], null)
+            : FoodLine.Read(text, catalogue, foodId is null ? null : catalogue.Find(foodId));
     }
 
     private static async Task<Results<Ok<CalcDayAnswer>, ProblemHttpResult>> CalcAsync(CalcDayRequest body, FoodStore foods)

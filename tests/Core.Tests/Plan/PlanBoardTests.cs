@@ -89,7 +89,10 @@ public class PlanBoardTests
     {
         var meal = new PlanItem(Ids[4], new MealOut("supper", Kitchen.Oats.Grams(100), 0));
         var board = PlanBoard.Empty.Apply(PlanBoard.Empty.Lay(meal, Days[0], 0).Value!).Value!;
-        Assert.Equal("item-event", TypedAmount.Of(meal.What, null, "10 g", text => FoodLine.Read(text, Kitchen.Catalogue)).Problems.Single().Code);
+        Outcome<Laid> Typed(string text) => TypedAmount.Of(meal.What, null, text, line => FoodLine.Read(line, Kitchen.Catalogue));
+        Assert.Equal("amount-unread", Typed("10 g quick oats").Problems.Single().Code);
+        Assert.Equal(new MealOut("supper", Kitchen.Oats.Grams(50), 0), Typed("half").Value);
+        Assert.Equal(9, ((MealOut)Typed("9 points").Value!).Food.Food.PointsPer100g);
     }
 
     [SeededProperty]

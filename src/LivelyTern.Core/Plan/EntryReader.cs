@@ -1,0 +1,208 @@
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Keep;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+
+namespace LivelyTern.Core.Plan;
+
+/// <summary>What there is that may be typed for a day.</summary>
+/// <param name="Foods">The foods.</param>
+/// <param name="Shelf">The boxes on no day, or what is left of them; those to be eaten first come first.</param>
+/// <param name="Unpacked">The batches that are not packed yet.</param>
+/// <param name="Recipes">The household's recipes by name.</param>
+/// <param name="Today">The household's day.</param>
+public sealed record Larder(
+    IFoods Foods, IReadOnlyList<Box> Shelf, IReadOnlyList<UnpackedBatch> Unpacked, IReadOnlyDictionary<Guid, string> Recipes,
+    DateOnly Today);
+
+/// <summary>
+/// Reads what is typed for an eater's day: plain foods, the household's own dishes by name, meals with their figures. "Half a lentil box",
+/// "2 muffins" of a batch of muffins, "150 g skyr and 2 eggs", "dinner 9 points".
+/// </summary>
+/// <param name="larder">What there is.</param>
+/// <param name="eaterId">Whose day.</param>
+/// <param name="reads">Whether a line is short enough to be read; else its problem.</param>
+public sealed class EntryReader(Larder larder, Guid eaterId, Func<string, Problem?> reads)
+{
+    private const string BoxPrefix = "box:", BatchPrefix = "batch:";
+    private const int MostOffers = 6, ShortestWord = 3;
+
+    private static readonly HashSet<string> BoxWords = new(StringComparer.Ordinal) { "box", "portion", "container", "tub" };
+    private static readonly HashSet<string> Counting = new(StringComparer.Ordinal) { "piece", "of", "the", "a", "an", "my", "our", "left" };
+
+    // What of each box earlier entries took.
+    private readonly Dictionary<Guid, Grams> taken = [];
+
+    /// <summary>How a dish is chosen for an entry, in place of a food's id.</summary>
+    public static string ChoiceOf(Box box)
+    {
+        ArgumentNullException.ThrowIfNull(box);
+        return (box.Id == box.Batch.Id ? BatchPrefix : BoxPrefix) + box.Id.ToString("D");
+    }
+
+    /// <summary>Reads all that was typed.</summary>
+    /// <param name="text">As typed: one thing, or several.</param>
+    /// <param name="choices">What was chosen for each thing: a food's id, a box or a batch (<see cref="ChoiceOf"/>), or "".</param>
+    public IReadOnlyList<TypedEntry> Read(string text, IReadOnlyList<string?> choices)
+    {
+        ArgumentNullException.ThrowIfNull(choices);
+        taken.Clear();
+        var read = new List<TypedEntry>();
+        foreach (var parts in TypedEntry.Apart(text)) read.AddRange(ReadLine(parts, [.. choices.Skip(read.Count)]));
+        return read;
+    }
+
+    // A part that names nothing belongs to what is before it: "2 eggs, 1 beaten"; "pie 12 points, 540 kcal".
+    private List<TypedEntry> ReadLine(IReadOnlyList<string> parts, IReadOnlyList<string?> choices)
+    {
+        var things = new List<string>();
+        foreach (var part in parts)
+        {
+            if (things.Count > 0 && IsOfTheOneBefore(things[^1], part)) things[^1] += ", " + part;
+            else things.Add(part);
+        }
+
+        return [.. things.Select((thing, i) => ReadOne(thing, choices.ElementAtOrDefault(i)))];
+    }
+
+    private static bool IsOfTheOneBefore(string before, string part) =>
+        FoodWords.Telling(AmountText.Read(part)?.Rest ?? part).Count == 0
+        || (SaidMeal.Read(part) is null && SaidMeal.Read($"{before}, {part}") is not null);
+
+    private TypedEntry ReadOne(string text, string? choice)
+    {
+        if (reads(text) is { } tooLong) return new(text, [], tooLong);
+        if (ChosenOf(choice) is { } chosen) return OfDish(text, chosen);
+        var food = string.IsNullOrEmpty(choice) ? null : larder.Foods.Find(choice);
+        TypedEntry? named = null;
+        if (food is null)
+        {
+            if (SaidMeal.Read(text) is { } meal)
+                return meal.Value is { } laid ? new(text, [laid], null) : new(text, [], meal.Problems[0]);
+            if (DishNamed(text) is { } dish) named = OfDish(text, dish);
+            if (named is { Problem: null }) return named;
+        }
+
+        var line = FoodLine.Read(text, larder.Foods, food);
+        if (line.Ingredient is { } ingredient) return new(text, [new PlainFood(text, ingredient)], null) { Line = line };
+        if (named is not null) return named;
+        var recipe = larder.Recipes.FirstOrDefault(one => IsAll(WordsOf(text).Words, Words(one.Value)));
+        if (recipe.Value is null)
+            return new(text, [], line.Problem) { Line = line, Offers = OffersFor(text) };
+        var sentence = $"There is no box and no batch of {recipe.Value}: plan to cook it first, or type another dish or food.";
+        return new(text, [], new("dish-not-there", "text", sentence)) { RecipeId = recipe.Key, Offers = OffersFor(text) };
+    }
+
+    // Every dish there is, as the boxes it is in; a batch that is not packed as one portion under its own id.
+    private IEnumerable<IReadOnlyList<Box>> Dishes()
+    {
+        var boxes = larder.Shelf.Where(box => !UseBy.Of(box, larder.Today).IsOver(larder.Today))
+            .GroupBy(box => box.Batch.RecipeName, StringComparer.OrdinalIgnoreCase).Select(same => (IReadOnlyList<Box>)[.. same]);
+        var portions = larder.Unpacked.Where(one => one.Batch.Weight is not null)
+            .Select(one => (IReadOnlyList<Box>)[AsBox(one)]);
+        return boxes.Concat(portions);
+    }
+
+    private Box AsBox(UnpackedBatch one)
+    {
+        var size = one.NewFor(eaterId);
+        return new(one.Batch.Id, one.Batch, size, one.Batch.PiecesIn(size));
+    }
+
+    private IReadOnlyList<Box>? ChosenOf(string? choice)
+    {
+        if (choice is null) return null;
+        bool IsChosen(Box box) => string.Equals(ChoiceOf(box), choice, StringComparison.Ordinal);
+        var dish = Dishes().FirstOrDefault(boxes => boxes.Any(IsChosen));
+        return dish is null ? null : [.. dish.OrderByDescending(IsChosen)];
+    }
+
+    // By its whole name, or by some of its words where a box or a portion is asked for: packed before what is not.
+    private IReadOnlyList<Box>? DishNamed(string text)
+    {
+        var (words, isBox) = WordsOf(text);
+        if (words.Count == 0) return null;
+        return Dishes().FirstOrDefault(dish => IsAll(words, Words(dish[0].Batch.RecipeName)))
+            ?? (isBox ? Dishes().FirstOrDefault(dish => IsSome(words, Words(dish[0].Batch.RecipeName))) : null);
+    }
+
+    private List<Box> OffersFor(string text)
+    {
+        var (words, _) = WordsOf(text);
+        if (words.Count == 0) return [];
+        var meant = Dishes().Where(dish => IsSome(words, Words(dish[0].Batch.RecipeName))).Select(dish => dish[0]);
+        return [.. meant.DistinctBy(box => box.Batch.RecipeName, StringComparer.OrdinalIgnoreCase).Take(MostOffers)];
+    }
+
+    private static IReadOnlyList<string> Words(string name) => FoodWords.All(name);
+
+    private static (IReadOnlyList<string> Words, bool IsBox) WordsOf(string text)
+    {
+        var all = Words(AmountText.Read(text)?.Rest ?? text);
+        return ([.. all.Where(IsTelling)], all.Any(BoxWords.Contains));
+    }
+
+    private static bool IsAll(IReadOnlyList<string> typed, IReadOnlyList<string> name) =>
+        typed.Count > 0 && typed.Count == name.Count(IsTelling)
+        && name.Where(IsTelling).All(word => typed.Contains(word, StringComparer.Ordinal));
+
+    private static bool IsTelling(string word) => !Counting.Contains(word) && !BoxWords.Contains(word);
+
+    private static bool IsSome(IReadOnlyList<string> typed, IReadOnlyList<string> name) => typed.All(word =>
+        name.Any(one => string.Equals(one, word, StringComparison.Ordinal)
+            || (word.Length >= ShortestWord && one.StartsWith(word, StringComparison.Ordinal))));
+
+    private TypedEntry OfDish(string text, IReadOnlyList<Box> dish)
+    {
+        var amount = AmountText.Read(text);
+        var first = dish[0];
+        if (amount is { Unit.Kind: not UnitKind.Mass } or { Quantity: <= 0 })
+            return new(text, [], new("amount-unread", "text", "Type how much of it in grams, in boxes, or as a share: half, 1, 200 g."));
+        var isBox = WordsOf(text).IsBox;
+        return first.Id == first.Batch.Id
+            ? Portions(text, larder.Unpacked.First(one => one.Batch.Id == first.Id), amount, isBox)
+            : Boxes(text, dish, amount, isBox);
+    }
+
+    private TypedEntry Portions(string text, UnpackedBatch of, AmountText? amount, bool isBox)
+    {
+        var own = of.NewFor(eaterId);
+        var weight = amount switch
+        {
+            null => own,
+            { Unit: { } unit } => new Grams(amount.Quantity * unit.InBase),
+            _ when of.Batch.PieceWeight is { } piece && !isBox => piece * amount.Quantity,
+            _ => own * amount.Quantity,
+        };
+        return Portion.ProblemOf(weight) is { } wrong
+            ? new(text, [], wrong with { Field = "text" })
+            : new(text, [new Portion(of.Batch.Id, of.Batch.InWholePieces(weight))], null);
+    }
+
+    // From the first box on, as many as it takes: what is asked for in grams or pieces may end within one.
+    private TypedEntry Boxes(string text, IReadOnlyList<Box> dish, AmountText? amount, bool isBox)
+    {
+        var laid = new List<Laid>();
+        var open = amount is { Unit: { } unit } ? amount.Quantity * unit.InBase : amount?.Quantity ?? 1;
+        foreach (var box in dish)
+        {
+            var here = box.Weight - taken.GetValueOrDefault(box.Id);
+            if (open <= 0 || here.Value <= 0) continue;
+
+            // What one of what is asked for weighs in this box: a gram, a piece, or the whole of it.
+            var ofOne = box.Pieces is > 0 && !isBox ? box.Weight * (1m / box.Pieces.Value) : box.Weight;
+            var one = amount?.Unit is null ? ofOne : new Grams(1);
+            var wanted = (one * open).ToMilligram();
+            var part = wanted < here ? wanted : here;
+            laid.Add(part < box.Weight ? new LaidBox(box.Id, part) : LaidBox.Of(box));
+            taken[box.Id] = taken.GetValueOrDefault(box.Id) + part;
+            open = wanted <= here ? 0 : open - (part / one);
+        }
+
+        if (open <= 0) return new(text, laid, null);
+        var all = new Grams(dish.Sum(box => box.Weight.Value));
+        var boxes = dish.Count == 1 ? "one box" : $"{dish.Count} boxes";
+        var sentence = $"There is not that much {dish[0].Batch.RecipeName}: {boxes}, {all.Value:0} g in all.";
+        return new(text, [], new("dish-short", "text", sentence));
+    }
+}

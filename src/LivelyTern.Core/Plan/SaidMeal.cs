@@ -1,0 +1,63 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Plan;
+
+/// <summary>
+/// A meal or a packet typed with its figures behind it: "dinner 9 points", "17 crackers are 5 points", "canteen 600-900 kcal", "pie 12
+/// points, 540 kcal". What is not said stays open.
+/// </summary>
+public static class SaidMeal
+{
+    private const int MostFigures = 8;
+
+    private static readonly Regex Last = new(
+        @"^(?<rest>.*?)[\s,;:=(–-]*(?:(?:and|is|are|for|about|with|at|ca\.?)\s+)*~?\s*(?<from>\d+(?:[.,]\d+)?)"
+        + @"(?:\s*(?:-|–|to)\s*(?<to>\d+(?:[.,]\d+)?))?\s*(?<unit>points?|pts?\.?|kcals?|cals?|calories|kj"
+        + @"|g\s+(?:of\s+)?(?:protein|fat|carbs?|carbohydrates?|fib(?:re|er)))\s*\)?\s*$",
+        RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
+
+    /// <summary>Reads it.</summary>
+    /// <returns>The meal or what is wrong with it; null where it is no such line: it does not end with its points or its energy.</returns>
+    public static Outcome<MealOut>? Read(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        var (rest, figures, high) = (text.Trim(), new Dictionary<Nutrient, decimal>(), (decimal?)null);
+        decimal? points = null;
+        for (var i = 0; i < MostFigures && Last.Match(rest) is { Success: true } said; i++)
+        {
+            var (from, unit) = (Number(said.Groups["from"]), said.Groups["unit"].Value.ToLowerInvariant());
+            decimal? to = said.Groups["to"].Success ? Number(said.Groups["to"]) : null;
+            if (unit[0] == 'p')
+            {
+                if (to is not null) return null;
+                points = from;
+            }
+            else
+            {
+                var (nutrient, factor) = NutrientOf(unit);
+                if (to is not null && nutrient != Nutrient.Energy) return null;
+                figures[nutrient] = from / factor;
+                high = to / factor ?? high;
+            }
+
+            rest = said.Groups["rest"].Value;
+        }
+
+        if (points is null && !figures.ContainsKey(Nutrient.Energy)) return null;
+        return rest.Any(char.IsLetter) ? MealOut.Of(rest, [new(rest, figures, high, points)]) : (Outcome<MealOut>?)null;
+    }
+
+    private static (Nutrient Nutrient, decimal Factor) NutrientOf(string unit) => unit switch
+    {
+        "kj" => (Nutrient.Energy, EnergyFactors.KilojoulesPerKilocalorie),
+        _ when unit[0] is 'k' or 'c' => (Nutrient.Energy, 1),
+        _ when unit.EndsWith("protein", StringComparison.Ordinal) => (Nutrient.Protein, 1),
+        _ when unit.EndsWith("fat", StringComparison.Ordinal) => (Nutrient.Fat, 1),
+        _ when unit.Contains("fib", StringComparison.Ordinal) => (Nutrient.Fibre, 1),
+        _ => (Nutrient.Carbohydrate, 1),
+    };
+
+    private static decimal Number(Group said) => decimal.Parse(said.Value.Replace(',', '.'), CultureInfo.InvariantCulture);
+}

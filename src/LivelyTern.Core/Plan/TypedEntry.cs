@@ -1,0 +1,62 @@
+using System.Text.RegularExpressions;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+
+namespace LivelyTern.Core.Plan;
+
+/// <summary>One thing typed for a day, as it was understood.</summary>
+/// <param name="Text">As typed.</param>
+/// <param name="What">What is laid for it: one thing, or a box each of "2 lentil boxes"; empty where it was not understood.</param>
+/// <param name="Problem">What was not understood, with what would mend it.</param>
+public sealed record TypedEntry(string Text, IReadOnlyList<Laid> What, Problem? Problem)
+{
+    private const int Most = 20;
+
+    // Between two things in one line.
+    private static readonly Regex Separator = new(
+        @",|\s\+\s|\s&\s|\s(?:and|plus)\s",
+        RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
+
+    private static readonly char[] Lines = ['\n', ';'];
+
+    /// <summary>How it was read as a food; null where it is a dish or a meal with its figures.</summary>
+    public FoodLine? Line { get; init; }
+
+    /// <summary>Boxes and portions it may mean, where it was not understood: of each dish one.</summary>
+    public IReadOnlyList<Box> Offers { get; init; } = [];
+
+    /// <summary>A recipe of that name of which there is no box and no batch.</summary>
+    public Guid? RecipeId { get; init; }
+
+    /// <summary>
+    /// What is typed in one go, thing by thing: lines, and within a line what an amount begins. "150 g strawberries, 2 eggs and a coffee"
+    /// are three; "3 onions, chopped" is one, "fish and chips" too.
+    /// </summary>
+    /// <param name="text">As typed; of very many things the first twenty.</param>
+    public static IReadOnlyList<IReadOnlyList<string>> Apart(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        var lines = text.Split(Lines, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        return [.. lines.Take(Most).Select(line => ApartInLine(line).Take(Most).ToList())];
+    }
+
+    private static IEnumerable<string> ApartInLine(string line)
+    {
+        var from = 0;
+        foreach (Match between in Separator.Matches(line))
+        {
+            var (head, tail) = (line[from..between.Index], line[(between.Index + between.Length)..]);
+            if (IsWithinNumber(head, tail) || !IsAThing(head) || AmountText.Read(tail) is not { Rest.Length: > 0 }) continue;
+            yield return head.Trim();
+            from = between.Index + between.Length;
+        }
+
+        yield return line[from..].Trim();
+    }
+
+    private static bool IsWithinNumber(string head, string tail) => head is [.., >= '0' and <= '9'] && tail is [>= '0' and <= '9', ..];
+
+    // Not only the first half of an amount: "1 cup plus 2 tbsp oats".
+    private static bool IsAThing(string head) => head.Any(char.IsLetter) && AmountText.Read(head) is not { Rest.Length: 0 };
+}

@@ -1,0 +1,109 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+using LivelyTern.Core.Plan;
+using LivelyTern.Core.Recipes;
+
+namespace LivelyTern.Core.Tests.Plan;
+
+/// <summary>What people type for a day: foods, several in one go, own dishes by name, meals with their figures.</summary>
+public sealed class TypedEntryTests
+{
+    private static readonly DateOnly Today = new(2026, 11, 25);
+    private static readonly Guid Ada = Guid.Parse("00000000-0000-0000-0000-00000000000a");
+
+    private static Batch Batch(int n, string dish, int? pieces = null) =>
+        new(new Guid(n, 0, 0, new byte[8]), dish, new TapeMark("XX", n), Today.AddDays(-1), new([Kitchen.Lentils.Grams(300)]), new Grams(1200)) { Pieces = pieces, Portions = 3 };
+
+    private static readonly Batch Dal = Batch(1, "Red lentil dal"), Muffins = Batch(2, "Oat muffins", pieces: 12), Stew = Batch(3, "Barley stew");
+    private static readonly Box First = new(new Guid(11, 0, 0, new byte[8]), Dal, new(400), null), Second = new(new Guid(12, 0, 0, new byte[8]), Dal, new(380), null);
+    private static readonly Box Tin = new(new Guid(13, 0, 0, new byte[8]), Muffins, new(400), 4);
+
+    private static IReadOnlyList<TypedEntry> Read(string text, params string[] choices)
+    {
+        var recipes = new Dictionary<Guid, string> { [Guid.Empty] = "Fish pie" };
+        var unpacked = new UnpackedBatch(Stew, Grams.Zero, new Dictionary<Guid, Grams>());
+        var larder = new Larder(Kitchen.Catalogue, [First, Second, Tin], [unpacked], recipes, Today);
+        return new EntryReader(larder, Ada, line => line.Length > 300 ? new("line-long", "text", "Too long.") : null).Read(text, choices);
+    }
+
+    private static Laid One(string text, params string[] choices) => Assert.Single(Assert.Single(Read(text, choices)).What);
+
+    [Theory]
+    [InlineData("150 g tomato, 2 large eggs and a cup of oat milk", "150 g tomato|2 large eggs|a cup of oat milk")]
+    [InlineData("2 tomatoes, chopped", "2 tomatoes, chopped")]
+    [InlineData("2 large eggs, 1 beaten and 1 tomato", "2 large eggs, 1 beaten|1 tomato")]
+    [InlineData("1,000 g tomato", "1,000 g tomato")]
+    [InlineData("1 cup plus 2 tbsp quick oats", "1 cup plus 2 tbsp quick oats")]
+    [InlineData("2 slices rye bread + 10 g butter", "2 slices rye bread|10 g butter")]
+    [InlineData("1 tomato; 1 large egg\n20 g butter", "1 tomato|1 large egg|20 g butter")]
+    [InlineData("fish and chips 12 points, 540 kcal", "fish and chips 12 points, 540 kcal")]
+    public void Several_things_typed_in_one_go_are_taken_apart(string typed, string apart)
+    {
+        var read = Read(typed);
+        Assert.Equal(apart, string.Join('|', read.Select(one => one.Text)));
+        Assert.All(read, one => Assert.Null(one.Problem));
+    }
+
+    [Fact]
+    public void Own_dishes_are_found_by_name_in_boxes_pieces_grams_and_shares()
+    {
+        Assert.Equal(new LaidBox(First.Id), One("red lentil dal"));
+        Assert.Equal(new LaidBox(First.Id), One("a lentil box"));
+        Assert.Equal(new LaidBox(First.Id, new Grams(200)), One("half a lentil box"));
+        Assert.Equal(new LaidBox(First.Id, new Grams(150)), One("150 g red lentil dal"));
+        Assert.Equal([new LaidBox(First.Id), new LaidBox(Second.Id, new Grams(190))], Assert.Single(Read("1.5 boxes of red lentil dal")).What);
+        Assert.Equal([new LaidBox(First.Id), new LaidBox(Second.Id, new Grams(50))], Assert.Single(Read("450 g red lentil dal")).What);
+        Assert.Equal(new LaidBox(Tin.Id, new Grams(300)), One("3 oat muffins"));
+        Assert.Equal(new LaidBox(Tin.Id), One("1 box oat muffins"));
+        Assert.Equal(new Portion(Stew.Id, new Grams(400)), One("barley stew"));
+        Assert.Equal(new Portion(Stew.Id, new Grams(200)), One("half a portion of barley stew"));
+
+        // No box is taken twice, and no more than there is.
+        Assert.Equal([new LaidBox(First.Id), new LaidBox(Second.Id)], Read("1 lentil box\n1 lentil box").SelectMany(one => one.What));
+        Assert.Equal("dish-short", Assert.Single(Read("3 boxes of red lentil dal")).Problem!.Code);
+    }
+
+    [Fact]
+    public void What_is_not_known_says_so_and_offers_what_it_may_mean()
+    {
+        Assert.Equal([null, "food-unknown"], Read("2 tomatoes and 1 blorp").Select(one => one.Problem?.Code));
+
+        // A food of that name comes before a dish that only has it in its name.
+        Assert.IsType<PlainFood>(One("200 g red lentils, dry"));
+        var lentil = Assert.Single(Read("lentil"));
+        Assert.Equal([First], lentil.Offers);
+        Assert.NotNull(lentil.Problem);
+        Assert.Equal(new LaidBox(Second.Id), One("lentil", EntryReader.ChoiceOf(Second)));
+        var pie = Assert.Single(Read("1 fish pie"));
+        Assert.Equal(("dish-not-there", Guid.Empty), (pie.Problem!.Code, pie.RecipeId));
+        Assert.Equal("line-long", Assert.Single(Read(new string('x', 301))).Problem!.Code);
+    }
+
+    [Theory]
+    [InlineData("dinner 9 points", "dinner", 9.0, null, 0)]
+    [InlineData("17 crackers are 5 pts", "17 crackers", 5.0, null, 0)]
+    [InlineData("Canteen lunch, about 600-900 kcal", "Canteen lunch", null, 750, 150)]
+    [InlineData("pie 12 points, 540 kcal", "pie", 12.0, 540, 0)]
+    [InlineData("ramen (800 kcal and 30 g protein)", "ramen", null, 800, 0)]
+    [InlineData("soup 2.5 points", "soup", 2.5, null, 0)]
+    [InlineData("fish supper 2092 kJ", "fish supper", null, 500, 0)]
+    public void A_meal_is_typed_with_its_figures(string typed, string name, double? points, int? kcal, int giveOrTake)
+    {
+        var meal = Assert.IsType<MealOut>(One(typed));
+        Assert.Equal((name, (decimal)giveOrTake), (meal.Name, meal.GiveOrTake));
+        var contents = new Contents([meal.Food]);
+        var rule = PointsRule.Starting with { Step = 0.5m, FreeGroups = [FoodGroup.Seasonings] };
+        Assert.Equal(kcal, (int?)meal.Food.Food.Per100g.Energy);
+        Assert.Equal(points is { } stated ? new Total((decimal)stated) : new Total(0), rule.Of(contents));
+        Assert.Equal(kcal is null, !contents.Totals[Nutrient.Energy].IsComplete);
+    }
+
+    [Theory]
+    [InlineData("20 g butter")]
+    [InlineData("540 kcal")]
+    [InlineData("2 large eggs with 12 g protein")]
+    public void What_states_neither_points_nor_energy_of_something_is_no_meal(string typed) => Assert.Null(SaidMeal.Read(typed));
+}

@@ -1,0 +1,110 @@
+using System.Text.Json.Nodes;
+
+namespace LivelyTern.Web.Tests;
+
+/// <summary>What people type for a day is laid as it was read back: several things at once, own dishes by name, points alone.</summary>
+public sealed class EntriesTests : IDisposable
+{
+    private const string Day = "2026-11-25";
+    private readonly Host host = new();
+
+    public void Dispose() => host.Dispose();
+
+    private async Task<(int Status, JsonNode Body)> LayAsync(object eater, string text, bool eaten = false, string day = Day, string[]? choices = null) =>
+        await host.SendAsync(HttpMethod.Post, "/api/plan/entries", new { text, eaterId = eater, day, eaten, choices }, await host.PlanVersionAsync());
+
+    private Task<JsonNode> ReadAsync(object eater, string text, bool eaten = false, string day = Day) =>
+        host.PostAsync("/api/calc/entries", new { text, eaterId = eater, day, eaten });
+
+    private async Task<JsonNode> DayAsync(object eater, string day = Day) => (await host.GetAsync($"/api/eat/{eater}/{day}"))["day"]!;
+
+    private async Task<string[]> NamesAsync(object eater) =>
+        [.. (await DayAsync(eater))["items"]!.AsArray().Select(item => (string)(item!["text"] ?? item["name"])!)];
+
+    private async Task<JsonNode> PointsCookAsync() => await host.PostAsync("/api/aim/eaters", new
+    {
+        name = "Per",
+        aim = new
+        {
+            leading = "points",
+            bands = new { points = new { max = 20 } },
+            rule = new { name = "one for fifty", perUnit = new { energy = 0.02 }, step = 1, freeGroups = new[] { "vegetables" }, freeFoods = Array.Empty<string>(), fixedValues = Array.Empty<object>() },
+        },
+    });
+
+    [Fact]
+    public async Task Several_things_typed_at_once_are_one_change_as_they_were_read_back()
+    {
+        var (eater, _, boxes) = await host.LaidTableAsync();
+        const string typed = "half an oat bake box, 150 g strawberries and 2 apples";
+        var read = await ReadAsync(eater, typed);
+        Assert.Equal(["Oat bake", "strawberries", "apple"], read["entries"]!.AsArray().Select(one => ((string)one!["name"]!).Split(',')[0]));
+        var (status, made) = await LayAsync(eater, typed, eaten: true);
+        Assert.Equal(200, status);
+        var day = await DayAsync(eater);
+        Assert.Equal(["Oat bake", "150 g strawberries", "2 apples"], await NamesAsync(eater));
+        Assert.Equal((decimal)read["figures"]!["energy"]!["value"]!, (decimal)day["eaten"]!["energy"]!["value"]!, 2);
+
+        // What is left of the box is on the shelf; one undo takes all three back.
+        var week = await host.GetAsync("/api/plan/weeks/" + Day);
+        Assert.Contains(week["shelf"]!.AsArray(), strip => (bool)strip!["isRest"]! && (Guid)strip["boxIds"]![0]! == boxes[0]);
+        await host.PostAsync($"/api/plan/changes/{made["id"]}/undo", null);
+        Assert.Empty(await NamesAsync(eater));
+    }
+
+    [Fact]
+    public async Task A_preview_says_what_laying_would_refuse_and_nothing_is_laid_in_part()
+    {
+        var (eater, recipe, _) = await host.LaidTableAsync();
+        var ahead = await host.PostAsync("/api/cook/batches", new { recipeId = recipe, cookedOn = "2026-11-27" });
+        Assert.NotNull(ahead["id"]);
+        await host.PostAsync("/api/recipes", new { name = "Fish pie", lines = new[] { "400 g cod" }, portions = 4 });
+        foreach (var (typed, code, eaten, day) in new[]
+        {
+            ("2 apples and 1 blorp", "food-unknown", false, Day), ("9 oat bake boxes", "dish-short", false, Day), ("1 fish pie", "dish-not-there", false, Day),
+            ("1 oat bake box", "not-cooked-yet", false, "2026-11-20"),
+        })
+        {
+            var read = await ReadAsync(eater, typed, eaten, day);
+            var (status, refused) = await LayAsync(eater, typed, eaten, day);
+            Assert.Contains(read["entries"]!.AsArray(), one => (string?)one!["problem"]?["code"] == code);
+            Assert.Equal(("urn:lively-tern:problem:" + code, true), ((string?)refused["type"], status is 422 or 409));
+        }
+
+        Assert.Empty(await NamesAsync(eater));
+        Assert.Equal(422, (await LayAsync(eater, new string('x', 5000))).Status);
+        Assert.Equal(404, (await LayAsync(Guid.NewGuid(), "1 apple")).Status);
+    }
+
+    [Fact]
+    public async Task A_meal_known_by_its_points_alone_counts_them_and_leaves_its_energy_open()
+    {
+        var cook = await PointsCookAsync();
+        var id = (string)cook["id"]!;
+        Assert.Equal(200, (await LayAsync(id, "dinner 9 points; 17 crackers are 5 points", eaten: true)).Status);
+        var day = await DayAsync(id);
+        Assert.Equal((14m, "exact"), ((decimal)day["eaten"]!["points"]!["value"]!, (string?)day["sums"]!["points"]!["certainty"]));
+        Assert.Equal("atLeast", (string?)day["sums"]!["energy"]!["certainty"]);
+
+        // Corrected where it stands: the ledger has the new figure, and half of it is half of it.
+        var item = (string)day["items"]![0]!["id"]!;
+        await host.MustAsync(HttpMethod.Put, $"/api/plan/items/{item}/amount", new { text = "8 points" }, await host.PlanVersionAsync());
+        Assert.Equal(13m, (decimal)(await DayAsync(id))["eaten"]!["points"]!["value"]!);
+        await host.MustAsync(HttpMethod.Put, $"/api/plan/items/{item}/amount", new { text = "half" }, await host.PlanVersionAsync());
+        Assert.Equal(9m, (decimal)(await DayAsync(id))["eaten"]!["points"]!["value"]!);
+    }
+
+    [Fact]
+    public async Task A_packet_may_state_its_points_and_pieces_and_nothing_else()
+    {
+        var id = (string)(await PointsCookAsync())["id"]!;
+        var label = new { basis = "perServing", convention = "total", servingGrams = 34, servingPieces = 17, points = 5 };
+        await host.PostAsync("/api/foods", new { name = "Seed crackers", group = "grains", label });
+        Assert.Equal(200, (await LayAsync(id, "17 seed crackers", eaten: true)).Status);
+        Assert.Equal(200, (await LayAsync(id, "34 seed crackers")).Status);
+        var day = await DayAsync(id);
+        Assert.Equal((5m, 15m), ((decimal)day["eaten"]!["points"]!["value"]!, (decimal)day["sums"]!["points"]!["value"]!));
+        Assert.Equal(34m, (decimal)day["items"]![0]!["grams"]!);
+        Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, "/api/foods", new { name = "Nothing", group = "grains", label = new { basis = "per100g", convention = "total", servingGrams = 100 } })).Status);
+    }
+}
