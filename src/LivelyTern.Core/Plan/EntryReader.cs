@@ -88,9 +88,17 @@ public sealed class EntryReader(Larder larder, Guid eaterId, Func<string, Proble
         if (named is not null) return named;
         var recipe = larder.Recipes.FirstOrDefault(one => IsAll(WordsOf(text).Words, Words(one.Value)));
         if (recipe.Value is null)
-            return new(text, [], line.Problem) { Line = line, Offers = OffersFor(text) };
+            return new(text, [], line.Problem) { Line = WithOne(line), Offers = OffersFor(text) };
         var sentence = $"There is no box and no batch of {recipe.Value}: plan to cook it first, or type another dish or food.";
         return new(text, [], new("dish-not-there", "text", sentence)) { RecipeId = recipe.Key, Offers = OffersFor(text) };
+    }
+
+    // "apple": is one meant?
+    private FoodLine WithOne(FoodLine line)
+    {
+        if (line is not { Problem.Code: "amount-missing", Instead.Count: 0 }) return line;
+        var one = $"1 {line.Text.Trim()}";
+        return FoodLine.Read(one, larder.Foods).Ingredient is null ? line : line with { Instead = [one] };
     }
 
     // Every dish there is, as the boxes it is in; a batch that is not packed as one portion under its own id.

@@ -54,12 +54,13 @@ public sealed record OtherForm(string Id, string Name, decimal YieldFactor, stri
 /// <param name="Doubts">What looks wrong.</param>
 /// <param name="KcalByFactors">What the general factors make of its parts.</param>
 /// <param name="Version">The version to change it on; 0 where it can't be changed.</param>
+/// <param name="PointsPer100g">Points its packet states for 100 g; null where none.</param>
 public sealed record FoodView(
     string Id, string Name, IReadOnlyList<string> Aliases, FoodGroup Group, Nutrients Per100g, decimal? NetCarbohydrate,
     decimal? TotalCarbohydrate, CarbohydrateConvention Convention, IReadOnlyList<MeasureView> Measures, decimal Refuse,
     decimal? DrainedShare, IReadOnlyList<OtherForm> OtherForms, IReadOnlyList<decimal> PackageGrams, IReadOnlyList<Allergen> Allergens,
     StorageKind Storage, KeepingKind Keeping, string? Use, bool IncompleteProtein, string? Gtin, bool Own, bool Archived, string Source,
-    IReadOnlyList<Doubt> Doubts, decimal KcalByFactors, int Version)
+    IReadOnlyList<Doubt> Doubts, decimal KcalByFactors, int Version, decimal? PointsPer100g)
 {
     /// <summary>A food as shown.</summary>
     public static FoodView Of(Food food, FoodRow? row, FoodCatalogue kitchen)
@@ -79,7 +80,7 @@ public sealed record FoodView(
             food.HasIncompleteProtein, food.Gtin, food.IsOwn, row?.ArchivedAt is not null, food.Source,
             Core.Foods.Doubts.Of(food.Per100g, food.Convention),
             EnergyFactors.Kilocalories(food.Per100g, food.Convention == CarbohydrateConvention.Total),
-            row is not null && food.IsOwn ? row.Version : 0);
+            row is not null && food.IsOwn ? row.Version : 0, food.PointsPer100g);
     }
 }
 

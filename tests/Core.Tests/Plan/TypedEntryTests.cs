@@ -71,6 +71,8 @@ public sealed class TypedEntryTests
     {
         Assert.Equal([null, "food-unknown"], Read("2 tomatoes and 1 blorp").Select(one => one.Problem?.Code));
 
+        Assert.Equal(["1 egg"], Assert.Single(Read("egg")).Line!.Instead);
+
         // A food of that name comes before a dish that only has it in its name.
         Assert.IsType<PlainFood>(One("200 g red lentils, dry"));
         var lentil = Assert.Single(Read("lentil"));

@@ -53,14 +53,14 @@ test("a menu is proposed, a dish replaced, the rest planned, and the week fitted
   };
   await planOne();
   await undo.click();
-  await expect(page.getByText("1 batch is off the list again.")).toBeVisible();
+  await expect(page.getByText("Undone. 1 batch planned for Sunday 29 November.")).toBeVisible();
   await expect(toPack(page, "Seed bars")).toHaveCount(0);
   await planOne();
   await page.getByRole("button", { name: "Change day or amount of Seed bars" }).click();
   await page.getByRole("button", { name: "Do not cook it" }).click();
   await expect(toPack(page, "Seed bars")).toHaveCount(0);
   await undo.click();
-  await expect(page.getByText("Seed bars is on the list again.")).toBeVisible();
+  await expect(page.getByText("Undone. Seed bars is off the list.")).toBeVisible();
   await expect(toPack(page, "Seed bars")).toBeVisible();
 
   await page.getByRole("button", { name: "Fit", exact: true }).click();

@@ -31,7 +31,7 @@ test("a week is fitted, half the draft taken, a day broken, mended with a sugges
   const named = ["Friday 27", "Saturday 28", "Sunday 29"][day - 4]! + " November";
   await page.getByRole("button", { name: "Close" }).click();
   await page.getByLabel("on", { exact: true }).selectOption(taken.eaters[0].days[day].day);
-  const entry = page.getByLabel("An amount of a food");
+  const entry = page.getByLabel("What to add, and how much");
   await entry.fill("60 g butter");
   await page.getByRole("button", { name: "Lay it" }).click();
   await expect(dayOf(page, named).first()).toHaveAccessibleName(/over/);

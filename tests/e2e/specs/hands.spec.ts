@@ -67,7 +67,7 @@ test("two quick ticks are both eaten, and two quick deletes both gone", async ({
 
 test("an undo that fails gives its step back", async ({ page, demo }) => {
   await page.goto(`${demo.url}/plan`);
-  const entry = page.getByLabel("An amount of a food");
+  const entry = page.getByLabel("What to add, and how much");
   await entry.fill("2 kiwis");
   await entry.press("Enter");
   await expect(entry).toHaveValue("");
@@ -78,7 +78,7 @@ test("an undo that fails gives its step back", async ({ page, demo }) => {
   await expect(undo).toBeEnabled();
   await page.unroute("**/undo");
   await undo.click();
-  await expect(page.getByText("Undone.")).toBeVisible();
+  await expect(page.getByText("Undone. 2 kiwis laid on Wednesday 25 November.")).toBeVisible();
   expect((await itemsOf(demo, 0, today)).some(({ text }) => text === "2 kiwis")).toBe(false);
 });
 

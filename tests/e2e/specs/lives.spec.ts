@@ -27,7 +27,7 @@ test("boxes are put into the freezer, one is given away, and both are taken back
   const one = page.getByRole("combobox", { name: /^Where box/ }).first();
   await one.selectOption("fridge");
   await expect(page.getByText("1 box: fridge.")).toBeVisible();
-  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await page.getByRole("banner").getByRole("button", { name: "Undo", exact: true }).click();
   await expect(one).toHaveValue("freezer");
 
   const boxes = page.getByRole("combobox", { name: /^Where box/ });
@@ -92,7 +92,7 @@ test("a weight is kept and the batch packed later; a discarded batch comes back"
 
   await page.getByRole("button", { name: "Discard this batch" }).click();
   await expect(page.getByText("Nothing waits to be packed.")).toBeVisible();
-  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await page.getByRole("status").getByRole("button", { name: "Undo", exact: true }).click();
   await expect(page.getByLabel("Full pan on the scale")).toBeVisible();
 });
 

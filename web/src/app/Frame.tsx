@@ -14,6 +14,7 @@ import { useOverview } from "./Header";
 import { KeyList } from "./KeyList";
 import { useKeys } from "./keys";
 import { NeverAsked } from "./NeverAsked";
+import { Notices } from "./notices";
 import { useToday } from "./useToday";
 
 const rooms = ["aim", "foods", "recipes", "plan", "pack", "eat"] as const;
@@ -86,6 +87,7 @@ export function Frame() {
           <Ground />
         </div>
       </nav>
+      <Notices />
       <div id="room" className="flex min-h-0 min-w-0 flex-1 flex-col">
         {data && <NeverAsked excluded={data.excluded} />}
         <Suspense fallback={<Loading isPage />}>

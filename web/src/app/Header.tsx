@@ -8,15 +8,18 @@ import { useHistory } from "./history";
 import { useKitchen } from "./kitchen";
 import { queryKeys } from "./queryKeys";
 
-/** The top line of a room: its title at the left, the lens and the room's actions at the right. */
+/** The top line of a room: its title at the left, the lens, the room's actions and undo at the right. */
 export function Header({
   children,
   actions,
   lens = true,
+  undo = true,
 }: {
   children: ReactNode;
   actions?: ReactNode;
   lens?: boolean;
+  /** Left out where the room has an undo of its own. */
+  undo?: boolean;
 }) {
   return (
     <header className="no-print flex min-h-14 flex-wrap items-center gap-x-4 gap-y-2 border-b border-rim px-4 py-2">
@@ -24,6 +27,7 @@ export function Header({
       <div className="ml-auto flex items-center gap-2 max-md:ml-0 max-md:w-full max-md:justify-between">
         {lens && <Lens />}
         {actions}
+        {undo && <UndoButtons />}
       </div>
     </header>
   );
@@ -113,15 +117,27 @@ export function useCurrentEater(withAll = false): string | null {
   return eaters.some(({ id }) => id === eater) ? eater : (eaters[0]?.id ?? null);
 }
 
-export function UndoButtons() {
+/** Takes back the last thing done, whatever room it was done in. */
+function UndoButtons() {
   const { t } = useWords();
-  const { undo, redo, canUndo, canRedo } = useHistory();
+  const { undo, redo, toUndo, toRedo } = useHistory();
   return (
     <>
-      <button className="btn" onClick={undo} disabled={!canUndo}>
+      <button
+        className="btn"
+        onClick={undo}
+        disabled={toUndo === null}
+        title={toUndo ? t("undoWhat", { what: toUndo }) : undefined}
+      >
         <Undo2 size={16} aria-hidden /> <span className="max-md:sr-only">{t("undo")}</span>
       </button>
-      <button className="btn" onClick={redo} disabled={!canRedo} aria-label={t("redo")} title={t("redo")}>
+      <button
+        className="btn"
+        onClick={redo}
+        disabled={toRedo === null}
+        aria-label={t("redo")}
+        title={toRedo ? t("redoWhat", { what: toRedo }) : t("redo")}
+      >
         <Redo2 size={16} aria-hidden />
       </button>
     </>

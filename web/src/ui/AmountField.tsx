@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { useWords } from "../app/i18n";
-import { grams } from "./format";
+import { inPieces } from "./format";
 
 interface AmountFieldProps {
   name: string;
@@ -16,7 +16,7 @@ interface AmountFieldProps {
 /** How much of something lies there, changed where it stands: "352 g", "352", "half"; of a plain food also a line anew. */
 export function AmountField({ name, text, weight, pieces = null, onAmend }: AmountFieldProps) {
   const { t } = useWords();
-  const now = text ?? (pieces ? t("pieces", { count: pieces }) : `${grams(Math.round(weight))} g`);
+  const now = text ?? inPieces(t, { pieces, grams: weight });
   const [typed, setTyped] = useState<string | null>(null);
   const write = async () => {
     if (typed === null) return;

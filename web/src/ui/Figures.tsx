@@ -17,6 +17,16 @@ export function Amount({
 }) {
   const { t } = useWords();
   if (!figure) return <span className={className}>–</span>;
+  // Nothing at all is known of it: "at least 0" says less than that.
+  if (figure.value === 0 && figure.certainty === "atLeast")
+    return (
+      <span className={className}>
+        <abbr className="no-underline" title={t("notKnown")}>
+          ?
+        </abbr>{" "}
+        <span className="text-[0.75em] font-normal text-soft">{unitOf(measure)}</span>
+      </span>
+    );
   const hasTenth = isColumn && measure !== "energy" && measure !== "points";
   const text = hasTenth ? oneDecimal(figure.value) : amount(measure, figure.value);
   return (

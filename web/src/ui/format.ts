@@ -1,3 +1,4 @@
+import type { TFunction } from "i18next";
 import { format, parseISO } from "date-fns";
 import type { Allergen, Figure, FoodGroup, Measure } from "../api";
 
@@ -49,6 +50,11 @@ export const lensFirst = (lens: Measure, measures: Measure[]) => [
 export const wholeNumber = (value: number) => whole.format(value).replace("-0", "0").replace("-", "−");
 export const oneDecimal = (value: number) => tenths.format(value).replace("-", "−");
 export const grams = (value: number) => upToTenths.format(value);
+/** An amount of something: in pieces where it comes in pieces, else in whole grams. */
+export const inPieces = (
+  t: TFunction,
+  { pieces, grams: weight }: { pieces?: number | null; grams: number },
+) => (pieces ? t("app:pieces", { count: pieces }) : `${grams(Math.round(weight))} g`);
 export const exact = (value: number) => upToHundredths.format(value);
 
 /** A day's or a box's figure: kcal whole, small grams with a tenth, points as their rule rounds them. */

@@ -13,6 +13,7 @@ import {
   type Measure,
   type Trouble,
 } from "../../api";
+import { useHistory } from "../../app/history";
 import { useSay } from "../../app/notices";
 import { unitOf, wholeNumber } from "../../ui/format";
 import { Ruler } from "../../ui/Ruler";
@@ -30,6 +31,7 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
   const { t } = useWords("aim");
   const queries = useQueryClient();
   const say = useSay();
+  const { did } = useHistory();
   const [desk] = useState(() => eaterDesks.of(eater));
   const [draft, setDraft] = useState(() => desk.unstored?.draft ?? draftOf(eater));
   const [needOpen, setNeedOpen] = useState(false);
@@ -77,15 +79,9 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
     try {
       await desk.flush();
       const { data } = await archiveEater({ path: { id: eater.id }, headers: seen(desk.version) });
-      say(t("removed", { name: eater.name }), {
-        action: {
-          label: t("app:undo"),
-          run: () =>
-            void restoreEater({ path: { id: eater.id }, headers: seen(data!.version) }).then(() =>
-              queries.invalidateQueries(),
-            ),
-        },
-      });
+      did(t("removed", { name: eater.name }), () =>
+        restoreEater({ path: { id: eater.id }, headers: seen(data!.version) }),
+      );
       await queries.invalidateQueries();
     } catch (thrown) {
       setArchiving(troubleOf(thrown, t("app:silent")));

@@ -5,28 +5,21 @@ import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
 import { useState } from "react";
-import { amendItem, eatItem, getDay, layFood, type EatView, type ItemView, type Measure } from "../../api";
-import {
-  EaterTabs,
-  Header,
-  UndoButtons,
-  useCurrentEater,
-  useEatersQuery,
-  useOverviewQuery,
-} from "../../app/Header";
+import { amendItem, eatItem, getDay, type EatView, type ItemView, type Measure } from "../../api";
+import { EaterTabs, Header, useCurrentEater, useEatersQuery, useOverviewQuery } from "../../app/Header";
 import { useHistory } from "../../app/history";
 import { useLens } from "../../app/lens";
 import { sawDays, seenDays } from "../../app/seen";
 import { AmountField } from "../../ui/AmountField";
 import { Amount } from "../../ui/Figures";
 import { amount, clock, grams, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
-import { FoodEntry } from "../../ui/FoodEntry";
 import { NeverMark } from "../../ui/never";
 import { Ruler } from "../../ui/Ruler";
 import { tapeLength } from "../../ui/ticks";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 import { queryKeys } from "../../app/queryKeys";
+import { DayEntry } from "../plan/DayEntry";
 import { PartOfBox } from "./PartOfBox";
 
 export default function EatRoom() {
@@ -65,7 +58,7 @@ export default function EatRoom() {
 
   return (
     <>
-      <Header actions={<UndoButtons />}>
+      <Header>
         <h1 className="sr-only">{t("title")}</h1>
         <div className="flex items-center">
           <button className="btn border-0 px-1" aria-label={t("before")} onClick={() => turn(-1)}>
@@ -235,17 +228,15 @@ function Day({ view }: { view: EatView }) {
               <li key={item.id} className="grid grid-cols-[1fr_auto_auto] items-center gap-3">
                 <div className="min-w-0">
                   <ItemFace item={item} lens={lens} />
-                  {item.giveOrTake === null && (
-                    <p className="mt-1 flex">
-                      <AmountField
-                        name={item.text ?? item.name}
-                        text={item.text}
-                        weight={item.grams}
-                        pieces={item.partOf === null ? item.pieces : null}
-                        onAmend={(text) => amend(item, text)}
-                      />
-                    </p>
-                  )}
+                  <p className="mt-1 flex">
+                    <AmountField
+                      name={item.text ?? item.name}
+                      text={item.text}
+                      weight={item.grams}
+                      pieces={item.partOf === null ? item.pieces : null}
+                      onAmend={(text) => amend(item, text)}
+                    />
+                  </p>
                 </div>
                 <span className="font-title font-bold">{clock(item.eatenAt!)}</span>
                 <button
@@ -262,22 +253,14 @@ function Day({ view }: { view: EatView }) {
       </main>
       <footer className="border-t border-rim px-4 pt-3 pb-2">
         <div className="mx-auto max-w-3xl">
-          <FoodEntry
+          <DayEntry
+            {...where}
+            eaten
             label={t("addLabel")}
             hint={t("addHint")}
             action={t("add")}
-            rule={aim.rule}
             lens={lens}
-            onAdd={(text, foodId) =>
-              change(
-                () =>
-                  layFood({
-                    headers: seenDays(where),
-                    body: { text, foodId, ...where, eaten: true },
-                  }),
-                t("added", { name: text }),
-              )
-            }
+            done={(what) => t("added", { name: what })}
           />
         </div>
       </footer>

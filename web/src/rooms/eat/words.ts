@@ -33,7 +33,7 @@ export const eat = {
   added: "{{name}} written down.",
   add: "Ate this",
   addLabel: "What else was eaten, and how much",
-  addHint: "150 g strawberries",
+  addHint: "150 g strawberries, half a stew box",
   about: "about",
   whole: "the whole day {{sum}} {{unit}}",
   heat: "Heat it once, until it steams all through: 74 °C (165 °F).",

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import { Link, useNavigate } from "react-router";
 import { archiveFood, getFood, restoreFood, seen, type FoodView } from "../../api";
-import { useSay } from "../../app/notices";
+import { useHistory } from "../../app/history";
 import { Drawer } from "../../ui/Drawer";
 import { exact, grams, wholeNumber } from "../../ui/format";
 import { Failed, Loading, Sentence } from "../../ui/states";
@@ -28,21 +28,15 @@ function Sheet({ food }: { food: FoodView }) {
   const { t } = useWords("foods");
   const go = useNavigate();
   const queries = useQueryClient();
-  const say = useSay();
+  const { did } = useHistory();
   const [isChanging, setChanging] = useState(false);
   const { per100g } = food;
   const remove = async () => {
     const { data: gone } = await archiveFood({ path: { id: food.id }, headers: seen(food.version) });
     await queries.invalidateQueries();
-    say(t("removed", { name: food.name }), {
-      action: {
-        label: t("app:undo"),
-        run: () =>
-          void restoreFood({ path: { id: food.id }, headers: seen(gone!.version) }).then(() =>
-            queries.invalidateQueries(),
-          ),
-      },
-    });
+    did(t("removed", { name: food.name }), () =>
+      restoreFood({ path: { id: food.id }, headers: seen(gone!.version) }),
+    );
     // What was typed meanwhile stays.
     void go({ pathname: "/foods", search: window.location.search });
   };

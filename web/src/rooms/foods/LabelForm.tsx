@@ -33,6 +33,7 @@ const figures = [
   "saltGrams",
   "sodiumMilligrams",
   "alcohol",
+  "points",
 ] as const;
 const printed = [
   "energy",
@@ -51,13 +52,16 @@ const unitOf = (figure: (typeof figures)[number]) =>
       ? "kJ"
       : figure === "sodiumMilligrams"
         ? "mg"
-        : "g";
+        : figure === "points"
+          ? "pt"
+          : "g";
 
 /** A label as typed: every number is text until it is sent, so that nothing typed is lost. */
 interface Typed extends Omit<OwnFoodRequest, "label" | "packageGrams"> {
   basis: Label["basis"];
   convention: Label["convention"];
   serving: string;
+  pieces: string;
   packageGrams: string;
   numbers: Partial<Record<(typeof figures)[number], string>>;
 }
@@ -73,9 +77,18 @@ const typedOf = (start: OwnFoodRequest | null): Typed => ({
   basis: start?.label.basis ?? "per100g",
   convention: start?.label.convention ?? "withoutFibre",
   serving: text(start?.label.servingGrams),
+  pieces: text(start?.label.servingPieces),
   packageGrams: text(start?.packageGrams),
   numbers: Object.fromEntries(figures.map((figure) => [figure, text(start?.label[figure])])),
 });
+
+const measureOf = (food: FoodView, name: string) =>
+  food.measures.find((own) => own.name === name && own.source === "its label")?.grams ?? null;
+const servingOf = (food: FoodView) => measureOf(food, "serving");
+const piecesOf = (food: FoodView) => {
+  const [serving, piece] = [servingOf(food), measureOf(food, "piece")];
+  return serving && piece ? Math.round((serving / piece) * 100) / 100 : null;
+};
 
 /** The label an own food was written down from, per 100 g. */
 export const startOf = (food: FoodView): OwnFoodRequest => ({
@@ -88,7 +101,9 @@ export const startOf = (food: FoodView): OwnFoodRequest => ({
   label: {
     basis: "per100g",
     convention: food.convention,
-    servingGrams: food.measures.find(({ name }) => name === "serving")?.grams ?? null,
+    servingGrams: servingOf(food),
+    servingPieces: piecesOf(food),
+    points: food.pointsPer100g,
     kilocalories: food.per100g.energy,
     protein: food.per100g.protein,
     fat: food.per100g.fat,
@@ -127,6 +142,7 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
     basis: typed.basis,
     convention: typed.convention,
     servingGrams: number("label.servingGrams", typed.serving),
+    servingPieces: number("label.servingPieces", typed.pieces),
     ...Object.fromEntries(
       figures.map((figure) => [figure, number(`label.${figure}`, typed.numbers[figure])]),
     ),
@@ -142,7 +158,14 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
   });
   const at = (field: string) =>
     unread.includes(field) ? t("app:numberNeeded") : sentenceFor(trouble, field);
-  const known = ["name", "gtin", "packageGrams", "label.servingGrams", ...figures.map((f) => `label.${f}`)];
+  const known = [
+    "name",
+    "gtin",
+    "packageGrams",
+    "label.servingGrams",
+    "label.servingPieces",
+    ...figures.map((f) => `label.${f}`),
+  ];
 
   const save = async () => {
     if (unread.length > 0) return;
@@ -240,6 +263,15 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
           />
           g
         </span>
+        <label htmlFor="label-pieces">{t("label.pieces")}</label>
+        <input
+          id="label-pieces"
+          inputMode="decimal"
+          className="field w-full text-right"
+          placeholder={t("label.piecesHint")}
+          value={typed.pieces}
+          onChange={(event) => change({ pieces: event.target.value })}
+        />
         <label htmlFor="label-convention">{t("label.convention")}</label>
         <select
           id="label-convention"
@@ -252,6 +284,7 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
         </select>
       </div>
       <Sentence>{at("label.servingGrams")}</Sentence>
+      <Sentence>{at("label.servingPieces")}</Sentence>
       <p className="text-xs text-soft">{t("label.empty")}</p>
       <div className={row}>
         {figures.map((figure) => (

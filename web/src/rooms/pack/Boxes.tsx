@@ -25,7 +25,7 @@ export function Boxes({ batch }: { batch: BatchView }) {
   const { t } = useWords("pack");
   const say = useSay();
   const queries = useQueryClient();
-  const { change, undo } = useHistory();
+  const { change, did } = useHistory();
   const there = batch.boxes.filter(({ state }) => state === "packed");
   useEffect(() => {
     sawDays(batch.boxes.flatMap(dayOf), batch.daysVersion);
@@ -46,10 +46,10 @@ export function Boxes({ batch }: { batch: BatchView }) {
       for (const { id, version } of data!.boxes) versions.saw(id, version);
       const moved = which.map((box) => ({ ...box, place }));
       const [was, ...others] = new Set(which.map((box) => box.place));
-      const canGoBack = !isUndo && was !== undefined && others.length === 0;
-      say(t("put", { count: which.length, place: t(`places.${place}`) }), {
-        action: canGoBack ? { label: t("app:undo"), run: () => void put(moved, was, true) } : undefined,
-      });
+      const done = t("put", { count: which.length, place: t(`places.${place}`) });
+      if (isUndo) return;
+      if (was !== undefined && others.length === 0) did(done, () => put(moved, was, true));
+      else say(done);
     } catch (thrown) {
       say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
     } finally {
@@ -57,8 +57,7 @@ export function Boxes({ batch }: { batch: BatchView }) {
     }
   };
   const letGo = async (box: BoxView, how: typeof giveAwayBox | typeof throwAwayBox, done: string) => {
-    const isDone = await change(() => how({ path: { id: box.id }, headers: seenDays(...dayOf(box)) }));
-    if (isDone) say(done, { action: { label: t("app:undo"), run: undo } });
+    await change(() => how({ path: { id: box.id }, headers: seenDays(...dayOf(box)) }), done);
   };
 
   return (

@@ -17,6 +17,7 @@ import {
   type Trouble,
 } from "../../api";
 import { freshen } from "../../app/freshen";
+import { useHistory } from "../../app/history";
 import { Header } from "../../app/Header";
 import { useSay } from "../../app/notices";
 import { grams, longDay, shortDay } from "../../ui/format";
@@ -43,6 +44,7 @@ function Bench({ batch }: { batch: BatchView }) {
   const { t } = useWords("pack");
   const go = useNavigate();
   const say = useSay();
+  const { did } = useHistory();
   const queries = useQueryClient();
   const [typed, type, forget] = useTyped(batch);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
@@ -94,12 +96,9 @@ function Bench({ batch }: { batch: BatchView }) {
     }).then((done) => {
       if (!done) return;
       forget();
-      const restore = () =>
-        attempt(async () => restoreBatch({ path: { id: batch.id }, headers: seen(version) })).then(
-          (back) => back && void go(`/pack/${batch.id}`),
-        );
-      say(t("discarded", { name: batch.name }), {
-        action: { label: t("app:undo"), run: () => void restore() },
+      did(t("discarded", { name: batch.name }), async () => {
+        await restoreBatch({ path: { id: batch.id }, headers: seen(version) });
+        void go(`/pack/${batch.id}`);
       });
       void go("/pack");
     });

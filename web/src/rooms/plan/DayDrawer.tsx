@@ -22,7 +22,7 @@ import { sawDays, seenDays } from "../../app/seen";
 import { AmountField } from "../../ui/AmountField";
 import { Drawer } from "../../ui/Drawer";
 import { Amount } from "../../ui/Figures";
-import { amount, exact, grams, longDay, shortDay, wholeNumber } from "../../ui/format";
+import { amount, exact, inPieces, longDay, shortDay, wholeNumber } from "../../ui/format";
 import { Failed, Loading } from "../../ui/states";
 import { NeverMark } from "../../ui/never";
 import { EventForm } from "./EventForm";
@@ -210,7 +210,7 @@ function Depth({
           ))}
         </ul>
       </section>
-      <EventForm eaterId={eaterId} day={day} slots={depth.slots} />
+      <EventForm eaterId={eaterId} day={day} slots={depth.slots} hasPoints={view.aim.rule !== null} />
       <section aria-labelledby="depth-copy">
         <h3 id="depth-copy" className="mb-1 text-base">
           {t("depth.copy")}
@@ -300,16 +300,14 @@ function Item({
       <div className="flex items-center gap-2">
         <span className="flex min-w-0 flex-1 flex-wrap items-center gap-x-2">
           {item.eatenAt && <span aria-hidden>✓ </span>}
-          {(item.text === null || item.giveOrTake !== null) && <span>{name}</span>}
-          {item.giveOrTake === null && (
-            <AmountField
-              name={name}
-              text={item.text}
-              weight={item.grams}
-              pieces={item.pieces}
-              onAmend={(text) => amend(text, false)}
-            />
-          )}
+          {item.text === null && <span>{name}</span>}
+          <AmountField
+            name={name}
+            text={item.text}
+            weight={item.grams}
+            pieces={item.pieces}
+            onAmend={(text) => amend(text, false)}
+          />
           {item.never && (
             <span className="ml-2">
               <NeverMark t={t} name={eater} why={item.never} />
@@ -326,12 +324,14 @@ function Item({
             aria-pressed={item.isLocked}
             aria-label={t(item.isLocked ? "depth.unlock" : "depth.lock", { name })}
             onClick={() =>
-              void change(() =>
-                lockItem({
-                  headers: seenDays(where),
-                  path: { id: item.id },
-                  body: { isLocked: !item.isLocked },
-                }),
+              void change(
+                () =>
+                  lockItem({
+                    headers: seenDays(where),
+                    path: { id: item.id },
+                    body: { isLocked: !item.isLocked },
+                  }),
+                t(item.isLocked ? "depth.unlocked" : "depth.locked", { name }),
               )
             }
           >
@@ -347,7 +347,10 @@ function Item({
           onChange={({ target }) => {
             // Read now: when the change is sent, the field stands on the old one again.
             const slot = target.value || null;
-            void change(() => putInSlot({ headers: seenDays(where), path: { id: item.id }, body: { slot } }));
+            void change(
+              () => putInSlot({ headers: seenDays(where), path: { id: item.id }, body: { slot } }),
+              t("depth.inSlot", { name, slot: slot ?? t("depth.noSlot") }),
+            );
           }}
         >
           <option value="">{t("depth.noSlot")}</option>
@@ -361,9 +364,7 @@ function Item({
           <button className="min-h-8 underline" onClick={() => void amend(`${item.grams} g`, true)}>
             {t("portion.all", {
               name: eater,
-              amount: item.pieces
-                ? t("app:pieces", { count: item.pieces })
-                : `${grams(Math.round(item.grams))} g`,
+              amount: inPieces(t, item),
             })}
           </button>
         )}

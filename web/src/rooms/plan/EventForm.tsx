@@ -7,26 +7,32 @@ import { longDay } from "../../ui/format";
 import { sentNumber } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 
-const fields = ["energy", "protein", "carbohydrate", "fat"] as const;
+const figures = ["energy", "protein", "carbohydrate", "fat"] as const;
+const columns = ["name", "energy", "high", "points", "protein", "carbohydrate", "fat"] as const;
 
-interface Row {
-  name: string;
-  energy: string;
-  high: string;
-  protein: string;
-  carbohydrate: string;
-  fat: string;
-}
-const blank: Row = { name: "", energy: "", high: "", protein: "", carbohydrate: "", fat: "" };
+type Row = Record<(typeof columns)[number], string>;
+const blank: Row = { name: "", energy: "", high: "", points: "", protein: "", carbohydrate: "", fat: "" };
 
 /** A meal out, entered ahead: lines off its menu, or an estimate from … to …; the rest of the day is fitted around it. */
-export function EventForm({ eaterId, day, slots }: { eaterId: string; day: string; slots: Slot[] }) {
+export function EventForm({
+  eaterId,
+  day,
+  slots,
+  hasPoints,
+}: {
+  eaterId: string;
+  day: string;
+  slots: Slot[];
+  /** Whether the eater counts points. */
+  hasPoints: boolean;
+}) {
   const { t } = useWords("plan");
   const { change } = useHistory();
   const [name, setName] = useState("");
   const [slot, setSlot] = useState("");
   const [rows, setRows] = useState<Row[]>([blank]);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const shown = columns.filter((field) => field !== "points" || hasPoints);
   const lay = async () => {
     const made = await change(
       async () => {
@@ -41,12 +47,13 @@ export function EventForm({ eaterId, day, slots }: { eaterId: string; day: strin
               items: rows.map((row) => ({
                 name: row.name || name,
                 figures: Object.fromEntries(
-                  fields.flatMap((field) => {
+                  figures.flatMap((field) => {
                     const value = sentNumber(row[field]);
                     return value === null ? [] : [[field, value]];
                   }),
                 ),
                 highKcal: sentNumber(row.high),
+                points: sentNumber(row.points),
               })),
             },
           });
@@ -94,7 +101,7 @@ export function EventForm({ eaterId, day, slots }: { eaterId: string; day: strin
         <table className="w-full text-xs">
           <thead>
             <tr className="text-left text-soft">
-              {(["name", "energy", "high", "protein", "carbohydrate", "fat"] as const).map((field) => (
+              {shown.map((field) => (
                 <th key={field} scope="col" className="px-0.5 font-normal">
                   {t(`event.columns.${field}`)}
                 </th>
@@ -104,7 +111,7 @@ export function EventForm({ eaterId, day, slots }: { eaterId: string; day: strin
           <tbody>
             {rows.map((row, i) => (
               <tr key={i}>
-                {(["name", "energy", "high", "protein", "carbohydrate", "fat"] as const).map((field) => (
+                {shown.map((field) => (
                   <td key={field} className="p-0.5">
                     <input
                       className={`field w-full ${field === "name" ? "min-w-24" : "min-w-12 text-right"}`}

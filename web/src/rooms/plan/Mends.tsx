@@ -15,7 +15,7 @@ import { freshen } from "../../app/freshen";
 import { useHistory } from "../../app/history";
 import { useSay } from "../../app/notices";
 import { seenDays } from "../../app/seen";
-import { amount, grams, shortDay, unitOf } from "../../ui/format";
+import { amount, inPieces, shortDay, unitOf } from "../../ui/format";
 import { outWords } from "./reading";
 
 interface MendsProps {
@@ -58,10 +58,9 @@ export function Mends({ eaterId, day, depth, lens }: MendsProps) {
 
 function useMaking(eaterId: string, day: string, depth: DayInDepth) {
   const { t } = useWords("plan");
-  const { change } = useHistory();
+  const { change, did } = useHistory();
   const say = useSay();
   const queries = useQueryClient();
-  const fresh = () => freshen(queries, "eater");
   const moveBound = async ({ bound, newBand }: MendStepView, done: string) => {
     const setBand = async (band: Band | null) =>
       (
@@ -70,13 +69,12 @@ function useMaking(eaterId: string, day: string, depth: DayInDepth) {
           body: { measure: bound!, band, name: t("mend.dayName") },
         })
       ).data!;
-    const tell = (thrown: unknown) => say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
     try {
       const { before } = await setBand(newBand ?? null);
-      await fresh();
-      say(done, { action: { label: t("app:undo"), run: () => void setBand(before).then(fresh, tell) } });
+      await freshen(queries, "eater");
+      did(done, () => setBand(before));
     } catch (thrown) {
-      tell(thrown);
+      say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
     }
   };
   return async (mend: MendView) => {
@@ -115,9 +113,7 @@ function stepWords(t: TFunction, step: MendStepView, depth: DayInDepth): string 
   const key = kind !== "moveBound" ? kind : isOver ? "raiseMost" : "lowerLeast";
   return t(`plan:mend.${key}`, {
     name: step.name,
-    amount: step.pieces
-      ? t("app:pieces", { count: step.pieces })
-      : `${grams(Math.round((step.grams ?? 0) * 10) / 10)} g`,
+    amount: inPieces(t, { pieces: step.pieces, grams: step.grams ?? 0 }),
     other: step.otherName ?? "",
     day: step.otherDay ? shortDay(step.otherDay) : "",
     measure: measure ? t(`app:measures.${measure}`) : "",

@@ -14,22 +14,15 @@ import { useEffect, useEffectEvent, useLayoutEffect, useRef, useState } from "re
 import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
 import type { EaterWeekView } from "../../api";
-import {
-  EaterTabs,
-  Header,
-  UndoButtons,
-  useCurrentEater,
-  useEatersQuery,
-  useOverviewQuery,
-} from "../../app/Header";
+import { EaterTabs, Header, useCurrentEater, useEatersQuery, useOverviewQuery } from "../../app/Header";
 import { isTyping } from "../../app/keys";
 import { useKitchen } from "../../app/kitchen";
 import { measureFor, useLens } from "../../app/lens";
-import { FoodEntry } from "../../ui/FoodEntry";
 import { amount, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
 import { tapeLength } from "../../ui/ticks";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { DayDrawer } from "./DayDrawer";
+import { DayEntry } from "./DayEntry";
 import { DayRow, type RowActs } from "./DayRow";
 import { FitPanel } from "./FitPanel";
 import { MenuPanel } from "./MenuPanel";
@@ -147,7 +140,7 @@ export default function PlanRoom() {
 
   return (
     <>
-      <Header actions={<UndoButtons />}>
+      <Header>
         <h1 className="sr-only">{t("app:rooms.plan")}</h1>
         <div className="flex items-center gap-1">
           <button className="btn border-0 px-1" aria-label={t("app:week.before")} onClick={() => turn(-1)}>
@@ -326,13 +319,13 @@ export default function PlanRoom() {
                   ))}
                 </select>
               </h2>
-              <FoodEntry
+              <DayEntry
+                eaterId={first.eaterId}
+                day={layOn}
                 label={t("plain.label")}
                 hint={t("plain.hint")}
                 action={t("plain.add")}
-                rule={first.aim.rule}
                 lens={lens}
-                onAdd={(text, foodId) => moves.layFood(text, foodId, { eaterId: first.eaterId, day: layOn })}
               />
             </section>
             <section aria-labelledby="week-title" className="text-sm">

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { useWords } from "../../app/i18n";
 import type { ItemView } from "../../api";
-import { grams } from "../../ui/format";
+import { inPieces } from "../../ui/format";
 
 const coarse = 10;
 const fine = 5;
@@ -23,7 +23,7 @@ export function PortionEdge({
   const piece = item.pieces ? item.grams / item.pieces : null;
   const [step, least] = piece ? [piece, piece] : [coarse, fewest];
   const said = (weight: number) =>
-    piece ? t("app:pieces", { count: Math.round(weight / piece) }) : `${grams(Math.round(weight))} g`;
+    inPieces(t, { pieces: piece && Math.round(weight / piece), grams: weight });
   const [size, setSize] = useState<number | null>(null);
   const [start, setStart] = useState<{ x: number; width: number } | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);

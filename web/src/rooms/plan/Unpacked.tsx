@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import { Link } from "react-router";
 import type { Measure, UnpackedView } from "../../api";
-import { amount, grams, shortDay, unitOf } from "../../ui/format";
+import { amount, grams, inPieces, shortDay, unitOf } from "../../ui/format";
 import { wholeIn } from "../../ui/numbers";
 import { Strip } from "./Strip";
 import type { Carried } from "./usePlan";
@@ -60,9 +60,7 @@ function Batch({
   const short = batch.grams !== null && batch.leftGrams < 0;
   // What comes in pieces is counted.
   const said = (weight: number) =>
-    batch.pieceGrams
-      ? t("app:pieces", { count: Math.round(weight / batch.pieceGrams) })
-      : `${grams(Math.round(weight))} g`;
+    inPieces(t, { pieces: batch.pieceGrams && Math.round(weight / batch.pieceGrams), grams: weight });
   const cooked = t(isPlanned ? "unpacked.cook" : "shelf.cooked", { day: shortDay(batch.cookedOn) });
   return (
     <>

@@ -5,7 +5,6 @@ import {
   discardBatch,
   getWeek,
   layBox,
-  layFood,
   layPortion,
   moveItem,
   planBatches,
@@ -98,33 +97,23 @@ export function usePlanMoves(week: WeekView | undefined) {
         }),
       );
     },
-    layFood: (text: string, foodId: string | null, to: Omit<Place, "place">) =>
-      change(
-        () => layFood({ headers: seenDays(to), body: { text, foodId, ...to } }),
-        t("carry.laid", { name: text, day: longDay(to.day) }),
-      ),
   };
 }
 
 /** What is to be cooked: batches planned, planned otherwise, or taken off again. */
 export function useAhead() {
   const { t } = useWords("plan");
+  const { did } = useHistory();
   const say = useSay();
   const queries = useQueryClient();
-  // What was done is said, and where it can be undone, that too.
   const attempt = async <T>(
     act: () => Promise<T>,
     done: string,
-    undo?: { act: (made: T) => Promise<unknown>; done: (made: T) => string },
+    takeBack: (made: T) => Promise<unknown>,
   ): Promise<boolean> => {
     try {
       const made = await act();
-      say(
-        done,
-        undo && {
-          action: { label: t("app:undo"), run: () => void attempt(() => undo.act(made), undo.done(made)) },
-        },
-      );
+      did(done, () => takeBack(made));
       return true;
     } catch (thrown) {
       say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
@@ -140,11 +129,8 @@ export function useAhead() {
       attempt(
         () => planBatches({ body: { day, dishes } }),
         t("menu.planned", { count: dishes.length, day: longDay(day) }),
-        {
-          act: async ({ data }) => {
-            for (const { id, version } of data!) await discardBatch({ path: { id }, headers: seen(version) });
-          },
-          done: () => t("menu.unplanned", { count: dishes.length }),
+        async ({ data }) => {
+          for (const { id, version } of data!) await discardBatch({ path: { id }, headers: seen(version) });
         },
       ),
     replan: (batch: UnpackedView, day: string, portions: number) =>
@@ -152,24 +138,18 @@ export function useAhead() {
         () =>
           replanBatch({ path: { id: batch.batchId }, headers: seen(batch.version), body: { day, portions } }),
         planned(batch.name, portions, day),
-        {
-          act: ({ data }) =>
-            replanBatch({
-              path: { id: batch.batchId },
-              headers: seen(data!.version),
-              body: { day: batch.cookedOn, portions: batch.portions },
-            }),
-          done: () => planned(batch.name, batch.portions, batch.cookedOn),
-        },
+        ({ data }) =>
+          replanBatch({
+            path: { id: batch.batchId },
+            headers: seen(data!.version),
+            body: { day: batch.cookedOn, portions: batch.portions },
+          }),
       ),
     discard: (batch: UnpackedView) =>
       attempt(
         () => discardBatch({ path: { id: batch.batchId }, headers: seen(batch.version) }),
         t("unpacked.discarded", { name: batch.name }),
-        {
-          act: ({ data }) => restoreBatch({ path: { id: batch.batchId }, headers: seen(data!.version) }),
-          done: () => t("unpacked.restored", { name: batch.name }),
-        },
+        ({ data }) => restoreBatch({ path: { id: batch.batchId }, headers: seen(data!.version) }),
       ),
   };
 }

@@ -17,6 +17,7 @@ import {
   type RecipeView,
 } from "../../api";
 import { freshen } from "../../app/freshen";
+import { useHistory } from "../../app/history";
 import { EaterTabs, Header, useCurrentEater, useEaters } from "../../app/Header";
 import { useLens } from "../../app/lens";
 import { useSay } from "../../app/notices";
@@ -59,6 +60,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
   const { t } = useWords("recipes");
   const go = useNavigate();
   const say = useSay();
+  const { did } = useHistory();
   const queries = useQueryClient();
   const lens = useLens();
   const bench = useRecipe(recipe);
@@ -111,15 +113,9 @@ function Bench({ recipe }: { recipe: RecipeView }) {
       headers: seen(bench.version()),
     });
     await freshen(queries, "recipe");
-    say(t("removed", { name: sheet.name }), {
-      action: {
-        label: t("app:undo"),
-        run: () =>
-          void restoreRecipe({ path: { id: recipe.id }, headers: seen(gone!.version) }).then(() =>
-            freshen(queries, "recipe"),
-          ),
-      },
-    });
+    did(t("removed", { name: sheet.name }), () =>
+      restoreRecipe({ path: { id: recipe.id }, headers: seen(gone!.version) }),
+    );
     void go("/recipes");
   };
 
@@ -143,6 +139,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
   return (
     <>
       <Header
+        undo={false}
         actions={
           <>
             <button className="btn" onClick={bench.undo} disabled={!bench.canUndo}>
