@@ -89,6 +89,7 @@ api.MapImports();
 api.MapRecipes();
 api.MapPlan();
 api.MapEntries();
+api.MapGuestsAndHolds();
 api.MapFits();
 api.MapMenus();
 api.MapDays();

@@ -58,7 +58,7 @@ public sealed class ManyHandsTests
             var item = items.Count > 0 ? Any(items) : null;
             var batch = Any(Batches);
             var shelf = week["shelf"]!.AsArray().SelectMany(group => group!["boxIds"]!.AsArray()).Select(id => (string)id!).ToList();
-            switch (chance.Next(item is null ? 4 : 24))
+            switch (chance.Next(item is null ? 4 : 30))
             {
                 case 0 when shelf.Count > 0: return await host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = Any(shelf), eaterId = eater, day, place = chance.Next(4) }, version);
                 case 0 or 1: return await host.SendAsync(HttpMethod.Post, "/api/plan/portions", new { batchId = batch, eaterId = eater, day, grams = chance.Next(3) == 0 ? (decimal?)chance.Next(50, 400) : null }, version);
@@ -82,6 +82,11 @@ public sealed class ManyHandsTests
                 case 20: return await BoxAsync(batch, version);
                 case 21: return await BoxAsync(batch, version);
                 case 22: return await WentInAsync(batch);
+                case 23 or 24: return await host.SendAsync(HttpMethod.Post, "/api/plan/entries", new { text = Any(["1 apple and half an oat bake box", "2 oat bake boxes", "100 g oat bake; dinner 600 kcal", "20 g house spread"]), eaterId = eater, day, eaten = chance.Next(2) == 0 }, version);
+                case 25: return await host.SendAsync(HttpMethod.Post, "/api/plan/guests", new { eaterId = eater, day, guests = chance.Next(0, 4), batchId = batch }, version);
+                case 26: return await host.SendAsync(HttpMethod.Post, "/api/plan/holds", new { eaterId = eater, day, measure = Any(["fat", "energy", "points"]), amount = chance.Next(0, 400), slot = Any(["evening", null]) }, version);
+                case 27: return await host.SendAsync(HttpMethod.Post, $"/api/plan/items/{item!.Id}/freeze", null, version);
+                case 28: return await host.SendAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}/away", new { days = new[] { day }, isAway = chance.Next(2) == 0, slot = Any(["noon", null]) });
                 default: return Changes.Count > 0 ? await host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{Any(Changes)}/undo", "") : (0, JsonValue.Create(0));
             }
         }

@@ -71,6 +71,13 @@ public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? 
     /// <summary>What a day goes for: the target, else the most, else the least; null without a bound.</summary>
     public decimal? Goal => Target ?? Max ?? Min;
 
+    /// <summary>A share of it: 0.7 of 2,000 give or take 100 is 1,400 give or take 70.</summary>
+    public static Band operator *(Band band, decimal share)
+    {
+        ArgumentNullException.ThrowIfNull(band);
+        return new(band.Min * share, band.Target * share, band.Max * share) { Tolerance = band.Tolerance * share };
+    }
+
     /// <summary>No bound at all.</summary>
     public static Band Open { get; } = new();
 

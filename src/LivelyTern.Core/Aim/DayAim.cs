@@ -20,6 +20,9 @@ public sealed record DayAim(Measure Leading, IReadOnlyDictionary<Measure, Band> 
     /// </summary>
     public bool LeavesOutIncompleteProtein { get; init; }
 
+    /// <summary>Whether the eater is away that day: it asks nothing.</summary>
+    public bool IsAway { get; init; }
+
     /// <summary>Every measure of one entry as this eater counts it.</summary>
     public IReadOnlyDictionary<Measure, Total> Count(Contents contents)
     {

@@ -17,6 +17,11 @@ public sealed record Slot(string Name, TimeOnly? At, decimal? Share, bool TakesB
 /// <param name="Bands">The bands that differ; a measure that is not here keeps its usual band.</param>
 public sealed record OtherDay(string Name, DayOfWeek? Weekday, DateOnly? Date, IReadOnlyDictionary<Measure, Band> Bands);
 
+/// <summary>An eater is away: for a whole day, or for one of its parts.</summary>
+/// <param name="Day">The day.</param>
+/// <param name="Slot">The part, by name; null for the whole day.</param>
+public sealed record Away(DateOnly Day, string? Slot);
+
 /// <summary>How an eater eats: other bands on some days, slots, a reserve, what they must never get, would rather not, and like.</summary>
 public sealed record EatingWays
 {
@@ -57,12 +62,34 @@ public sealed record EatingWays
     /// <summary>How many fillers a fit may lay on a day; null for as many as it takes.</summary>
     public int? FillersADay { get; init; }
 
+    /// <summary>When they are away.</summary>
+    public IReadOnlyList<Away> Away { get; init; } = [];
+
     /// <summary>The slots of a day, own or starting.</summary>
     public IReadOnlyList<Slot> Slots => OwnSlots.Count > 0 ? OwnSlots : StartingSlots;
 
+    /// <summary>Whether they are away all day: then the day asks nothing.</summary>
+    public bool IsAway(DateOnly day) => Away.Any(away => away.Day == day && away.Slot is null);
+
+    /// <summary>The slots of a day in which they are here.</summary>
+    public IReadOnlyList<Slot> SlotsOn(DateOnly day)
+    {
+        bool IsHere(Slot slot) =>
+            !Away.Any(away => away.Day == day && string.Equals(away.Slot, slot.Name, StringComparison.OrdinalIgnoreCase));
+        return IsAway(day) ? [] : Away.Any(away => away.Day == day) ? [.. Slots.Where(IsHere)] : Slots;
+    }
+
+    // How much of a day is spent here, 0 to 1: away at noon, which is 30 % of the day, 0.7. A slot without a share is as large as another.
+    private decimal ShareHere(DateOnly day)
+    {
+        decimal ShareOf(IReadOnlyList<Slot> slots) => slots.Sum(slot => slot.Share ?? (1m / Slots.Count));
+        var (here, all) = (SlotsOn(day), ShareOf(Slots));
+        return here.Count == Slots.Count || all <= 0 ? 1 : ShareOf(here) / all;
+    }
+
     /// <summary>
     /// The aim of a day, with all its bounds: what its date says, else its weekday, else the usual day, number by number. See
-    /// <see cref="Band.With"/>.
+    /// <see cref="Band.With"/>. Away all day it asks nothing; away for a part of it, the rest is asked for its share.
     /// </summary>
     public DayAim AimOn(DayAim usual, DateOnly day)
     {
@@ -73,7 +100,10 @@ public sealed record EatingWays
             foreach (var (measure, band) in other.Bands) bands[measure] = bands.GetValueOrDefault(measure, Band.Open).With(band);
         }
 
-        return (usual with { Bands = bands }).Resolved();
+        if (IsAway(day)) return usual with { Bands = new Dictionary<Measure, Band>(), IsAway = true };
+        var aim = (usual with { Bands = bands }).Resolved();
+        var here = ShareHere(day);
+        return here == 1 ? aim : aim with { Bands = aim.Bands.ToDictionary(band => band.Key, band => band.Value * here) };
     }
 
     /// <summary>

@@ -16,6 +16,9 @@ public enum DayVerdict
     /// <summary>Every band holds as far as the figures are known; the true ones may lie outside.</summary>
     FitsAsFarAsKnown,
 
+    /// <summary>Its eater is away: it asks nothing.</summary>
+    Away,
+
     /// <summary>A band does not hold, or something lies there that its eater must never get.</summary>
     Out,
 }
@@ -38,7 +41,13 @@ public sealed record DayReading(
     public bool HoldsNever { get; init; }
 
     /// <summary>What the day is.</summary>
-    public DayVerdict Verdict => Entries.Count == 0 ? DayVerdict.Empty : HoldsNever ? DayVerdict.Out : Judge(Bands.Values);
+    public DayVerdict Verdict => HoldsNever ? DayVerdict.Out
+        : IsAway ? DayVerdict.Away
+        : Entries.Count == 0 ? DayVerdict.Empty
+        : Judge(Bands.Values);
+
+    /// <summary>Whether its eater is away.</summary>
+    public bool IsAway { get; init; }
 
     /// <summary>Whether something lies on it and every band that is set holds, as far as its figures are known.</summary>
     public bool Fits => Verdict.IsFit();
@@ -84,7 +93,7 @@ public sealed record DayReading(
         var sums = MeasureTotals.Sum(measured, aim.Rule);
         BandReading Read(Measure measure, Total sum) => aim[measure].Read(sum, measure == aim.Leading ? reserve : 0);
         var bands = sums.Where(sum => !aim[sum.Key].IsOpen).ToDictionary(sum => sum.Key, sum => Read(sum.Key, sum.Value));
-        return new(measured, sums, bands, MeasureTotals.Missing(entries, sums));
+        return new(measured, sums, bands, MeasureTotals.Missing(entries, sums)) { IsAway = aim.IsAway };
     }
 }
 

@@ -5,6 +5,13 @@ namespace LivelyTern.Core.Plan;
 /// <summary>Items and the slots of a day.</summary>
 public static class DaySlots
 {
+    /// <summary>Whether an item stands where a box would: a box, a meal out, something kept free for later.</summary>
+    public static bool TakesTheBox(PlanItem item)
+    {
+        ArgumentNullException.ThrowIfNull(item);
+        return (item.IsOfBatch && !item.IsForGuests) || item.IsMealOut || item is { Hold: not null, Slot: not null };
+    }
+
     /// <summary>The items in the order of their slots, those without one last, else as they lay.</summary>
     public static IEnumerable<PlanItem> Order(IReadOnlyList<PlanItem> items, IReadOnlyList<Slot> slots)
     {
@@ -35,7 +42,7 @@ public static class DaySlots
         foreach (var item in stays.Concat(laid).Where(item => IndexOf(item.Slot, slots) < slots.Count))
         {
             wanted[IndexOf(item.Slot, slots)] -= energy(item);
-            if (item.IsOfBatch || item.IsMealOut) boxes[IndexOf(item.Slot, slots)]++;
+            if (TakesTheBox(item)) boxes[IndexOf(item.Slot, slots)]++;
         }
 
         var placed = new Dictionary<Guid, PlanItem>();

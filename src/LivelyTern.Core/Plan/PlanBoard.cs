@@ -109,6 +109,8 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
     public Outcome<PlanChange> Eat(Guid itemId, DateTimeOffset? at) =>
         at is not null && Find(itemId) is { } where && this[where].Find(item => item.Id == itemId)!.Portion is not null
             ? new Problem("not-packed", "itemId", "Cook and pack this batch first: then its box can be eaten.")
+            : at is not null && Find(itemId) is { } day && this[day].Find(item => item.Id == itemId)!.Hold is not null
+            ? new Problem("hold-eaten", "itemId", "That is only kept free: enter what was eaten instead.")
             : Replace(itemId, item => item with { EatenAt = at });
 
     /// <summary>Marks some of a box eaten: what is left of it is on the shelf again.</summary>
@@ -197,7 +199,7 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
     public Outcome<PlanChange> Size(Guid eaterId, Guid batchId, Grams weight)
     {
         if (Portion.ProblemOf(weight) is { } wrong) return wrong;
-        bool IsOfIt(PlanItem item) => item.Portion?.BatchId == batchId;
+        bool IsOfIt(PlanItem item) => item.Portion?.BatchId == batchId && !item.IsForGuests;
         PlanItem Sized(PlanItem item) => IsOfIt(item) ? item with { What = new Portion(batchId, weight) } : item;
         var days = Days.Where(day => day.Key.EaterId == eaterId && day.Value.Exists(IsOfIt)).Select(day => day.Key).ToList();
         return days.Count > 0

@@ -1,3 +1,4 @@
+using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
@@ -6,7 +7,7 @@ namespace LivelyTern.Core.Plan;
 
 /// <summary>
 /// What lies on a day: a packed box (<see cref="LaidBox"/>), a portion of a batch that is not packed yet (<see cref="Portion"/>), a plain
-/// food by weight (<see cref="PlainFood"/>), or a meal out (<see cref="MealOut"/>).
+/// food by weight (<see cref="PlainFood"/>), a meal out (<see cref="MealOut"/>), or an amount that is kept free (<see cref="Hold"/>).
 /// </summary>
 public abstract record Laid
 {
@@ -73,6 +74,21 @@ public sealed record PlainFood(string Text, Ingredient Food) : Laid
     public override int GetHashCode() => HashCode.Combine(Text, Food.Weight);
 }
 
+/// <summary>An amount of a measure that is kept free: "30 g of fat for the evening". What lies in its slot takes from it.</summary>
+/// <param name="Measure">The measure.</param>
+/// <param name="Amount">How much, in kcal, grams or points.</param>
+public sealed record Hold(Measure Measure, decimal Amount) : Laid
+{
+    private const decimal Most = 20_000m;
+
+    /// <summary>Why so much can't be kept free; null where it can.</summary>
+    public static Problem? ProblemOf(decimal amount) =>
+        amount is <= 0 or > Most ? new("hold-absurd", "amount", "Keep more than 0 and up to 20,000 free.") : null;
+
+    /// <inheritdoc/>
+    public override bool IsOfTheSame(Laid other) => other is Hold hold && hold.Measure == Measure;
+}
+
 /// <summary>Something laid on a day.</summary>
 /// <param name="Id">Stable identity.</param>
 /// <param name="What">What it is.</param>
@@ -87,6 +103,12 @@ public sealed record PlanItem(Guid Id, Laid What, DateTimeOffset? EatenAt = null
 
     /// <summary>Whether a fit laid it: another fit may take it away again.</summary>
     public bool IsFitted { get; init; }
+
+    /// <summary>Whether it is for guests: then it counts nothing for whose day it lies on.</summary>
+    public bool IsForGuests { get; init; }
+
+    /// <summary>The amount that it keeps free; null for all else.</summary>
+    public Hold? Hold => What as Hold;
 
     /// <summary>The box it is; null for all else.</summary>
     public Guid? BoxId => (What as LaidBox)?.BoxId;
@@ -121,26 +143,30 @@ public sealed record PlanItem(Guid Id, Laid What, DateTimeOffset? EatenAt = null
         return What.IsOfTheSame(other.What);
     }
 
-    /// <summary>What it contains.</summary>
+    /// <summary>Whether a hand decided that it lies there and nowhere else: no fit and no mend touches it.</summary>
+    public bool IsSettled => EatenAt is not null || IsLocked || IsMealOut || IsForGuests || What is Plan.Hold;
+
+    /// <summary>What its eater gets of it: nothing of what is for guests, or only kept free.</summary>
     /// <param name="stock">The boxes and batches of the plan.</param>
     public Contents Contents(Stock stock)
     {
         ArgumentNullException.ThrowIfNull(stock);
+        if (IsForGuests || What is Plan.Hold) return Foods.Contents.Nothing;
         return stock.BoxOf(this)?.Contents ?? new Contents([Food!]);
     }
 
-    /// <summary>What it is called: the dish, or the plain food as typed.</summary>
+    /// <summary>What it is called: the dish, the plain food as typed, or that it is kept free.</summary>
     /// <param name="stock">The boxes and batches of the plan.</param>
     public string Name(Stock stock)
     {
         ArgumentNullException.ThrowIfNull(stock);
-        return stock.BoxOf(this)?.Batch.RecipeName ?? Text!;
+        return stock.BoxOf(this)?.Batch.RecipeName ?? Text ?? "kept free";
     }
 
     /// <summary>The same thing in the same state, whoever laid it.</summary>
     public bool Equals(PlanItem? other) =>
         other is not null && Id == other.Id && What == other.What && EatenAt == other.EatenAt && IsLocked == other.IsLocked
-        && string.Equals(Slot, other.Slot, StringComparison.Ordinal);
+        && IsForGuests == other.IsForGuests && string.Equals(Slot, other.Slot, StringComparison.Ordinal);
 
     /// <inheritdoc/>
     public override int GetHashCode() => Id.GetHashCode();

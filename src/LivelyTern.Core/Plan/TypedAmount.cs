@@ -46,8 +46,16 @@ public static class TypedAmount
             Portion portion when box is not null => Of(portion, box, typed),
             LaidBox laid when box is not null => Of(laid, box, typed),
             MealOut meal => Of(meal, typed),
+            Hold hold => Of(hold, typed),
             _ => Unread,
         };
+    }
+
+    private static Outcome<Laid> Of(Hold hold, string typed)
+    {
+        var amount = ShareOf(typed) is { } share ? hold.Amount * share : AmountText.Read(typed)?.Quantity;
+        if (amount is not { } kept) return new Problem("amount-unread", "text", "Type how much of it is kept free, as a number.");
+        return Hold.ProblemOf(kept) is { } wrong ? wrong with { Field = "text" } : hold with { Amount = kept };
     }
 
     // Of a meal a share; or its figures anew, under its own name or another.

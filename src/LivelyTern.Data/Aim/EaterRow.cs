@@ -23,6 +23,9 @@ public sealed class EaterRow : IVersioned
     /// <summary>The bands of single dates.</summary>
     public List<DateBandRow> DateBands { get; set; } = [];
 
+    /// <summary>The days and parts of days they are away.</summary>
+    public List<AwayRow> Aways { get; set; } = [];
+
     /// <summary>The body a need was worked out for, where the eater keeps it here.</summary>
     public Body? Body { get; set; }
 
@@ -47,7 +50,11 @@ public sealed class EaterRow : IVersioned
     public EatingWays WaysFrom(DateOnly today)
     {
         var ways = Ways;
-        return ways with { OtherDays = [.. ways.OtherDays.Where(day => day.Date is null || day.Date >= today)] };
+        return ways with
+        {
+            OtherDays = [.. ways.OtherDays.Where(day => day.Date is null || day.Date >= today)],
+            Away = [.. ways.Away.Where(away => away.Day >= today)],
+        };
     }
 
     /// <summary>How they eat and what a day may hold, as it was on that day or is to be.</summary>
@@ -73,7 +80,11 @@ public sealed class EaterRow : IVersioned
         OtherDay Date(IGrouping<DateOnly, DateBandRow> bands) =>
             new(bands.First().Name, null, bands.Key, bands.ToDictionary(band => band.Measure, band => band.ToBand()));
         var dates = DateBands.GroupBy(band => band.Day).OrderBy(date => date.Key).Select(Date);
-        return (KeptWays ?? EatingWays.Plain) with { OtherDays = [.. aim.Aim.ToWeekdays(), .. dates] };
+        return (KeptWays ?? EatingWays.Plain) with
+        {
+            OtherDays = [.. aim.Aim.ToWeekdays(), .. dates],
+            Away = [.. Aways.OrderBy(away => away.Day).Select(away => away.ToAway())],
+        };
     }
 }
 
@@ -110,8 +121,21 @@ public sealed class DateBandRow
     internal Band ToBand() => new StoredBand(Min, Target, Max, Tolerance).ToBand();
 }
 
+/// <summary>A day, or a part of one, on which an eater is away.</summary>
+public sealed class AwayRow
+{
+    public Guid EaterId { get; set; }
+
+    public DateOnly Day { get; set; }
+
+    /// <summary>The part of the day, by name; "" for all of it.</summary>
+    public required string Slot { get; set; }
+
+    internal Away ToAway() => new(Day, Slot.Length == 0 ? null : Slot);
+}
+
 internal sealed class EaterRows : IEntityTypeConfiguration<EaterRow>, IEntityTypeConfiguration<AimRow>,
-    IEntityTypeConfiguration<DateBandRow>
+    IEntityTypeConfiguration<DateBandRow>, IEntityTypeConfiguration<AwayRow>
 {
     public void Configure(EntityTypeBuilder<EaterRow> builder)
     {
@@ -119,7 +143,9 @@ internal sealed class EaterRows : IEntityTypeConfiguration<EaterRow>, IEntityTyp
         builder.Property(row => row.Body).AsStored(body => StoredBody.Of(body!), stored => stored.ToBody());
         builder.HasMany(row => row.Aims).WithOne().HasForeignKey(row => row.EaterId);
         builder.HasMany(row => row.DateBands).WithOne().HasForeignKey(row => row.EaterId);
+        builder.HasMany(row => row.Aways).WithOne().HasForeignKey(row => row.EaterId);
         builder.Navigation(row => row.Aims).AutoInclude();
+        builder.Navigation(row => row.Aways).AutoInclude();
         builder.Navigation(row => row.DateBands).AutoInclude();
     }
 
@@ -128,6 +154,9 @@ internal sealed class EaterRows : IEntityTypeConfiguration<EaterRow>, IEntityTyp
         builder.ToTable("Aims").HasKey(row => new { row.EaterId, row.From });
         builder.Property(row => row.Aim).AsStored();
     }
+
+    public void Configure(EntityTypeBuilder<AwayRow> builder) =>
+        builder.ToTable("Aways").HasKey(row => new { row.EaterId, row.Day, row.Slot });
 
     public void Configure(EntityTypeBuilder<DateBandRow> builder)
     {

@@ -7,6 +7,8 @@ namespace LivelyTern.Data.Aim;
 /// <summary>The eaters of the household.</summary>
 public sealed class EaterStore(TernDb db, TimeProvider clock)
 {
+    private const int MostDaysAway = 62;
+
     /// <summary>The most eaters of one household.</summary>
     public const int Most = 12;
 
@@ -83,6 +85,29 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         if (problems.Count > 0) return problems;
         SetDates(row, ways.OtherDays);
         return await db.SaveAsync(row, (row, before));
+    }
+
+    /// <summary>Says that an eater is away on some days, or here after all; days past stay as they were.</summary>
+    /// <param name="id">The eater.</param>
+    /// <param name="days">The days.</param>
+    /// <param name="slot">The part of each; null for the whole day.</param>
+    /// <param name="isAway">Whether they are away.</param>
+    /// <returns>The days for which that is new.</returns>
+    public async Task<Outcome<IReadOnlyList<DateOnly>>> SetAwayAsync(
+        Guid id, IReadOnlyList<DateOnly> days, string? slot, bool isAway)
+    {
+        ArgumentNullException.ThrowIfNull(days);
+        if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id && row.ArchivedAt == null) is not { } row) return Stale.Gone("eater");
+        if (days.Count is 0 or > MostDaysAway) return new Problem("away-days", "days", $"Between 1 and {MostDaysAway} days at a time.");
+        if (days.Select(day => KitchenDays.Refusal(day, Today, "days")).FirstOrDefault(far => far is not null) is { } far) return far;
+        if (days.Any(day => day < Today)) return new Problem("day-past", "days", "That day is past: it stays as it was.");
+        var part = row.Ways.Slots.FirstOrDefault(one => string.Equals(one.Name, slot, StringComparison.OrdinalIgnoreCase))?.Name;
+        if (slot is not null && part is null) return new Problem("slot-unknown", "slot", "This eater has no such part of the day.");
+        bool IsThat(AwayRow away, DateOnly day) => away.Day == day && string.Equals(away.Slot, part ?? "", StringComparison.Ordinal);
+        var changed = days.Distinct().Where(day => row.Aways.Exists(away => IsThat(away, day)) != isAway).ToList();
+        if (isAway) row.Aways.AddRange(changed.Select(day => new AwayRow { EaterId = id, Day = day, Slot = part ?? "" }));
+        else row.Aways.RemoveAll(away => changed.Exists(day => IsThat(away, day)));
+        return await db.SaveAsync<IReadOnlyList<DateOnly>>(row, changed);
     }
 
     private IEnumerable<Problem> FarDates(IReadOnlyList<OtherDay> days)

@@ -111,7 +111,7 @@ public sealed class Ledger(TernDb db, EntryCache read, TimeProvider clock) : IEa
             Day = where.Day,
             EatenAt = item.EatenAt!.Value,
             WrittenAt = clock.GetUtcNow(),
-            Name = item.Name(stock),
+            Name = item.IsForGuests ? item.Name(stock) + ", for guests" : item.Name(stock),
             BoxId = item.BoxId,
             Decigrams = Tenths(grams),
             Decikilocalories = Tenths(totals[Measure.Energy].Known),

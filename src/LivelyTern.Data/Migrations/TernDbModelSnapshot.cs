@@ -34,6 +34,22 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("Aims", (string)null);
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Aim.AwayRow", b =>
+                {
+                    b.Property<Guid>("EaterId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Slot")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("EaterId", "Day", "Slot");
+
+                    b.ToTable("Aways", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Aim.DateBandRow", b =>
                 {
                     b.Property<Guid>("EaterId")
@@ -628,7 +644,16 @@ namespace LivelyTern.Data.Migrations
                     b.Property<decimal?>("GiveOrTake")
                         .HasColumnType("TEXT");
 
+                    b.Property<decimal?>("HoldAmount")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("HoldMeasure")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("IsFitted")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("IsForGuests")
                         .HasColumnType("INTEGER");
 
                     b.Property<bool>("IsLocked")
@@ -817,6 +842,15 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Aim.AwayRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
+                        .WithMany("Aways")
+                        .HasForeignKey("EaterId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Aim.DateBandRow", b =>
                 {
                     b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
@@ -965,6 +999,8 @@ namespace LivelyTern.Data.Migrations
             modelBuilder.Entity("LivelyTern.Data.Aim.EaterRow", b =>
                 {
                     b.Navigation("Aims");
+
+                    b.Navigation("Aways");
 
                     b.Navigation("DateBands");
                 });

@@ -97,6 +97,23 @@ public sealed class DayChanges(
         return await MakeAsync(version, [], [boxId], board => board.LetGo(new BoxChange(boxId, kind, row.Life, gone)), undoneId: null);
     });
 
+    /// <summary>A box that lies on a day goes into the freezer instead, to be eaten another day.</summary>
+    /// <param name="version">The number of the last change the user saw.</param>
+    /// <param name="itemId">The box on its day.</param>
+    public Task<Outcome<MadeChange>> FreezeAsync(int version, Guid itemId) => db.InTurnAsync(async () =>
+    {
+        var item = await db.PlanItems.AsNoTracking().SingleOrDefaultAsync(row => row.Id == itemId && row.BoxId != null);
+        if (item is null || await db.Boxes.SingleOrDefaultAsync(box => box.Id == item.BoxId) is not { } box) return Stale.Gone("box");
+        var frozen = new BoxChange(box.Id, BoxEventKind.Put, box.Life, box.Life.Put(BoxPlace.Freezer, Today));
+        Outcome<PlanChange> Change(PlanBoard board)
+        {
+            var off = board.TakeOff(itemId);
+            return off.Succeeded && frozen.Before != frozen.After ? off.Value! with { Boxes = [frozen] } : off;
+        }
+
+        return await MakeAsync(version, [], [itemId, box.Id], Change, undoneId: null);
+    });
+
     /// <summary>
     /// Undoes a change, once, if the days it touched are still as it left them. The undoing is a change itself: undo that to redo.
     /// </summary>
@@ -268,6 +285,7 @@ public sealed class DayChanges(
         (row.BoxId, row.Text, row.EatenAt) = (item.BoxId, item.Text, item.EatenAt);
         (row.BatchId, row.Milligrams) = (item.Portion?.BatchId, Milligrams.Of(item.Portion?.Weight ?? item.PartOfBox));
         (row.Slot, row.IsLocked, row.IsFitted, row.GiveOrTake) = (item.Slot, item.IsLocked, item.IsFitted, item.GiveOrTake);
+        (row.IsForGuests, row.HoldMeasure, row.HoldAmount) = (item.IsForGuests, item.Hold?.Measure, item.Hold?.Amount);
     }
 
     private async Task<StoredPlanChange> StoreAsync(PlanChange change)
@@ -279,7 +297,8 @@ public sealed class DayChanges(
         StoredPlanItem Item(PlanItem item) => new(
             item.Id, item.BoxId, item.Portion is { } portion ? new(portion.BatchId, Milligrams.Of(portion.Weight)) : null,
             item.Food is { } food ? new(item.Text, ids[food.Food], food.Weight.Value, food.IsTrace, item.GiveOrTake) : null,
-            item.EatenAt, item.Slot, item.IsLocked, item.IsFitted, Milligrams.Of(item.PartOfBox));
+            item.EatenAt, item.Slot, item.IsLocked, item.IsFitted, Milligrams.Of(item.PartOfBox), item.IsForGuests,
+            item.Hold is { } hold ? new(hold.Measure, hold.Amount) : null);
         StoredDayChange Day(DayChange day) =>
             new(day.Where.EaterId, day.Where.Day, [.. day.Before.Select(Item)], [.. day.After.Select(Item)]);
         StoredBoxChange Box(BoxChange box) => new(box.BoxId, box.Kind, StoredBoxLife.Of(box.Before), StoredBoxLife.Of(box.After));
@@ -294,8 +313,14 @@ public sealed class DayChanges(
             var food = item.Food is { } laid ? new Ingredient(stored[laid.Record], new(laid.Grams), laid.IsTrace) : null;
             var what = LaidThings.Read(
                 item.BoxId, item.Portion?.BatchId, item.Portion?.Milligrams ?? item.PartMilligrams, item.Food?.Text, food,
-                item.Food?.GiveOrTake);
-            return new(item.Id, what, item.EatenAt) { Slot = item.Slot, IsLocked = item.IsLocked, IsFitted = item.IsFitted };
+                item.Food?.GiveOrTake, item.Hold is { } hold ? new Hold(hold.Measure, hold.Amount) : null);
+            return new(item.Id, what, item.EatenAt)
+            {
+                Slot = item.Slot,
+                IsLocked = item.IsLocked,
+                IsFitted = item.IsFitted,
+                IsForGuests = item.IsForGuests,
+            };
         }
 
         DayChange Day(StoredDayChange day) => new(new(day.EaterId, day.Day), [.. day.Before.Select(Item)], [.. day.After.Select(Item)]);

@@ -85,7 +85,7 @@ public sealed class PackBatch(
     // A portion becomes a box for its eater: not where they must never get it.
     private async Task<Problem?> NeverAsync(Batch batch, IReadOnlyList<PlanItemRow> planned)
     {
-        var ids = planned.Select(item => item.EaterId).Distinct().ToList();
+        var ids = planned.Where(item => !item.IsForGuests).Select(item => item.EaterId).Distinct().ToList();
         foreach (var eater in await db.Eaters.AsNoTracking().Where(row => ids.Contains(row.Id)).ToListAsync())
         {
             if (eater.Ways.WhyNever(batch.Contents) is not { } never) continue;

@@ -1,3 +1,4 @@
+using LivelyTern.Core.Aim;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Foods;
@@ -46,6 +47,15 @@ public sealed class PlanItemRow
 
     public bool IsFitted { get; set; }
 
+    /// <summary>Whether it is for guests.</summary>
+    public bool IsForGuests { get; set; }
+
+    /// <summary>For an amount that is kept free: of which measure.</summary>
+    public Measure? HoldMeasure { get; set; }
+
+    /// <summary>How much of it, in kcal, grams or points.</summary>
+    public decimal? HoldAmount { get; set; }
+
     /// <summary>For a meal out: kcal either way.</summary>
     public decimal? GiveOrTake { get; set; }
 
@@ -93,6 +103,7 @@ internal sealed class PlanRows : IEntityTypeConfiguration<PlanItemRow>, IEntityT
 {
     public void Configure(EntityTypeBuilder<PlanItemRow> builder)
     {
+        builder.Property(row => row.HoldMeasure).HasConversion<string>();
         builder.HasIndex(row => row.BoxId);
         builder.HasIndex(row => new { row.EaterId, row.Day });
         builder.HasIndex(row => row.Day);

@@ -91,9 +91,9 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
         var known = unpacked ??= await batches.UnpackedAsync();
         if (known.Count == 0) return [];
         var portions = await db.PlanItems.AsNoTracking().Where(row => row.BatchId != null)
-            .Select(row => new { row.BatchId, row.EaterId, row.Day, row.Milligrams }).ToListAsync();
+            .Select(row => new { row.BatchId, row.EaterId, row.Day, row.Milligrams, row.IsForGuests }).ToListAsync();
         var laid = portions.ToLookup(row => row.BatchId!.Value);
-        Dictionary<Guid, Grams> Sizes(Guid batchId) => laid[batchId].GroupBy(row => row.EaterId)
+        Dictionary<Guid, Grams> Sizes(Guid batchId) => laid[batchId].Where(row => !row.IsForGuests).GroupBy(row => row.EaterId)
             .ToDictionary(own => own.Key, own => Milligrams.ToGrams(own.OrderBy(row => row.Day).Last().Milligrams ?? 0));
         Grams Laid(Guid batchId) => Milligrams.ToGrams(laid[batchId].Sum(row => row.Milligrams ?? 0));
         var inOrder = known.OrderBy(batch => batch.CookedOn).ThenBy(batch => batch.Id);
@@ -206,8 +206,15 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
         {
             var food = row.FoodRecordId is { } id ? new Ingredient(stored[id], new(row.FoodGrams ?? 0), row.FoodIsTrace) : null;
             var what = LaidThings.Read(
-                row.BoxId, row.BatchId, row.Milligrams, row.Text, food?.AsKnownToday(known.Find), row.GiveOrTake);
-            return new(row.Id, what, row.EatenAt) { Slot = row.Slot, IsLocked = row.IsLocked, IsFitted = row.IsFitted };
+                row.BoxId, row.BatchId, row.Milligrams, row.Text, food?.AsKnownToday(known.Find), row.GiveOrTake,
+                row is { HoldMeasure: { } measure, HoldAmount: { } amount } ? new Hold(measure, amount) : null);
+            return new(row.Id, what, row.EatenAt)
+            {
+                Slot = row.Slot,
+                IsLocked = row.IsLocked,
+                IsFitted = row.IsFitted,
+                IsForGuests = row.IsForGuests,
+            };
         }
     }
 }

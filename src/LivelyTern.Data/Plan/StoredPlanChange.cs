@@ -1,3 +1,4 @@
+using LivelyTern.Core.Aim;
 using LivelyTern.Core.Pack;
 
 namespace LivelyTern.Data.Plan;
@@ -19,12 +20,15 @@ public sealed record StoredPlanChange(int V, IReadOnlyList<StoredDayChange> Days
 public sealed record StoredDayChange(Guid EaterId, DateOnly Day, IReadOnlyList<StoredPlanItem> Before, IReadOnlyList<StoredPlanItem> After);
 
 /// <summary>
-/// Something on a day: of box, portion and food it is one. Of a box how much of it, null for all of it: shape 1 knew no parts, so that is
-/// the one member that may be missing.
+/// Something on a day: of box, portion, food and hold it is one. Of a box how much of it, null for all of it. Shape 1 knew no parts, no
+/// guests and no holds: those may be missing.
 /// </summary>
 public sealed record StoredPlanItem(
     Guid Id, Guid? BoxId, StoredPortion? Portion, StoredLaidFood? Food, DateTimeOffset? EatenAt, string? Slot,
-    bool IsLocked, bool IsFitted, long? PartMilligrams = null);
+    bool IsLocked, bool IsFitted, long? PartMilligrams = null, bool IsForGuests = false, StoredHold? Hold = null);
+
+/// <summary>An amount that is kept free.</summary>
+public sealed record StoredHold(Measure Measure, decimal Amount);
 
 /// <summary>A portion of a batch that was not packed.</summary>
 public sealed record StoredPortion(Guid BatchId, long Milligrams);

@@ -37,6 +37,15 @@ public sealed record DateBandRequest(Measure Measure, Band? Band, string Name = 
 /// <summary>The band that the date had before, so that it can be put back.</summary>
 public sealed record DateBandAnswer(Band? Before);
 
+/// <summary>Days on which an eater is away, or here after all.</summary>
+/// <param name="Days">The days, from today on.</param>
+/// <param name="IsAway">Whether they are away.</param>
+/// <param name="Slot">The part of each day; null for the whole day.</param>
+public sealed record AwayRequest(IReadOnlyList<DateOnly> Days, bool IsAway, string? Slot = null);
+
+/// <summary>The days for which that is new: saying the contrary of just these takes it back.</summary>
+public sealed record AwayAnswer(IReadOnlyList<DateOnly> Changed);
+
 /// <summary>A need to be worked out, nothing stored.</summary>
 /// <param name="Body">The body.</param>
 /// <param name="Activity">Need as a multiple of resting energy.</param>
@@ -74,6 +83,9 @@ public static class AimEndpoints
             (await eaters.SetDateAsync(id, day, body.Measure, body.Band?.Written(), body.Name))
             .Answer(set => new DateBandAnswer(set.Before)))
             .WithName("setDateBand");
+        aim.MapPut("/eaters/{id:guid}/away", async (Guid id, AwayRequest body, EaterStore eaters) =>
+            (await eaters.SetAwayAsync(id, body.Days, body.Slot, body.IsAway)).Answer(changed => new AwayAnswer(changed)))
+            .WithName("setAway");
         api.MapPost("/calc/need", (NeedRequest body) =>
             EnergyNeed.Of(body.Body, body.Activity, body.RateKgPerWeek, body.ProteinPerKg, body.FatShare).Answer(need => need))
             .WithTags("Calculate").WithName("calcNeed");

@@ -35,11 +35,13 @@ namespace LivelyTern.Web.Plan;
 /// weigh.</param>
 /// <param name="Never">Why its eater must never get it, where that came after it was laid and it is not eaten; null for all else.</param>
 /// <param name="PartOf">Where it is only some of a box: the grams of all of it; null for all else.</param>
+/// <param name="IsForGuests">Whether it is for guests: then it counts nothing.</param>
+/// <param name="Hold">The amount it keeps free; null for all else. What of it is still open are its figures.</param>
 public sealed record ItemView(
     Guid Id, Guid? BoxId, string Name, string? Text, string? Letters, int? Tint, decimal Grams, int? Pieces, DateOnly? CookedOn,
     DateTimeOffset? EatenAt, IReadOnlyDictionary<Measure, Figure> Figures, Figure? ExactPoints, string? Slot, bool IsLocked,
     decimal? GiveOrTake, bool IsFrozen, Guid? BatchId = null, NeverView? Never = null,
-    decimal? PartOf = null);
+    decimal? PartOf = null, bool IsForGuests = false, Hold? Hold = null);
 
 /// <summary>Why an eater must never get something.</summary>
 /// <param name="Allergens">Allergens in it.</param>
@@ -72,6 +74,7 @@ public sealed record ExcludedView(Guid EaterId, string Eater, DateOnly Day, Guid
 /// that its eater must never get.</param>
 /// <param name="Verdict">The same, with what is not known and what is empty told apart.</param>
 /// <param name="Aim">The aim of that day: the usual one, or that of its weekday or date.</param>
+/// <param name="AwayIn">The parts of the day in which the eater is away; the day then asks for the rest of it.</param>
 /// <param name="DayName">What that day is called where its aim differs: "training day"; else null.</param>
 /// <param name="Grams">Grams of food on it.</param>
 /// <param name="KcalPer100g">Its energy density; null where nothing lies on it.</param>
@@ -80,7 +83,8 @@ public sealed record ExcludedView(Guid EaterId, string Eater, DateOnly Day, Guid
 public sealed record DayView(
     DateOnly Day, IReadOnlyList<ItemView> Items, IReadOnlyDictionary<Measure, Figure> Sums, IReadOnlyDictionary<Measure, Figure> Eaten,
     IReadOnlyDictionary<Measure, decimal> Left, IReadOnlyDictionary<Measure, BandReading> Bands,
-    IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing, bool Fits, DayVerdict Verdict, DayAim Aim, string? DayName, decimal Grams,
+    IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing, bool Fits, DayVerdict Verdict, DayAim Aim,
+    IReadOnlyList<string> AwayIn, string? DayName, decimal Grams,
     decimal? KcalPer100g, decimal GiveOrTake, Figure? ExactPoints);
 
 /// <summary>One eater's week.</summary>
@@ -215,7 +219,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         bool IsKnown(PlanItem item) => eaten.ContainsKey(item.Id) || stock.Has(item);
         Contents Holds(PlanItem item) => eaten.ContainsKey(item.Id) ? Contents.Nothing : item.Contents(stock);
         var week = Read(eater, start, day => board[new(eater.Id, day)].FindAll(IsKnown), Holds, eaten);
-        var laid = week.Where(day => day.Items.Count > 0).ToList();
+        var laid = week.Where(day => day.Items.Count > 0 && day.Rest.Day.Verdict != DayVerdict.Away).ToList();
         return new(laid.Count(day => day.Rest.Day.Fits), laid.Count, week.First(day => day.Day == Today).Rest.Left);
     }
 
@@ -251,11 +255,18 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
                 contents, item.EatenAt is not null, eaten.GetValueOrDefault(item.Id)?.Totals, NeverOf(item, contents, ways) is not null);
         }
 
+        List<DayEntry> EntriesOf(IReadOnlyList<PlanItem> items, EatingWays ways, DayAim aim)
+        {
+            var entries = items.Select(item => EntryOf(item, ways)).ToList();
+            var measured = Holds.Measured(items, i => entries[i].MeasuresFor(aim));
+            return [.. entries.Zip(measured, (entry, measures) => entry with { Counted = measures })];
+        }
+
         var all = Enumerable.Range(0, days).Select(start.AddDays).Select(day =>
         {
             var (ways, aim) = eater.On(day);
             var items = itemsOn(day);
-            return (Day: day, Items: items, Ways: ways, Aim: aim, Entries: items.Select(item => EntryOf(item, ways)).ToList());
+            return (Day: day, Items: items, Ways: ways, Aim: aim, Entries: EntriesOf(items, ways, aim));
         }).ToList();
         var read = DayRest.Week(all.Select(one => ((IReadOnlyList<DayEntry>)one.Entries, one.Aim)), eater.Ways.Reserve);
         return [.. all.Zip(read, (one, rest) => new ReadDay(one.Day, one.Items, one.Ways, one.Aim, rest))];
@@ -266,7 +277,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
     private EaterWeekView Week(EaterRow eater, DateOnly start, PlanBoard board, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
     {
         var days = Days(eater, start, board, stock, eaten);
-        var laid = days.Where(day => day.Items.Count > 0).ToList();
+        var laid = days.Where(day => day.Items.Count > 0 && day.Verdict != DayVerdict.Away).ToList();
         var sums = MeasureNutrient.All.Where(measure => days[0].Sums.ContainsKey(measure))
             .ToDictionary(measure => measure, measure => Figure.Sum(days.Select(day => day.Sums[measure])));
         return new(
@@ -339,11 +350,13 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         }
 
         var shown = day.Items.Select(Shown).ToList();
-        var grams = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Grams);
+        var grams = shown.Where(item => item is { GiveOrTake: null, IsForGuests: false }).Sum(item => item.Grams);
         var energy = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Figures[Measure.Energy].Value);
         return new(
             day.Day, shown, Figure.Of(rest.Day.Sums), Figure.Of(rest.Eaten), rest.Left, rest.Day.Bands, rest.Day.Missing,
-            rest.Day.Fits, rest.Day.Verdict, aim, other?.Name, grams, grams > 0 ? energy * 100 / grams : null,
+            rest.Day.Fits, rest.Day.Verdict, aim,
+            [.. day.Ways.Away.Where(away => away.Day == day.Day).Select(away => away.Slot).OfType<string>()], other?.Name,
+            grams, grams > 0 ? energy * 100 / grams : null,
             day.Items.Sum(item => item.GiveOrTake ?? 0),
             aim.Rule is null ? null : Figure.Sum(shown.Select(item => item.ExactPoints!)));
     }
@@ -363,14 +376,18 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
     {
         var exact = exactPoints is { } points ? Figure.Of(points) : null;
         if (stock.BoxOf(item) is not { } box)
+        {
+            var grams = item.Food?.Weight.Value ?? 0;
             return new(
-                item.Id, null, item.Food!.Food.Name, item.Text, null, null, item.Food.Weight.Value, null, null, item.EatenAt,
-                Figure.Of(totals), exact, item.Slot, item.IsLocked, item.GiveOrTake, false);
+                item.Id, null, item.Food?.Food.Name ?? item.Name(stock), item.Text, null, null, grams, null, null, item.EatenAt,
+                Figure.Of(totals), exact, item.Slot, item.IsLocked, item.GiveOrTake, false, IsForGuests: item.IsForGuests, Hold: item.Hold);
+        }
+
         return new(
             item.Id, item.BoxId, box.Batch.RecipeName, null, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value, box.Pieces,
             box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact,
             item.Slot, item.IsLocked, null, UseBy.Of(box, Today).IsFrozenFor(day), item.Portion?.BatchId,
-            PartOf: item.PartOfBox is null ? null : stock.Boxes[box.Id].Weight.Value);
+            PartOf: item.PartOfBox is null ? null : stock.Boxes[box.Id].Weight.Value, IsForGuests: item.IsForGuests);
     }
 
     private async Task<IReadOnlyList<UnpackedView>> UnpackedAsync(IReadOnlyList<EaterRow> table)

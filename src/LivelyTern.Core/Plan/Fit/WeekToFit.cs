@@ -62,7 +62,8 @@ public sealed class WeekToFit
         this.stock = new(
             stock.Boxes.Values.Concat(shelf).DistinctBy(box => box.Id).ToDictionary(box => box.Id),
             stock.Unpacked.Values.Concat(unpacked.Select(one => one.Batch)).DistinctBy(batch => batch.Id).ToDictionary(batch => batch.Id));
-        this.days = [.. days.Where(day => day.Day >= today).Distinct()];
+        bool IsHere(EaterDay day) => eaters.FirstOrDefault(who => who.Eater.Id == day.EaterId)?.Ways.IsAway(day.Day) != true;
+        this.days = [.. days.Where(day => day.Day >= today && IsHere(day)).Distinct()];
         start = this.days.Count == 0 ? today : this.days.Min(day => day.Day);
         span = this.days.Count == 0 ? 0 : this.days.Max(day => day.Day).DayNumber - start.DayNumber + 1;
         var released = this.days.SelectMany(Released).ToList();
@@ -116,7 +117,7 @@ public sealed class WeekToFit
         var finished = DayFinish.Of(new DayOnPlan(who, day.Day, today, under, stock, [], [], fillers), newId);
         var stayed = stays.Select(item => item.Id).ToHashSet();
         return InSlots(
-            who, [.. finished.Where(item => stayed.Contains(item.Id))], [.. finished.Where(item => !stayed.Contains(item.Id))]);
+            who, day.Day, [.. finished.Where(item => stayed.Contains(item.Id))], [.. finished.Where(item => !stayed.Contains(item.Id))]);
     }
 
     // Which box of its size each laid one is: the one that lies on that day already; only then are others taken.
@@ -151,15 +152,15 @@ public sealed class WeekToFit
     // What a fit may take off a day. A box past its fridge days was laid knowing that it is frozen: a fit could not lay it again, so it
     // stays. What its eater must never get is taken off whatever the scope.
     private IEnumerable<PlanItem> Released(EaterDay day) =>
-        board[day].Where(item => item.EatenAt is null && !item.IsMealOut && (MustNever(day, item) || MayMove(item)));
+        board[day].Where(item => (item.EatenAt is null && MustNever(day, item)) || (!item.IsSettled && MayMove(item)));
 
     private bool MayMove(PlanItem item) =>
-        !item.IsLocked && item.PartOfBox is null
+        item.PartOfBox is null
         && (scope == FitScope.Everything || (scope != FitScope.Gaps && item.IsFitted) || (scope == FitScope.Boxes && item.IsOfBatch))
         && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!, today).IsOver(today));
 
     private bool MustNever(EaterDay day, PlanItem item) =>
-        eaters.FirstOrDefault(who => who.Eater.Id == day.EaterId)?.Ways.Forbids(item.Contents(stock)) == true;
+        !item.IsMealOut && eaters.FirstOrDefault(who => who.Eater.Id == day.EaterId)?.Ways.Forbids(item.Contents(stock)) == true;
 
     // Two offers may come to the same: two servings of 20 g butter, one of 40 g.
     private static bool RemoveOne(List<FillerOffer> servings, string text)
@@ -208,16 +209,16 @@ public sealed class WeekToFit
 
     private FitEater Show(FittedEater who)
     {
-        var slots = who.Ways.Slots.Count(slot => slot.TakesBox);
         return new(
             who.Eater.Id.ToString(), who.Eater.Name, who.Eater.Aim.Leading,
-            [.. Enumerable.Range(0, span).Select(day => Day(who, new EaterDay(who.Eater.Id, start.AddDays(day)), slots))],
+            [.. Enumerable.Range(0, span).Select(day => Day(who, new EaterDay(who.Eater.Id, start.AddDays(day))))],
             who.Ways.BoxesAlike ?? 99);
     }
 
-    private FitDay Day(FittedEater who, EaterDay where, int slots)
+    private FitDay Day(FittedEater who, EaterDay where)
     {
         var aim = who.AimOn(where.Day);
+        var slots = who.Ways.SlotsOn(where.Day).Count(slot => slot.TakesBox);
         if (!days.Contains(where)) return new FitDay(new Dictionary<Measure, Band>(), null, 0, 0);
         var stays = Stays(where);
         var sums = SumsOf(who, stays, aim);
@@ -229,7 +230,7 @@ public sealed class WeekToFit
         return new(
             bands.ToDictionary(band => band.Key, band => Narrowed(band.Value, band.Key)),
             sums.ToDictionary(sum => sum.Key, sum => sum.Value.Known),
-            Math.Max(0, slots - stays.Count(item => item.IsOfBatch || item.IsMealOut)),
+            Math.Max(0, slots - stays.Count(DaySlots.TakesTheBox)),
             Math.Min(who.Ways.FillersADay ?? FitDay.ManyServings, FitDay.ManyServings))
         {
             HasFixed = stays.Count > 0,
@@ -259,8 +260,8 @@ public sealed class WeekToFit
         return [.. board[where].Where(item => !released.Contains(item))];
     }
 
-    private IReadOnlyDictionary<Measure, Total> SumsOf(FittedEater who, IEnumerable<PlanItem> items, DayAim aim) =>
-        MeasureTotals.Sum(items.Select(item => who.MeasuresOf(item, item.Contents(stock), aim)), aim.Rule);
+    private IReadOnlyDictionary<Measure, Total> SumsOf(FittedEater who, List<PlanItem> items, DayAim aim) =>
+        MeasureTotals.Sum(Holds.Measured(items, i => who.MeasuresOf(items[i], items[i].Contents(stock), aim)), aim.Rule);
 
     // Whole numbers round each entry: a band wide enough is kept a unit away from its edges, so that the exact sums lie inside too.
     private static Band Narrowed(Band band, Measure measure)
@@ -320,11 +321,12 @@ public sealed class WeekToFit
     }
 
     // New things go where the day's shares are best met: boxes into slots that take one, each slot one box while there are slots.
-    private ImmutableList<PlanItem> InSlots(FittedEater who, IReadOnlyList<PlanItem> stays, IReadOnlyList<PlanItem> laid)
+    private ImmutableList<PlanItem> InSlots(
+        FittedEater who, DateOnly day, IReadOnlyList<PlanItem> stays, IReadOnlyList<PlanItem> laid)
     {
         if (laid.Count == 0) return [.. stays];
         decimal EnergyOf(PlanItem item) => MeasureTotals.Of(item.Contents(stock), who.Eater.Aim.Rule)[Measure.Energy].Known;
-        return [.. DaySlots.Order([.. stays, .. DaySlots.Place(stays, laid, who.Ways.Slots, EnergyOf)], who.Ways.Slots)];
+        return [.. DaySlots.Order([.. stays, .. DaySlots.Place(stays, laid, who.Ways.SlotsOn(day), EnergyOf)], who.Ways.Slots)];
     }
 
     // Boxes of a batch by size, or the sizes an unpacked one may be portioned in, with the grams there are of it.

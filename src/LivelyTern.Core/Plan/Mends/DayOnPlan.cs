@@ -45,7 +45,7 @@ public sealed class DayOnPlan
             .Select(size => new Box(one.Batch.Id, one.Batch, size, null)));
         OtherSizes = [.. others.Where(box => MayHave(box, day))];
         contents = [.. Items.Select(item => item.Contents(stock))];
-        measured = [.. Items.Select((item, i) => who.MeasuresOf(item, contents[i], Aim))];
+        measured = [.. Holds.Measured(Items, i => who.MeasuresOf(Items[i], contents[i], Aim))];
         never = [.. Items.Select((item, i) => item.EatenAt is null && MustNever(item, contents[i]))];
         Now = Read(contents, measured, never.Contains(true), who.ReserveOn(day));
     }
@@ -96,15 +96,30 @@ public sealed class DayOnPlan
     public IEnumerable<int> Never => Enumerable.Range(0, Items.Count).Where(i => never[i]);
 
     /// <summary>The parts of the day in which something lies, added up.</summary>
-    public IReadOnlyList<DayPart> Parts => DayPart.Of(Now, [.. Items.Select(item => item.Slot)], Who.Ways.Slots, Aim);
+    public IReadOnlyList<DayPart> Parts =>
+        DayPart.Of(Now, [.. Items.Select(item => item.Hold is null ? item.Slot : null)], Who.Ways.Slots, Aim);
+
+    /// <summary>What is still kept free for a part of the day, of a measure; null where nothing is.</summary>
+    public decimal? KeptFor(Slot part, Measure measure)
+    {
+        ArgumentNullException.ThrowIfNull(part);
+        bool IsKept(PlanItem item) =>
+            item.Hold?.Measure == measure && string.Equals(item.Slot, part.Name, StringComparison.OrdinalIgnoreCase);
+        var open = Items.Zip(measured).Where(one => IsKept(one.First)).Sum(one => one.Second[measure].Known);
+        return open > 0 ? open : null;
+    }
 
     /// <summary>The day without an item.</summary>
     public DayReading Without(int at) => Tried(
         [.. contents.Where((_, i) => i != at)], [.. measured.Where((_, i) => i != at)], Never.Any(i => i != at));
 
-    /// <summary>The day with something more, of what is offered for it.</summary>
-    public DayReading With(params IReadOnlyList<Contents> more) =>
-        Tried([.. contents, .. more], [.. measured, .. more.Select(Aim.Count)], never.Contains(true));
+    /// <summary>The day with something more, of what is offered for it; in a slot for which some is kept, that takes from it.</summary>
+    public DayReading With(Contents more, string? slot = null)
+    {
+        var counted = Aim.Count(more);
+        var now = measured.Select((was, i) => Holds.After(Items[i], was, slot, counted));
+        return Tried([.. contents, more], [.. now, counted], never.Contains(true));
+    }
 
     /// <summary>The day with something else in place of an item.</summary>
     public DayReading Replacing(int at, Contents with) => Tried(
@@ -114,11 +129,11 @@ public sealed class DayOnPlan
     /// <summary>The items that may be changed.</summary>
     public IEnumerable<int> Free => Enumerable.Range(0, Items.Count).Where(i => IsFree(Items[i]));
 
-    /// <summary>Whether an item may be changed: not what is eaten, locked, or a meal out.</summary>
+    /// <summary>Whether an item may be changed: not what is eaten, locked, a meal out, for guests, or only kept free.</summary>
     public static bool IsFree(PlanItem item)
     {
         ArgumentNullException.ThrowIfNull(item);
-        return item is { EatenAt: null, IsLocked: false, IsMealOut: false };
+        return !item.IsSettled;
     }
 
     /// <summary>Whether an item is one that the eater must never get.</summary>

@@ -28,9 +28,10 @@ public sealed record StillFits(
         var part = slot is null
             ? null
             : day.Who.Ways.Slots.FirstOrDefault(one => string.Equals(one.Name, slot, StringComparison.OrdinalIgnoreCase));
-        var offers = day.Fillers.Select(filler => Offer(day, filler.Text, null, filler.Text, new Contents([filler.Food])));
+        if (day.Aim.IsAway) return [];
+        var offers = day.Fillers.Select(filler => Offer(day, slot, filler.Text, null, filler.Text, new Contents([filler.Food])));
         if (part is null or { TakesBox: true })
-            offers = offers.Concat(day.Shelf.Select(box => Offer(day, null, box, box.Batch.RecipeName, box.Contents)));
+            offers = offers.Concat(day.Shelf.Select(box => Offer(day, slot, null, box, box.Batch.RecipeName, box.Contents)));
         var allowed = offers.Where(offer => PassesNoMost(day.Now, offer.After));
         var nearest = LackOf(day, part) is { } lack
             ? allowed.OrderBy(offer => Math.Abs(lack - offer.Measures[day.Aim.Leading].Known))
@@ -38,10 +39,10 @@ public sealed record StillFits(
         return [.. nearest.ThenBy(offer => offer.Name, StringComparer.Ordinal).Take(most)];
     }
 
-    private static StillFits Offer(DayOnPlan day, string? text, Box? box, string name, Contents holds)
+    private static StillFits Offer(DayOnPlan day, string? slot, string? text, Box? box, string name, Contents holds)
     {
         var (boxId, batchId) = DayOnPlan.IsPortion(box) ? ((Guid?)null, box!.Id) : (box?.Id, (Guid?)null);
-        return new(text, boxId, batchId, name, day.Aim.Count(holds), day.With(holds));
+        return new(text, boxId, batchId, name, day.Aim.Count(holds), day.With(holds, slot));
     }
 
     // What is over its most was so before, by as much.
@@ -49,10 +50,11 @@ public sealed record StillFits(
         after.Bands.Where(band => band.Value.Position == BandPosition.Over)
             .All(band => now.Bands[band.Key] is { Position: BandPosition.Over, Over: var over } && over == band.Value.Over);
 
-    // What a slot lacks of its share of the leading measure; null where it has no share or the day no goal.
+    // What is kept for a slot of the leading measure, else what it lacks of its share; null where it has no share or the day no goal.
     private static decimal? LackOf(DayOnPlan day, Slot? part)
     {
         if (part is null) return null;
+        if (day.KeptFor(part, day.Aim.Leading) is { } kept) return kept;
         var here = day.Parts.FirstOrDefault(one => one.Slot == part);
         return here is null ? part.Share * day.Aim[day.Aim.Leading].Goal : here.Lack(day.Aim.Leading);
     }
