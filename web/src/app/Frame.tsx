@@ -5,6 +5,7 @@ import { NavLink, Outlet, useLocation } from "react-router";
 import { useQueryClient } from "@tanstack/react-query";
 import type { OverviewView } from "../api";
 import { amount, shortDay, unitOf } from "../ui/format";
+import { Drawer } from "../ui/Drawer";
 import { Loading } from "../ui/states";
 import { eaterDesks } from "../rooms/aim/desk";
 import { recipeDesks } from "../rooms/recipes/desk";
@@ -17,12 +18,17 @@ import { NeverAsked } from "./NeverAsked";
 import { Notices } from "./notices";
 import { useToday } from "./useToday";
 
+/** The rooms on the bar of a phone; the others are behind "more". */
+const phoneRooms = new Set<string>(["recipes", "plan", "pack", "eat"]);
+
 const rooms = ["aim", "foods", "recipes", "plan", "pack", "eat"] as const;
+
+type Shown = "keys" | "finder" | "more" | null;
 
 /** The frame: the week's steps at the left, each with one line of state; the room beside it. On a phone the steps are at the foot. */
 export function Frame() {
   const { t } = useWords();
-  const [open, setOpen] = useState<"keys" | "finder" | null>(null);
+  const [open, setOpen] = useState<Shown>(null);
   useKeys({ keys: () => setOpen("keys"), finder: () => setOpen("finder") });
   const data = useOverview();
   useToday();
@@ -33,6 +39,7 @@ export function Frame() {
   }, [queries, t]);
   const next = data ? nextRoom(data) : null;
   const place = useLocation().pathname;
+  const isBehind = rooms.some((name) => place.startsWith(`/${name}`) && !phoneRooms.has(name));
   useEffect(() => {
     const room = rooms.find((name) => place.startsWith(`/${name}`));
     document.title = room ? `${t(`rooms.${room}`)} · ${t("name")}` : t("name");
@@ -48,18 +55,18 @@ export function Frame() {
       </a>
       <nav
         aria-label={t("rail")}
-        className="no-print flex w-[200px] shrink-0 flex-col border-r border-rim max-md:w-full max-md:border-t max-md:border-r-0"
+        className="no-print flex w-[200px] shrink-0 flex-col overflow-auto border-r border-rim low:w-[130px] max-md:w-full max-md:border-t max-md:border-r-0"
       >
-        <p className="flex items-center gap-2 px-4 pt-4 pb-3 font-title text-lg font-bold max-md:hidden">
+        <p className="flex items-center gap-2 px-4 pt-4 pb-3 font-title text-lg font-bold max-md:hidden low:hidden">
           <img src="/tern.svg" alt="" width={28} height={28} /> {t("name")}
         </p>
         <ul className="max-md:flex">
           {rooms.map((room) => (
-            <li key={room} className="max-md:flex-1">
+            <li key={room} className={phoneRooms.has(room) ? "max-md:flex-1" : "max-md:hidden"}>
               <NavLink
                 to={`/${room}`}
                 className={({ isActive }) =>
-                  `block border-l-3 px-4 py-2 max-md:min-h-14 max-md:border-t-3 max-md:border-l-0 max-md:px-1 max-md:pt-3 max-md:text-center ${isActive ? "border-sea bg-panel" : "border-transparent"}`
+                  `block border-l-3 px-4 py-2 low:py-1 max-md:min-h-14 max-md:border-t-3 max-md:border-l-0 max-md:px-1 max-md:pt-3 max-md:text-center ${isActive ? "border-sea bg-panel" : "border-transparent"}`
                 }
               >
                 <span className="font-title font-bold">
@@ -69,31 +76,53 @@ export function Frame() {
                   )}
                 </span>
                 <span
-                  className={`block min-h-[1.35em] text-xs max-md:hidden ${next === room ? "font-bold text-next-text" : "text-soft"}`}
+                  className={`block min-h-[1.35em] text-xs max-md:hidden low:hidden ${next === room ? "font-bold text-next-text" : "text-soft"}`}
                 >
                   {data ? <StateLine room={room} overview={data} /> : " "}
                 </span>
               </NavLink>
             </li>
           ))}
+          <li className="md:hidden max-md:flex-1">
+            <button
+              className={`flex min-h-14 w-full items-start justify-center border-t-3 px-1 pt-3 font-title font-bold ${isBehind ? "border-sea bg-panel" : "border-transparent"}`}
+              aria-expanded={open === "more"}
+              onClick={() => setOpen("more")}
+            >
+              {t("more.open")}
+            </button>
+          </li>
         </ul>
         <div className="mt-auto flex flex-col items-start gap-1 p-3 text-sm text-soft max-md:hidden">
-          <button className="flex min-h-8 items-center gap-2" onClick={() => setOpen("finder")}>
-            <Search size={16} aria-hidden /> {t("finder.open")} <kbd className="text-xs">/</kbd>
-          </button>
-          <button className="flex min-h-8 items-center gap-2" onClick={() => setOpen("keys")}>
-            <Keyboard size={16} aria-hidden /> {t("keys.open")} <kbd className="text-xs">?</kbd>
-          </button>
-          <Ground />
+          <Tools show={setOpen} />
         </div>
       </nav>
       <Notices />
-      <div id="room" className="flex min-h-0 min-w-0 flex-1 flex-col">
+      <div id="room" className="relative flex min-h-0 min-w-0 flex-1 flex-col">
         {data && <NeverAsked excluded={data.excluded} />}
         <Suspense fallback={<Loading isPage />}>
           <Outlet />
         </Suspense>
       </div>
+      <Drawer open={open === "more"} close={() => setOpen(null)} title={t("more.title")}>
+        <ul className="mb-4 divide-y divide-line border-y border-line">
+          {rooms
+            .filter((room) => !phoneRooms.has(room))
+            .map((room) => (
+              <li key={room}>
+                <NavLink to={`/${room}`} className="block py-3" onClick={() => setOpen(null)}>
+                  <span className="font-title font-bold">{t(`rooms.${room}`)}</span>{" "}
+                  <span className="text-sm text-soft">
+                    {data ? <StateLine room={room} overview={data} /> : " "}
+                  </span>
+                </NavLink>
+              </li>
+            ))}
+        </ul>
+        <div className="flex flex-col items-start gap-2">
+          <Tools show={setOpen} />
+        </div>
+      </Drawer>
       <KeyList open={open === "keys"} close={() => setOpen(null)} />
       <Finder open={open === "finder"} close={() => setOpen(null)} />
     </div>
@@ -137,6 +166,22 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
   }
 }
 
+/** What helps in every room: find, the keys, the ground. */
+function Tools({ show }: { show: (what: Shown) => void }) {
+  const { t } = useWords();
+  return (
+    <>
+      <button className="flex min-h-8 items-center gap-2 max-md:min-h-11" onClick={() => show("finder")}>
+        <Search size={16} aria-hidden /> {t("finder.open")} <kbd className="text-xs max-md:hidden">/</kbd>
+      </button>
+      <button className="flex min-h-8 items-center gap-2 max-md:min-h-11" onClick={() => show("keys")}>
+        <Keyboard size={16} aria-hidden /> {t("keys.open")} <kbd className="text-xs max-md:hidden">?</kbd>
+      </button>
+      <Ground />
+    </>
+  );
+}
+
 /** Day kitchen or night kitchen, remembered. */
 function Ground() {
   const { t } = useWords();
@@ -148,7 +193,7 @@ function Ground() {
     setGround(other);
   };
   return (
-    <button className="flex min-h-8 items-center gap-2" onClick={change}>
+    <button className="flex min-h-8 items-center gap-2 max-md:min-h-11" onClick={change}>
       {other === "dark" ? <Moon size={16} aria-hidden /> : <Sun size={16} aria-hidden />}{" "}
       {t(`ground.${other}`)}
     </button>

@@ -48,7 +48,7 @@ function Lens() {
     <div
       role="group"
       aria-label={t("lens")}
-      className="flex max-w-full overflow-x-auto rounded-lg border border-rim bg-panel"
+      className="flex max-w-full overflow-hidden rounded-lg border border-rim bg-panel max-md:flex-1 max-md:flex-wrap"
     >
       {[...(differ ? (["own"] as const) : []), ...lensesOf(eaters)].map((measure) => (
         <button
@@ -56,7 +56,7 @@ function Lens() {
           aria-pressed={pressed === measure}
           title={measure === "own" ? t("ownTitle") : undefined}
           onClick={() => setLens(measure)}
-          className={`min-h-8 border-l border-line px-2.5 text-sm whitespace-nowrap max-md:px-1.5 first:border-l-0 max-md:min-h-11 ${pressed === measure ? "bg-ink font-bold text-ground" : ""}`}
+          className={`min-h-8 border-l border-line px-2.5 text-sm whitespace-nowrap first:border-l-0 max-md:min-h-11 max-md:flex-1 max-md:px-1 ${pressed === measure ? "bg-ink font-bold text-ground" : ""}`}
         >
           {measure === "own" ? t("own") : t(`measures.${measure}`)}
         </button>
@@ -124,7 +124,7 @@ function UndoButtons() {
   return (
     <>
       <button
-        className="btn"
+        className="btn max-md:px-2"
         onClick={undo}
         disabled={toUndo === null}
         title={toUndo ? t("undoWhat", { what: toUndo }) : undefined}
@@ -132,7 +132,7 @@ function UndoButtons() {
         <Undo2 size={16} aria-hidden /> <span className="max-md:sr-only">{t("undo")}</span>
       </button>
       <button
-        className="btn"
+        className="btn max-md:px-2"
         onClick={redo}
         disabled={toRedo === null}
         aria-label={t("redo")}

@@ -106,6 +106,7 @@ export const app = {
       ["?", "this list"],
     ],
   },
+  more: { open: "More", title: "More" },
   finder: {
     open: "Find",
     title: "Find anything",

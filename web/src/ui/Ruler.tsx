@@ -6,8 +6,8 @@ import { Mark } from "./Tape";
 import { tickStep } from "./ticks";
 
 /** The width of an element in pixels, kept as it changes. */
-function useWidth(): [RefObject<HTMLDivElement | null>, number] {
-  const ref = useRef<HTMLDivElement>(null);
+export function useWidth<E extends HTMLElement = HTMLElement>(): [RefObject<E | null>, number] {
+  const ref = useRef<E>(null);
   const [width, setWidth] = useState(0);
   useLayoutEffect(() => {
     const element = ref.current;
@@ -40,12 +40,14 @@ export function BlockFace({
   const words = width >= (boxed ? 96 : 74);
   return (
     <span
-      className={`relative flex h-full w-full items-stretch overflow-hidden text-left text-tape ${boxed ? `tape tinted tint-${item.tint} ${item.batchId ? "ahead" : ""}` : "rounded border border-rim/60 bg-white"}`}
+      className={`relative flex h-full w-full items-stretch overflow-hidden text-left ${item.hold ? "kept rounded border border-dashed border-sea text-ink" : boxed ? `tape tinted tint-${item.tint} ${item.batchId ? "ahead" : ""} text-tape` : "rounded border border-rim/60 bg-white text-tape"}`}
     >
       {boxed && width >= 24 && <Mark letters={item.letters!} tint={item.tint!} className="w-6 text-xs" />}
       {words ? (
         <span className={`min-w-0 flex-1 px-1.5 leading-tight ${isLow ? "flex items-center gap-1.5" : ""}`}>
-          <span className="block min-w-0 truncate pt-0.5 text-xs font-semibold">
+          <span
+            className={`min-w-0 pt-0.5 text-xs font-semibold ${isLow ? "block truncate" : "line-clamp-2 leading-[1.15]"}`}
+          >
             {item.eatenAt && <span aria-hidden>✓ </span>}
             {item.isLocked && <span aria-hidden>▪ </span>}
             {item.isFrozen && !item.eatenAt && <span aria-hidden>❄ </span>}
@@ -81,7 +83,7 @@ interface RulerProps {
 
 /** A day as a measuring tape laid flat: blocks as wide as what they cost, the aim's band near the end, hatched past it. */
 export function Ruler({ day, aim, measure, length, label, block, landing = null, height = 54 }: RulerProps) {
-  const [ref, width] = useWidth();
+  const [ref, width] = useWidth<HTMLDivElement>();
   const band = aim.bands[measure];
   const at = (value: number) => (Math.max(0, value) / length) * width;
   const { minor } = tickStep((length / Math.max(width, 1)) * 64);
@@ -93,7 +95,11 @@ export function Ruler({ day, aim, measure, length, label, block, landing = null,
   const small = inside.filter(({ i }) => i % 5 > 0);
   const large = inside.filter(({ i }) => i % 5 === 0);
 
-  const spans = day.items.reduce<{ start: number; end: number }[]>((sofar, item) => {
+  // What is for guests counts nothing here, and what is kept free of another measure neither.
+  const items = day.items.filter(
+    (item) => !item.isForGuests && (!item.hold || (item.figures[measure]?.value ?? 0) > 0),
+  );
+  const spans = items.reduce<{ start: number; end: number }[]>((sofar, item) => {
     const start = sofar.at(-1)?.end ?? 0;
     return [...sofar, { start, end: start + Math.max(0, item.figures[measure]?.value ?? 0) }];
   }, []);
@@ -157,7 +163,7 @@ export function Ruler({ day, aim, measure, length, label, block, landing = null,
       </svg>
       <ol aria-label={label} className="absolute inset-x-0 top-[3px]" style={{ height: face }}>
         {width > 0 &&
-          day.items.map((item, i) => {
+          items.map((item, i) => {
             const { start, end } = spans[i]!;
             const pixels = Math.max(at(end) - at(start), 7);
             return (

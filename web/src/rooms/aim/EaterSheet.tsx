@@ -105,7 +105,15 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
   const empty = {
     ...{ day: "", items: [], sums: {}, eaten: {}, left: {}, bands: {}, missing: {}, fits: false },
     verdict: "empty" as const,
-    ...{ aim: eater.aim, dayName: null, grams: 0, kcalPer100g: null, giveOrTake: 0, exactPoints: null },
+    ...{
+      aim: eater.aim,
+      dayName: null,
+      awayIn: [],
+      grams: 0,
+      kcalPer100g: null,
+      giveOrTake: 0,
+      exactPoints: null,
+    },
   };
   const floor = sentenceFor(trouble, "bands.energy");
   const refused = archiving ?? trouble;

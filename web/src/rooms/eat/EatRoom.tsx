@@ -5,7 +5,7 @@ import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
 import { useState } from "react";
-import { amendItem, eatItem, getDay, type EatView, type ItemView, type Measure } from "../../api";
+import { amendItem, eatItem, getDay, takeOff, type EatView, type ItemView, type Measure } from "../../api";
 import { EaterTabs, Header, useCurrentEater, useEatersQuery, useOverviewQuery } from "../../app/Header";
 import { useHistory } from "../../app/history";
 import { useLens } from "../../app/lens";
@@ -20,6 +20,7 @@ import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 import { queryKeys } from "../../app/queryKeys";
 import { DayEntry } from "../plan/DayEntry";
+import { holdWords } from "../plan/reading";
 import { PartOfBox } from "./PartOfBox";
 
 export default function EatRoom() {
@@ -91,7 +92,9 @@ function Day({ view }: { view: EatView }) {
   const eaten = day.eaten[lens];
   const goal = band?.target ?? band?.max ?? band?.min ?? null;
   const waiting = day.items.filter(({ eatenAt }) => eatenAt === null);
-  const firstReady = waiting.findIndex(({ batchId, never }) => batchId === null && never === null);
+  const firstReady = waiting.findIndex(
+    ({ batchId, never, hold }) => batchId === null && never === null && hold === null,
+  );
   const done = day.items.filter(({ eatenAt }) => eatenAt !== null);
   // Eaten lies first along the tape, what is still planned after it.
   const laid = { ...day, items: [...done, ...waiting] };
@@ -185,7 +188,19 @@ function Day({ view }: { view: EatView }) {
                   {item.never && <NeverMark t={t} name={view.name} why={item.never} />}
                   <ItemFace item={item} lens={lens} />
                 </div>
-                {item.batchId ? (
+                {item.hold ? (
+                  <button
+                    className="btn"
+                    onClick={() =>
+                      void change(
+                        () => takeOff({ headers: seenDays(where), path: { id: item.id } }),
+                        t("letGo", { what: holdWords(t, item.hold!) }),
+                      )
+                    }
+                  >
+                    {t("release")}
+                  </button>
+                ) : item.batchId ? (
                   <Link to={`/pack/${item.batchId}`} className="btn min-w-24">
                     {t("pack")}
                   </Link>
@@ -271,9 +286,23 @@ function Day({ view }: { view: EatView }) {
 function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
   const { t } = useWords("eat");
   const second: Measure = lens === "energy" ? "protein" : "energy";
+  if (item.hold)
+    return (
+      <span className="kept block min-h-12 min-w-0 rounded-md border border-dashed border-sea px-3 py-1">
+        <span className="block font-semibold">
+          {t("plan:hold.for", { slot: item.slot ?? t("plan:hold.later") })}
+        </span>
+        <span className="text-sm">
+          {holdWords(t, { ...item.hold, amount: item.figures[item.hold.measure]?.value ?? 0 })}
+        </span>
+      </span>
+    );
   const words = (
     <>
-      <span className="block truncate font-semibold">{item.name}</span>
+      <span className="block truncate font-semibold">
+        {item.name}
+        {item.isForGuests && <span className="text-sm font-normal"> {t("plan:guests.mark")}</span>}
+      </span>
       <span className="text-sm">
         <Amount measure={lens} figure={item.figures[lens]} className="[&_*]:text-inherit" /> ·{" "}
         <Amount measure={second} figure={item.figures[second]} className="[&_*]:text-inherit" />{" "}

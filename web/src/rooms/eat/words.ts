@@ -13,6 +13,8 @@ export const eat = {
   next: "Still to eat",
   eaten: "Eaten",
   ate: "Ate it",
+  release: "Let it go",
+  letGo: "{{what}} is free again.",
   part: {
     open: "Part of it",
     of: "How much of {{name}} was eaten",

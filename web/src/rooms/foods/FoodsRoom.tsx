@@ -9,6 +9,7 @@ import { useLens } from "../../app/lens";
 import { Drawer } from "../../ui/Drawer";
 import { Amount } from "../../ui/Figures";
 import { foodGroups, lensFirst } from "../../ui/format";
+import { Side } from "../../ui/Side";
 import { Failed, Loading } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 import { BarcodeEntry } from "./BarcodeEntry";
@@ -110,8 +111,8 @@ export default function FoodsRoom() {
       >
         <h1 className="text-lg">{t("title")}</h1>
       </Header>
-      <div className="flex min-h-0 flex-1 max-lg:flex-col max-lg:overflow-auto">
-        <main className="flex min-w-0 flex-1 flex-col max-lg:flex-none">
+      <div className="flex min-h-0 flex-1">
+        <main className="flex min-w-0 flex-1 flex-col">
           <div className="flex flex-wrap items-center gap-2 px-4 py-3">
             <input
               type="search"
@@ -143,7 +144,7 @@ export default function FoodsRoom() {
               {t("own")}
             </button>
           </div>
-          <div className="min-h-0 flex-1 overflow-auto px-4 pb-4 max-lg:overflow-x-auto">
+          <div className="min-h-0 flex-1 overflow-auto px-4 pb-4">
             <table className="w-full">
               <thead className="sticky top-0 bg-ground">
                 <tr className="border-b border-rim text-right text-xs text-soft">
@@ -205,9 +206,14 @@ export default function FoodsRoom() {
             {data.length === 0 && <p className="py-6 text-soft">{t("none")}</p>}
           </div>
         </main>
-        <aside className="w-[380px] shrink-0 overflow-auto border-l border-rim bg-bench p-4 max-lg:w-full max-lg:border-t max-lg:border-l-0">
+        <Side
+          isOpen={id !== undefined}
+          close={() => void go({ pathname: "/foods", search: search.toString() }, { replace: true })}
+          label={t("sheet")}
+          className="md:w-[320px] lg:w-[380px]"
+        >
           {id ? <FoodSheet key={id} id={id} /> : <p className="text-soft">{t("pick")}</p>}
-        </aside>
+        </Side>
       </div>
       <Drawer open={open === "label"} close={close} title={t("label.new")}>
         <LabelForm

@@ -16,6 +16,7 @@ export const foods = {
   count_other: "{{count}} foods",
   more: "The first {{count}} are shown: type to narrow them.",
   yours: "yours",
+  sheet: "The food",
   pick: "Pick a food to see all that is known of it: figures, measures, cooked and raw, packages.",
   energy: "energy",
   carbTotal: "carbohydrate, fibre within",

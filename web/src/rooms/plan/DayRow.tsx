@@ -5,10 +5,14 @@ import type { DayView, EaterWeekView, ItemView, Measure } from "../../api";
 import { Amount } from "../../ui/Figures";
 import { NeverMark } from "../../ui/never";
 import { amount, longDay, unitOf } from "../../ui/format";
-import { Ruler, ThinTape } from "../../ui/Ruler";
+import { Ruler, ThinTape, useWidth } from "../../ui/Ruler";
 import { PortionEdge } from "./PortionEdge";
 import { dayWords, watched } from "./reading";
+import { isTouch } from "./useCarry";
 import type { Carried, Place } from "./usePlan";
+
+/** What a finger can hit, in pixels. */
+const thumb = 44;
 
 /** What hands can do on any row. */
 export interface RowActs {
@@ -61,17 +65,23 @@ export const DayRow = memo(function DayRow({
     reading: words,
   });
   const missing = day.missing[lens];
+  const [ref, width] = useWidth<HTMLParagraphElement>();
+  // What is too narrow on the tape for its words is named beside it.
+  const narrow = day.items.filter((item) => {
+    const pixels = (Math.max(0, item.figures[lens]?.value ?? 0) / length) * width;
+    return item.isForGuests || (width > 0 && !item.hold && pixels < (item.letters === null ? 74 : 96));
+  });
 
   return (
     <div
       ref={setNodeRef}
       data-day={`${eater.eaterId}|${day.day}`}
       className={`rounded-md ${isOver || landing !== null ? "outline-2 outline-offset-2 outline-sea" : ""} ${carried ? "cursor-pointer" : ""}`}
-      onClick={
-        carried
-          ? () => acts.current.land({ eaterId: eater.eaterId, day: day.day, place: day.items.length })
-          : undefined
-      }
+      onClick={() => {
+        const where = { eaterId: eater.eaterId, day: day.day };
+        if (carried) acts.current.land({ ...where, place: day.items.length });
+        else if (isTouch()) acts.current.open(where);
+      }}
     >
       <Ruler
         day={day}
@@ -79,7 +89,7 @@ export const DayRow = memo(function DayRow({
         measure={lens}
         length={length}
         label={label}
-        height={compact ? 46 : 60}
+        height={compact ? 46 : 68}
         landing={landing}
         block={(item, index, face) =>
           isDraft ? (
@@ -94,6 +104,7 @@ export const DayRow = memo(function DayRow({
                   acts.current.lift(what, { eaterId: eater.eaterId, day: day.day, place: index })
                 }
                 onTakeOff={(what) => acts.current.takeOff(what)}
+                onList={() => acts.current.open({ eaterId: eater.eaterId, day: day.day })}
               >
                 {face}
               </Block>
@@ -104,7 +115,7 @@ export const DayRow = memo(function DayRow({
           )
         }
       />
-      <p className="mt-0.5 flex min-h-6 flex-wrap items-center gap-x-5 gap-y-0.5">
+      <p ref={ref} className="mt-0.5 flex min-h-6 flex-wrap items-center gap-x-5 gap-y-0.5">
         {compact && (
           <button
             className="w-14 text-left text-sm font-bold underline decoration-dotted underline-offset-2"
@@ -116,6 +127,9 @@ export const DayRow = memo(function DayRow({
         )}
         {isDraft && <b className="rounded border border-sea px-1 text-xs text-sea">{t("fit.drafted")}</b>}
         {day.dayName && <span className="text-xs text-soft">{day.dayName}</span>}
+        {day.awayIn.length > 0 && (
+          <span className="text-xs text-soft">{t("away.in", { slots: day.awayIn.join(", ") })}</span>
+        )}
         {day.items.map(
           (item) =>
             item.never && (
@@ -128,6 +142,13 @@ export const DayRow = memo(function DayRow({
         {watched(day, eater.aim.leading, lens).map((measure) => (
           <ThinTape key={measure} day={day} aim={day.aim} measure={measure} />
         ))}
+        {narrow.length > 0 && (
+          <span className="min-w-0 flex-1 truncate text-xs text-soft max-md:hidden" aria-hidden>
+            {narrow
+              .map(({ name, isForGuests }) => (isForGuests ? t("guests.small", { name }) : name))
+              .join(" · ")}
+          </span>
+        )}
         <span
           className="ml-auto text-base"
           title={
@@ -157,6 +178,7 @@ function Block({
   isCarried,
   onLift,
   onTakeOff,
+  onList,
   children,
 }: {
   item: ItemView;
@@ -164,6 +186,8 @@ function Block({
   isCarried: boolean;
   onLift: (carried: Carried) => void;
   onTakeOff: (carried: Carried) => void;
+  /** Opens the list of the day, for a finger that can't hit a small block. */
+  onList: () => void;
   children: ReactNode;
 }) {
   const { t } = useWords("plan");
@@ -199,7 +223,8 @@ function Block({
       onKeyDown={onKey}
       onClick={(event) => {
         event.stopPropagation();
-        onLift(carried);
+        if (isTouch() && event.currentTarget.offsetWidth < thumb && !isCarried) onList();
+        else onLift(carried);
       }}
       className={`block size-full touch-none ${isDragging || isCarried ? "opacity-50 outline-2 outline-next" : ""}`}
     >

@@ -6,6 +6,7 @@ import { seenDays } from "../../app/seen";
 import { longDay } from "../../ui/format";
 import { sentNumber } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
+import { SlotSelect } from "./SlotSelect";
 
 const figures = ["energy", "protein", "carbohydrate", "fat"] as const;
 const columns = ["name", "energy", "high", "points", "protein", "carbohydrate", "fat"] as const;
@@ -82,19 +83,7 @@ export function EventForm({
           maxLength={80}
           onChange={(event) => setName(event.target.value)}
         />
-        <select
-          className="field"
-          aria-label={t("event.slot")}
-          value={slot}
-          onChange={(event) => setSlot(event.target.value)}
-        >
-          <option value="">{t("depth.noSlot")}</option>
-          {slots.map((one) => (
-            <option key={one.name} value={one.name}>
-              {one.name}
-            </option>
-          ))}
-        </select>
+        <SlotSelect label={t("event.slot")} slots={slots} value={slot} onChange={setSlot} />
       </div>
       <Sentence>{sentenceFor(trouble, "name")}</Sentence>
       <div className="mt-2 overflow-x-auto">

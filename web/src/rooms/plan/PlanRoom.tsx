@@ -20,6 +20,7 @@ import { useKitchen } from "../../app/kitchen";
 import { measureFor, useLens } from "../../app/lens";
 import { amount, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
 import { tapeLength } from "../../ui/ticks";
+import { Side } from "../../ui/Side";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { DayDrawer } from "./DayDrawer";
 import { DayEntry } from "./DayEntry";
@@ -67,6 +68,7 @@ export default function PlanRoom() {
   const carry = useCarry({ eaters: shown, lay: moves.lay, takeOff: moves.takeOff });
   const [dragged, setDragged] = useState<Carried | null>(null);
   const [foodDay, setFoodDay] = useState<string | null>(null);
+  const [isBenchOpen, setBenchOpen] = useState(false);
   const [panel, setPanel] = useState<"fit" | "menu" | null>(null);
   const ahead = useAhead();
   const isFitting = panel === "fit";
@@ -184,8 +186,8 @@ export default function PlanRoom() {
         onDragEnd={end}
         accessibility={{ screenReaderInstructions: { draggable: t("carryHint") } }}
       >
-        <div className="flex min-h-0 flex-1 max-md:flex-col max-md:overflow-auto">
-          <main className="min-w-0 flex-1 overflow-auto px-4 py-3 max-md:overflow-visible">
+        <div className="flex min-h-0 flex-1">
+          <main className="min-w-0 flex-1 overflow-auto px-4 py-3">
             {carry.carried && (
               <p className="sticky top-0 z-10 mb-2 flex items-center gap-3 rounded-md border border-next bg-panel px-3 py-1 text-sm">
                 <b>{carry.carried.name}</b> {t("carry.tap")}
@@ -239,7 +241,15 @@ export default function PlanRoom() {
               ))}
             </ul>
           </main>
-          <aside className="w-[250px] shrink-0 space-y-5 overflow-auto border-l border-rim bg-bench p-3 max-md:w-full max-md:border-t max-md:border-l-0">
+          <Side
+            isOpen={(panel !== null || isBenchOpen) && !carry.carried}
+            close={() => {
+              open(null);
+              setBenchOpen(false);
+            }}
+            label={t(panel ? `${panel}.title` : "bench.title")}
+            className="space-y-5 md:w-[250px]"
+          >
             {isFitting && openDays.length > 0 && (
               <FitPanel
                 from={openDays[0]!}
@@ -367,15 +377,18 @@ export default function PlanRoom() {
                 <code className="text-xs break-all">{`${window.location.origin}${calendarOf(current)}`}</code>
               </p>
             </section>
-          </aside>
+          </Side>
         </div>
+        <p className="flex gap-2 border-t border-rim px-3 py-2 md:hidden">
+          <button className="btn flex-1" aria-expanded={isBenchOpen} onClick={() => setBenchOpen(true)}>
+            {t("bench.open")}
+          </button>
+        </p>
         {opened && (
           <DayDrawer
             {...opened}
             name={week.eaters.find(({ eaterId }) => eaterId === opened.eaterId)?.name ?? ""}
-            others={first.days
-              .map(({ day: date }) => date)
-              .filter((date) => date !== opened.day && date >= week.today)}
+            week={week}
             lens={measureFor(through, week.eaters.find(({ eaterId }) => eaterId === opened.eaterId)!.aim)}
             close={() => setOpened(null)}
           />

@@ -1,5 +1,5 @@
 import type { TFunction } from "i18next";
-import type { BandReading, DayView, Measure } from "../../api";
+import type { BandReading, DayView, Hold, Measure } from "../../api";
 import { amount, unitOf } from "../../ui/format";
 
 /** A band that does not hold in words, the number first, then its meaning; nothing where it holds. */
@@ -18,6 +18,7 @@ export function dayWords(
   day: DayView,
   lens: Measure,
 ): { words: string; look: "in" | "out" | "open" } {
+  if (day.verdict === "away") return { words: t("plan:away.word"), look: "open" };
   if (day.verdict === "empty") return { words: t("plan:nothing"), look: "open" };
   const over = namesOf(t, day, "over");
   if (day.fits) {
@@ -43,6 +44,12 @@ const namesOf = (t: TFunction, day: DayView, position: BandReading["position"]) 
     .filter(([, reading]) => reading.position === position)
     .map(([measure]) => t(`app:measures.${measure}`))
     .join(", ");
+
+/** What is kept free, as one says it: "30 g fat". */
+export const holdWords = (t: TFunction, { measure, amount: kept }: Hold) =>
+  measure === "energy" || measure === "points"
+    ? `${amount(measure, kept)} ${unitOf(measure)}`
+    : `${amount(measure, kept)} g ${t(`app:measures.${measure}`)}`;
 
 /** The measures watched beside the lens: every one with a band, the leading one first; without any, protein or energy. */
 export function watched(day: DayView, leading: Measure, lens: Measure): Measure[] {

@@ -12,7 +12,7 @@ interface Options {
 }
 
 /** Whether a finger points here: then there are no arrows to choose a day with. */
-const isTouch = () => window.matchMedia("(pointer: coarse)").matches;
+export const isTouch = () => window.matchMedia("(pointer: coarse)").matches;
 
 /** Carrying a box by keyboard or by two taps: lift, choose a day and a place, lay down or put back. */
 export function useCarry({ eaters, lay, takeOff }: Options) {
