@@ -20,10 +20,11 @@ namespace LivelyTern.Web;
 /// <param name="ShelfBoxes">Boxes on no day.</param>
 /// <param name="Leading">The eater's leading measure.</param>
 /// <param name="Left">What is left of it today.</param>
+/// <param name="IsDemo">Whether this is the demo household.</param>
 /// <param name="Excluded">What lies on days although its eater must never get it, and nobody has answered for.</param>
 public sealed record OverviewView(
     DateOnly Today, int Eaters, int Foods, int Recipes, int? FitDays, int? LaidDays, int BatchesWaiting, int BatchesDue,
-    DateOnly? NextPrepDay, int ShelfBoxes, Measure? Leading, decimal? Left, IReadOnlyList<ExcludedView> Excluded);
+    DateOnly? NextPrepDay, int ShelfBoxes, Measure? Leading, decimal? Left, bool IsDemo, IReadOnlyList<ExcludedView> Excluded);
 
 /// <summary>Whether the host can reach its database: "ok".</summary>
 public sealed record Health(string Status);
@@ -37,7 +38,8 @@ public static class OverviewEndpoint
 
     // Counts are the file's own; of the days only this eater's week is read.
     private static async Task<OverviewView> ReadAsync(
-        Guid? eaterId, TernDb db, FoodStore foods, EaterStore eaters, PlanStore plan, ExcludedItems excluded, PlanReader reader)
+        Guid? eaterId, TernDb db, FoodStore foods, EaterStore eaters, PlanStore plan, ExcludedItems excluded, PlanReader reader,
+        StartOptions start)
     {
         await using var once = await db.ReadOnceAsync();
         var table = await eaters.ListAsync();
@@ -47,7 +49,7 @@ public static class OverviewEndpoint
         var counts = await plan.CountAsync();
         return new OverviewView(
             reader.Today, table.Count, (await foods.CatalogueAsync()).All.Count, counts.Recipes, state?.FitDays, state?.LaidDays,
-            counts.BatchesWaiting, counts.BatchesDue, counts.NextPrepDay, counts.ShelfBoxes, row?.Aim.Leading, left,
+            counts.BatchesWaiting, counts.BatchesDue, counts.NextPrepDay, counts.ShelfBoxes, row?.Aim.Leading, left, start.IsDemo,
             Excluded(await excluded.ListAsync(table), table));
     }
 

@@ -95,6 +95,30 @@ public sealed class EntriesTests : IDisposable
     }
 
     [Fact]
+    public async Task What_goes_into_the_freezer_or_to_guests_is_taken_back_whole()
+    {
+        var (eater, _, boxes) = await host.LaidTableAsync();
+        await LayAsync(eater, "1 oat bake box");
+        var before = (await host.GetAsync("/api/plan/weeks/" + Day)).ToJsonString();
+        var item = (string)(await DayAsync(eater))["items"]![0]!["id"]!;
+        var frozen = await host.MustAsync(HttpMethod.Post, $"/api/plan/items/{item}/freeze", null, await host.PlanVersionAsync());
+        var week = await host.GetAsync("/api/plan/weeks/" + Day);
+        Assert.Contains(week["shelf"]!.AsArray(), strip => (string?)strip!["place"] == "freezer" && (Guid)strip["boxIds"]![0]! == boxes[0]);
+        await host.PostAsync($"/api/plan/changes/{frozen["id"]}/undo", null);
+        string Same(string of) => System.Text.RegularExpressions.Regex.Replace(of, "\"version\":\\d+", "", System.Text.RegularExpressions.RegexOptions.None, TimeSpan.FromSeconds(1));
+        Assert.Equal(Same(before), Same((await host.GetAsync("/api/plan/weeks/" + Day)).ToJsonString()));
+
+        var batch = week["shelf"]![0]!["batchId"];
+        var guests = await host.MustAsync(HttpMethod.Post, "/api/plan/guests", new { eaterId = eater, day = Day, guests = 3, batchId = batch }, await host.PlanVersionAsync());
+        var day = await DayAsync(eater);
+        Assert.Equal((4, 1), (day["items"]!.AsArray().Count, day["items"]!.AsArray().Count(one => !(bool)one!["isForGuests"]!)));
+        Assert.Equal((decimal)day["items"]![0]!["figures"]!["energy"]!["value"]!, (decimal)day["sums"]!["energy"]!["value"]!);
+        Assert.Equal("guests-short", ((string)(await host.SendAsync(HttpMethod.Post, "/api/plan/guests", new { eaterId = eater, day = Day, guests = 1, batchId = batch }, await host.PlanVersionAsync())).Body["type"]!)[^12..]);
+        await host.PostAsync($"/api/plan/changes/{guests["id"]}/undo", null);
+        Assert.Equal(["Oat bake"], await NamesAsync(eater));
+    }
+
+    [Fact]
     public async Task A_packet_may_state_its_points_and_pieces_and_nothing_else()
     {
         var id = (string)(await PointsCookAsync())["id"]!;

@@ -4,12 +4,14 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter, Link, Navigate, Route, Routes } from "react-router";
 import { useWords } from "./app/i18n";
 import { Frame } from "./app/Frame";
+import { useOverview } from "./app/Header";
 import { HistoryProvider } from "./app/history";
 import { KitchenProvider } from "./app/kitchen";
 import { NoticeProvider } from "./app/notices";
 import "./main.css";
-import { Empty } from "./ui/states";
+import { Empty, Loading } from "./ui/states";
 
+const Beginning = lazy(() => import("./beginning/Beginning"));
 const AimRoom = lazy(() => import("./rooms/aim/AimRoom"));
 const FoodsRoom = lazy(() => import("./rooms/foods/FoodsRoom"));
 const Libraries = lazy(() => import("./rooms/foods/Libraries"));
@@ -27,6 +29,13 @@ const queries = new QueryClient({
     mutations: { networkMode: "always" },
   },
 });
+
+/** The week; an empty house begins first. */
+function Home() {
+  const overview = useOverview();
+  if (!overview) return <Loading isPage />;
+  return <Navigate to={overview.eaters + overview.recipes === 0 ? "/begin" : "/plan"} replace />;
+}
 
 function Lost() {
   const { t } = useWords();
@@ -48,7 +57,8 @@ createRoot(document.getElementById("root")!).render(
             <BrowserRouter>
               <Routes>
                 <Route element={<Frame />}>
-                  <Route index element={<Navigate to="/plan" replace />} />
+                  <Route index element={<Home />} />
+                  <Route path="begin" element={<Beginning />} />
                   <Route path="aim" element={<AimRoom />} />
                   <Route path="foods" element={<FoodsRoom />} />
                   <Route path="foods/libraries" element={<Libraries />} />

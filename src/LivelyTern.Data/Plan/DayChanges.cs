@@ -104,7 +104,8 @@ public sealed class DayChanges(
     {
         var item = await db.PlanItems.AsNoTracking().SingleOrDefaultAsync(row => row.Id == itemId && row.BoxId != null);
         if (item is null || await db.Boxes.SingleOrDefaultAsync(box => box.Id == item.BoxId) is not { } box) return Stale.Gone("box");
-        var frozen = new BoxChange(box.Id, BoxEventKind.Put, box.Life, box.Life.Put(BoxPlace.Freezer, Today));
+        // Off its day it is nobody's: said here, so that the change can be undone as a whole.
+        var frozen = new BoxChange(box.Id, BoxEventKind.Put, box.Life, box.Life.Put(BoxPlace.Freezer, Today) with { For = null });
         Outcome<PlanChange> Change(PlanBoard board)
         {
             var off = board.TakeOff(itemId);

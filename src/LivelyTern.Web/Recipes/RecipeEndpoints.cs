@@ -33,6 +33,7 @@ public static class RecipeEndpoints
     {
         var recipes = api.MapGroup("/recipes").WithTags("Recipes");
         recipes.MapGet("/", ListAsync).WithName("listRecipes");
+        recipes.MapGet("/starters", () => StarterRecipes.All.Select(recipe => Sent(recipe.Name, recipe)).ToList()).WithName("listStarters");
         recipes.MapGet("/names", NamesAsync).WithName("listRecipeNames");
         recipes.MapGet("/{id:guid}", async Task<Results<Ok<RecipeView>, ProblemHttpResult>> (Guid id, RecipeStore store) =>
             await ShowAsync(id, store) is { } recipe

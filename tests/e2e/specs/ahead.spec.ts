@@ -256,7 +256,8 @@ test("a part of the day is filled with what suits it, and what is laid goes ther
   await page.getByRole("button", { name: "Open Sunday 29 November, Isa" }).click();
   const drawer = page.getByRole("dialog");
   await drawer.getByLabel("Part of the day to fill").selectOption("evening");
-  const offer = drawer.getByRole("button", { name: /^Lay / }).first();
+  const fits = drawer.getByRole("region", { name: "What still fits" });
+  const offer = fits.getByRole("button", { name: /^Lay / }).first();
   const name = (await offer.getAttribute("aria-label"))!.replace("Lay ", "");
   await offer.click();
   await expect(drawer.getByLabel(`Part of the day for ${name}`)).toHaveValue("evening");

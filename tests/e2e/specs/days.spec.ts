@@ -147,6 +147,7 @@ test("a points cook on the phone: what is not known says to which side, the week
   await expect(
     page.locator(`[data-day="${id}|2026-11-26"]`).getByText("fits, with 4 pt of the weekly extra"),
   ).toBeVisible();
+  await page.getByRole("button", { name: "Shelf, dishes, add a food" }).click();
   await expect(page.getByText("4 of 5 pt weekly extra used")).toBeVisible();
 
   // What was eaten is mended where it stands.

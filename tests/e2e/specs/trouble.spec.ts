@@ -146,9 +146,12 @@ test.describe("by touch", () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
   test("a box is laid on a day by two taps, and eaten with a thumb", async ({ page, demo }) => {
     await page.goto(`${demo.url}/plan`);
+    const bench = page.getByRole("button", { name: "Shelf, dishes, add a food" });
+    await bench.tap();
     await page.getByRole("button", { name: /Seed bars, 3 boxes/ }).tap();
     await page.locator("[data-day$='2026-11-29']").tap({ position: { x: 200, y: 12 } });
     await expect(page.getByRole("button", { name: /Seed bars, 2 boxes/ })).toBeVisible();
+    await page.getByRole("button", { name: "Close" }).tap();
     await page.getByRole("link", { name: /^Eat/ }).tap();
     const ate = page.getByRole("button", { name: /^Ate it/ }).first();
     const box = (await ate.boundingBox())!;

@@ -17,6 +17,11 @@ interface Find {
   to: string;
 }
 
+/** After a touch a dialog takes the focus itself: what was opened to be typed into gets it from there. */
+const focusSoon = (field: HTMLInputElement | null) => {
+  if (field) window.setTimeout(() => field.focus(), 60);
+};
+
 /** Finds a recipe, a day or a room by any part of its name. */
 export function Finder({ open, close }: { open: boolean; close: () => void }) {
   const { t } = useWords();
@@ -73,6 +78,7 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
       <Combobox value={null} onChange={take}>
         <ComboboxInput
           autoFocus
+          ref={focusSoon}
           aria-label={t("finder.title")}
           placeholder={t("finder.hint")}
           className="field w-full"

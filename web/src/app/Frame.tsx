@@ -30,6 +30,11 @@ export function Frame() {
   const { t } = useWords();
   const [open, setOpen] = useState<Shown>(null);
   useKeys({ keys: () => setOpen("keys"), finder: () => setOpen("finder") });
+  // One drawer is closed, and has given the focus back, before another takes it.
+  const afterwards = (what: Shown) => {
+    setOpen(null);
+    window.setTimeout(() => setOpen(what), 80);
+  };
   const data = useOverview();
   useToday();
   const queries = useQueryClient();
@@ -58,7 +63,15 @@ export function Frame() {
         className="no-print flex w-[200px] shrink-0 flex-col overflow-auto border-r border-rim low:w-[130px] max-md:w-full max-md:border-t max-md:border-r-0"
       >
         <p className="flex items-center gap-2 px-4 pt-4 pb-3 font-title text-lg font-bold max-md:hidden low:hidden">
-          <img src="/tern.svg" alt="" width={28} height={28} /> {t("name")}
+          <img src="/tern.svg" alt="" width={28} height={28} />
+          <span className="relative">
+            {t("name")}
+            {data?.isDemo && (
+              <span className="absolute top-full left-0 -mt-1 font-sans text-xs font-normal whitespace-nowrap">
+                {t("demo")}
+              </span>
+            )}
+          </span>
         </p>
         <ul className="max-md:flex">
           {rooms.map((room) => (
@@ -120,8 +133,9 @@ export function Frame() {
             ))}
         </ul>
         <div className="flex flex-col items-start gap-2">
-          <Tools show={setOpen} />
+          <Tools show={afterwards} />
         </div>
+        {data?.isDemo && <p className="mt-4 text-sm text-soft">{t("demo")}</p>}
       </Drawer>
       <KeyList open={open === "keys"} close={() => setOpen(null)} />
       <Finder open={open === "finder"} close={() => setOpen(null)} />

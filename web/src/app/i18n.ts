@@ -1,4 +1,5 @@
 import i18next, { type TFunction } from "i18next";
+import { beginning } from "../beginning/words";
 import { aim } from "../rooms/aim/words";
 import { eat } from "../rooms/eat/words";
 import { foods } from "../rooms/foods/words";
@@ -9,7 +10,7 @@ import { app } from "./words";
 
 void i18next.init({
   lng: "en",
-  resources: { en: { app, aim, foods, recipes, plan, pack, eat } },
+  resources: { en: { app, beginning, aim, foods, recipes, plan, pack, eat } },
   defaultNS: "app",
   interpolation: { escapeValue: false },
 });

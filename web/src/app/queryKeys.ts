@@ -14,6 +14,7 @@ export const queryKeys = {
   shelfProducts: () => ["shelfProducts"],
   libraries: () => ["libraries"],
   import: (id: string | null) => ["import", id],
+  starters: () => ["starters"],
   recipes: (eater: string | null) => ["recipes", "figures", eater],
   recipeNames: () => ["recipes", "names"],
   recipe: (id: string | undefined) => ["recipe", id],

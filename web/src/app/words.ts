@@ -106,6 +106,7 @@ export const app = {
       ["?", "this list"],
     ],
   },
+  demo: "Demo household",
   more: { open: "More", title: "More" },
   finder: {
     open: "Find",

@@ -106,7 +106,10 @@ export default function PlanRoom() {
     return (
       <Empty isPage title={t("noEaters")}>
         <p>{t("noEatersText")}</p>
-        <Link to="/aim" className="btn-next">
+        <Link to="/begin" className="btn-next">
+          {t("begin")}
+        </Link>{" "}
+        <Link to="/aim" className="link">
           {t("toAim")}
         </Link>
       </Empty>

@@ -343,5 +343,6 @@ export const plan = {
   eatenStays: "That has been eaten and stays where it is.",
   noEaters: "A week of rulers, one for each day",
   noEatersText: "Say who eats here and what a day may hold; then each day becomes a ruler to lay boxes on.",
+  begin: "Begin: five minutes",
   toAim: "Say who eats here",
 };

@@ -1,0 +1,80 @@
+import { expect, test } from "../house.ts";
+
+test("five minutes from nothing to a day that says something", async ({ page, empty }) => {
+  await page.goto(empty.url);
+  await expect(page.getByRole("heading", { name: "Begin" })).toBeVisible();
+
+  // Who eats: a points cook and a macro eater, each with the ruler it gives.
+  await page.getByLabel("Name").fill("Po");
+  await page.getByRole("button", { name: "Points" }).click();
+  await page.getByLabel("points a day, at most").fill("25");
+  await page.getByLabel("one point is so many kcal").fill("40");
+  await expect(page.getByRole("list", { name: "Po" })).toBeVisible();
+  await page.getByRole("button", { name: "That is them" }).click();
+  await expect(page.getByText("Po eats here.")).toBeVisible();
+  await page.getByRole("button", { name: "And someone else" }).click();
+  await page.getByLabel("Name").fill("Mac");
+  await page.getByRole("button", { name: "Protein, carbs and fat" }).click();
+  await page.getByLabel("protein, g a day").fill("200");
+  await page.getByLabel("carbs, g a day").fill("200");
+  await page.getByLabel("fat, g a day").fill("50");
+  await page.getByRole("button", { name: "That is them" }).click();
+  await expect(page.getByText("Po, Mac eat here.")).toBeVisible();
+  const eaters = await empty.get("/api/aim/eaters");
+  expect([eaters[0].aim.bands.points.max, eaters[0].aim.rule.perUnit.energy]).toEqual([25, 0.025]);
+  expect(eaters[1].aim.bands.energy.target).toBe(2050);
+
+  // A first dish, and a portion of it for both on tomorrow.
+  await page.getByRole("button", { name: "Next" }).click();
+  await page.getByRole("button", { name: "Take it: Chickpea and tomato pot" }).click();
+  await page.getByRole("button", { name: "Cook it and lay it" }).click();
+  await expect(page.getByText("Done: it is planned, and lies on Thursday 26 November.")).toBeVisible();
+  await page.getByRole("link", { name: "See the week" }).click();
+  const week = await empty.get("/api/plan/weeks/2026-11-26");
+  for (const eater of week.eaters)
+    expect(eater.days[3].items.map(({ name }: { name: string }) => name)).toEqual([
+      "Chickpea and tomato pot",
+    ]);
+  await expect(page.getByRole("list", { name: /Po, Thursday 26 November: 1\d pt/ })).toBeVisible();
+});
+
+test("a pasted recipe begins as well, every step can be skipped, and the starters are read whole", async ({
+  page,
+  empty,
+}) => {
+  for (const starter of await empty.get("/api/recipes/starters")) {
+    const { lines } = await empty.send("POST", "/api/calc/recipe", starter);
+    for (const { line } of lines) expect(line.problem, `${starter.name}: ${line.text}`).toBeNull();
+  }
+  await page.goto(`${empty.url}/plan`);
+  await page.getByRole("link", { name: "Begin: five minutes" }).click();
+  await page.getByRole("button", { name: "Skip this" }).click();
+  await page
+    .getByLabel("A recipe of yours, as it stands in your notes")
+    .fill("Tomato soup\nserves 4\n1 kg tomatoes\n2 onions\n1 blorp");
+  await page.getByRole("button", { name: "Read it" }).click();
+  await expect(page.getByText(/Without anybody to eat there is no day yet/)).toBeVisible();
+  expect((await empty.get("/api/recipes")).map(({ name }: { name: string }) => name)).toEqual([
+    "Tomato soup",
+  ]);
+  await page.getByRole("link", { name: "Begin with an empty week" }).click();
+  await expect(page.getByText("A week of rulers, one for each day")).toBeVisible();
+});
+
+test("the demo is seen next door, and touches nothing here", async ({ page, context, empty }) => {
+  await page.goto(empty.url);
+  const opened = context.waitForEvent("page");
+  await page.getByRole("button", { name: "Look into a demo household first" }).click();
+  const demo = await opened;
+  await demo.waitForURL(/\/plan$/);
+  await expect(demo.getByRole("button", { name: "Isa", exact: true })).toBeVisible();
+  await expect(demo.getByText("Demo household").first()).toBeVisible();
+  const url = new URL(demo.url()).origin;
+  expect(url).not.toBe(empty.url);
+  expect((await (await fetch(`${url}/api/overview`)).json()).eaters).toBe(3);
+  expect((await empty.get("/api/overview")).eaters).toBe(0);
+
+  // Asked again it is the same one; the demo itself offers none.
+  expect((await empty.send("POST", "/api/demo", {})).url).toBe(url);
+  expect((await fetch(`${url}/api/demo`, { method: "POST" })).status).toBe(422);
+});
