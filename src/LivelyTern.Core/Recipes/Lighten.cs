@@ -123,7 +123,7 @@ public static class Lighten
         for (var i = 0; i < recipe.Lines.Count; i++)
         {
             var line = recipe.Lines[i];
-            if (line.Written.IsTakenOut || line.Read.Parts.Amount is null) continue;
+            if (line.Written.IsOut || line.Read.Parts.Amount is null) continue;
             if (line.Read.Ingredient is not { IsTrace: false } ingredient || line.Contents is not { } contents) continue;
             if (contents.Totals[Nutrient.Energy].Known <= 0) continue;
             foreach (var other in OfTheSameUse(ingredient.Food, foods))

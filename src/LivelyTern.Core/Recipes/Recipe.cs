@@ -32,7 +32,7 @@ public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, Recipe
 
     /// <summary>The nutrients of which more is taken out than went in: a slip in a line that takes out.</summary>
     public IReadOnlyList<Nutrient> TakenTooMuch =>
-        Lines.Any(line => line.Written.IsTakenOut) ? [.. Nutrients.All.Where(nutrient => Batch.Totals[nutrient].Known < 0)] : [];
+        Lines.Any(line => line.Written.IsOut) ? [.. Nutrients.All.Where(nutrient => Batch.Totals[nutrient].Known < 0)] : [];
 
     /// <summary>
     /// For each line its share of the batch in each measure: 0.7 where it brings seven tenths, below zero where it is taken out. A measure

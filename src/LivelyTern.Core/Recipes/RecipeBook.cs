@@ -125,8 +125,9 @@ public sealed class RecipeBook : IFoods
 
         if (sub is { } gone && !written.ContainsKey(gone))
             return new(line, Unread(line, "recipe-gone", "The recipe chosen for this line is no longer here."), null);
-        var reading = FoodLine.Read(line.Text, this, line.FoodId is null ? null : Find(line.FoodId));
-        return new(line, reading, reading.Ingredient is { } ingredient ? Bring(ingredient, line.IsTakenOut) : null);
+        var said = FoodLine.Read(TakenOut.Said(line.Text) ?? line.Text, this, line.FoodId is null ? null : Find(line.FoodId));
+        var reading = said with { Text = line.Text };
+        return new(line, reading, reading.Ingredient is { } ingredient ? Bring(ingredient, line.IsOut) : null);
     }
 
     private Contents Bring(Ingredient ingredient, bool isTakenOut)

@@ -12,7 +12,8 @@ public sealed record TapeMark(string Letters, int Tint)
 
     /// <summary>
     /// A mark for a new dish: initials of its first two telling words where they are free ("Lentil dal" is LD), else the first letter
-    /// with each later letter of the name, else with digits; and the tint used least so far.
+    /// with each later letter of the name, else with digits; and the tint used least so far. Where all its letters are taken, those that no
+    /// other dish has under that tint: letters and pattern together stay apart as long as there are any left.
     /// </summary>
     /// <param name="name">The dish.</param>
     /// <param name="taken">The marks of the other dishes.</param>
@@ -25,11 +26,15 @@ public sealed record TapeMark(string Letters, int Tint)
         var all = string.Concat(words).ToUpperInvariant();
         var first = all.Length > 0 ? all[0] : 'X';
         IEnumerable<string> initials = words.Count > 1 ? words.Skip(1).Select(word => $"{first}{char.ToUpperInvariant(word[0])}") : [];
-        var wishes = initials.Concat(all.Skip(1).Select(letter => $"{first}{letter}"))
-            .Concat(Enumerable.Range(1, 9).Select(digit => $"{first}{digit}"));
+        List<string> wishes =
+        [
+            .. initials, .. all.Skip(1).Select(letter => $"{first}{letter}"),
+            .. Enumerable.Range(1, 10).Select(digit => $"{first}{digit % 10}"),
+        ];
         bool IsTaken(string letters) => taken.Any(mark => string.Equals(mark.Letters, letters, StringComparison.Ordinal));
-        var letters = wishes.FirstOrDefault(wish => !IsTaken(wish)) ?? $"{first}0";
-        var tint = Enumerable.Range(0, Tints).MinBy(tint => taken.Count(mark => mark.Tint == tint));
-        return new(letters, tint);
+        var byUse = Enumerable.Range(0, Tints).OrderBy(tint => taken.Count(mark => mark.Tint == tint)).ToList();
+        if (wishes.Find(wish => !IsTaken(wish)) is { } letters) return new(letters, byUse[0]);
+        var pairs = byUse.SelectMany(tint => wishes.Select(wish => new TapeMark(wish, tint)));
+        return pairs.FirstOrDefault(mark => !taken.Contains(mark)) ?? new(wishes[0], byUse[0]);
     }
 }

@@ -26,7 +26,11 @@ public enum RecipePart
 /// <param name="IsTakenOut">Whether it is taken out again: fat poured off, trimmings, marinade thrown away.</param>
 /// <param name="Key">Names the line through later versions and in variants.</param>
 public sealed record WrittenLine(
-    string Text, string? FoodId = null, RecipePart Part = RecipePart.Main, bool IsTakenOut = false, string Key = "");
+    string Text, string? FoodId = null, RecipePart Part = RecipePart.Main, bool IsTakenOut = false, string Key = "")
+{
+    /// <summary>Whether it is taken out again, because it was marked so or because it says so: "60 g fat poured off".</summary>
+    public bool IsOut => IsTakenOut || TakenOut.Said(Text) is not null;
+}
 
 /// <summary>What a step needs for itself while it lasts.</summary>
 public enum Occupies

@@ -105,7 +105,7 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
         var recipe = (await recipes.BookAsync()).Read(row.RecipeId);
         var factor = (decimal)row.Portions / recipe.Yield.Portions;
         BatchLine Line(RecipeLine line) =>
-            new(line.Written.Text, line.Written.IsTakenOut, (line.Contents ?? new Contents([], SomethingUnread: true)).Scale(factor));
+            new(line.Written.Text, line.Written.IsOut, (line.Contents ?? new Contents([], SomethingUnread: true)).Scale(factor));
         return [.. recipe.Lines.Select(Line)];
     }
 

@@ -47,8 +47,7 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
         var problems = Problems(recipe);
         if (problems.Count > 0) return problems;
         if (baseId is { } family && await FamilyProblemAsync(family) is { } wrong) return wrong;
-        var taken = await db.Recipes.Where(row => row.ArchivedAt == null).Select(row => new TapeMark(row.Letters, row.Tint)).ToListAsync();
-        var mark = TapeMark.For(recipe.Name, taken);
+        var mark = TapeMark.For(recipe.Name, await TakenMarksAsync(null));
         var row = new RecipeRow
         {
             Id = Guid.CreateVersion7(),
@@ -81,12 +80,25 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
                 "recipe-loop", "lines",
                 $"A recipe can't be a part of itself: {string.Join(" → ", loop)}. Choose something else for that line.");
         await KeepFirstAsync(row, book);
+        if (!string.Equals(row.Name, recipe.Name.Trim(), StringComparison.Ordinal)) await MarkAnewAsync(row, recipe.Name);
         await SetAsync(row, Keyed(recipe));
         var outcome = await db.SaveAsync(row, row);
         kept.Forget();
         if (outcome.Succeeded) await RememberAsync(row);
         return outcome;
     }
+
+    // Its tape may be on boxes already: then the mark stays whatever the dish is called; else it follows the name.
+    private async Task MarkAnewAsync(RecipeRow row, string name)
+    {
+        if (await db.Batches.AnyAsync(batch => batch.RecipeId == row.Id)) return;
+        var mark = TapeMark.For(name, await TakenMarksAsync(row.Id));
+        (row.Letters, row.Tint) = (mark.Letters, mark.Tint);
+    }
+
+    // Those of recipes put away too: their boxes may still be there, and they may come back.
+    private Task<List<TapeMark>> TakenMarksAsync(Guid? besides) =>
+        db.Recipes.Where(row => row.Id != besides).Select(row => new TapeMark(row.Letters, row.Tint)).ToListAsync();
 
     /// <summary>Takes a recipe off the list, or back to it. A base keeps its variants going even so.</summary>
     public async Task<Outcome<RecipeRow>> ArchiveAsync(Guid id, int version, bool archived)

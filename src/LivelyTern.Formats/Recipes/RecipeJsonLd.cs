@@ -95,7 +95,7 @@ public static class RecipeJsonLd
             ["@type"] = "Recipe",
             ["name"] = written.Name,
             ["recipeYield"] = yields,
-            ["recipeIngredient"] = new JsonArray([.. written.Lines.Where(line => !line.IsTakenOut).Select(line => (JsonNode)line.Text)]),
+            ["recipeIngredient"] = new JsonArray([.. written.Lines.Where(line => !line.IsOut).Select(line => (JsonNode)line.Text)]),
             ["recipeInstructions"] = new JsonArray([.. steps.Select(HowTo)]),
             ["nutrition"] = nutrition,
         };

@@ -25,14 +25,14 @@ public static class RecipeMarkdown
         text.Append(CultureInfo.InvariantCulture, $"# {Plain(written.Name)}\n\nMakes {recipe.Yield.Portions} portions");
         if (recipe.Yield.Pieces is { } pieces) text.Append(CultureInfo.InvariantCulture, $", {pieces} pieces");
         text.Append(CultureInfo.InvariantCulture, $", {recipe.Weight.Value / recipe.Yield.Portions:0} g each.\n\n## Ingredients\n");
-        foreach (var part in written.Lines.Where(line => !line.IsTakenOut).GroupBy(line => line.Part).OrderBy(group => group.Key))
+        foreach (var part in written.Lines.Where(line => !line.IsOut).GroupBy(line => line.Part).OrderBy(group => group.Key))
         {
             text.Append('\n');
             if (part.Key != RecipePart.Main) text.Append(CultureInfo.InvariantCulture, $"{Heading(part.Key)}:\n\n");
             foreach (var line in part) text.Append(CultureInfo.InvariantCulture, $"- {Plain(line.Text)}\n");
         }
 
-        foreach (var line in written.Lines.Where(line => line.IsTakenOut))
+        foreach (var line in written.Lines.Where(line => line.IsOut))
             text.Append(CultureInfo.InvariantCulture, $"- taken out again: {Plain(line.Text)}\n");
         if (written.Steps is { Count: > 0 } steps)
         {

@@ -33,7 +33,7 @@ public sealed record FoodRowView(
 /// <param name="Text">As typed.</param>
 /// <param name="Parts">What was understood, part by part.</param>
 /// <param name="Food">The food understood, or null.</param>
-/// <param name="Grams">Its weight, or null.</param>
+/// <param name="Grams">Its weight, below zero where it is taken out; or null.</param>
 /// <param name="About">Whether the weight is estimated.</param>
 /// <param name="Trace">A pinch or "to taste": recorded, not counted.</param>
 /// <param name="Figures">What it holds.</param>
@@ -55,8 +55,9 @@ public sealed record LineView(
         var brings = contents ?? (line.Ingredient is { } read ? new Contents([read]) : null);
         var food = line.Ingredient is { } part ? FoodName.Of(part.Food) : null;
         var figures = brings is not null ? Figure.Of(MeasureTotals.Of(brings, rule)) : new Dictionary<Measure, Figure>();
+        var sign = contents?.RawWeight.Value < 0 ? -1 : 1;
         return new(
-            line.Text, LinePartsView.Of(line.Parts), food, line.Ingredient?.Weight.Value, line.IsAbout,
+            line.Text, LinePartsView.Of(line.Parts), food, line.Ingredient?.Weight.Value * sign, line.IsAbout,
             line.Ingredient?.IsTrace ?? false, figures, line.Problem, [.. line.Candidates.Select(FoodName.Of)],
             line.Missing is { } missing ? new(missing.Food.Id, missing.Food.Name, missing.Measure) : null, line.Instead);
     }

@@ -50,10 +50,9 @@ public static class GuestsAndHolds
             return Answers.Problem([new("guests-many", "guests", $"Say how many guests, from 1 to {MostGuests}.")]);
         var boxes = (await plan.ShelfAsync()).Where(box => box.Batch.Id == body.BatchId).Take(body.Guests).Select(LaidBox.Of).ToList();
         var batch = (await plan.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId && one.Batch.Weight is not null);
-        if (boxes.Count == 0 && batch is null) return Answers.Problem([Stale.Gone("dish")]);
         if (batch is null && boxes.Count < body.Guests)
         {
-            var there = boxes.Count == 1 ? "is only 1 box" : $"are only {boxes.Count} boxes";
+            var there = boxes.Count switch { 0 => "is no box", 1 => "is only 1 box", _ => $"are only {boxes.Count} boxes" };
             return Answers.Problem([new("guests-short", "guests", $"There {there} of that on the shelf.")]);
         }
 

@@ -72,5 +72,25 @@ public class RecipeTests
         Assert.Equal(marks.Count, marks.Select(mark => mark.Letters).Distinct().Count());
         Assert.Equal(TapeMark.Tints, marks.Select(mark => mark.Tint).Distinct().Count());
         Assert.All(marks, mark => Assert.Equal(2, mark.Letters.Length));
+
+        // Once every letter is taken, letters and pattern together still tell one dish from another.
+        marks.Clear();
+        for (var i = 0; i < 60; i++) marks.Add(TapeMark.For("Dal", marks));
+        Assert.Equal(60, marks.Distinct().Count());
+    }
+
+    /// <summary>What leaves the batch is written as it is said, and is taken off its figures.</summary>
+    [Theory]
+    [InlineData("60 g fat poured off", true)]
+    [InlineData("60 g lard, skimmed off", true)]
+    [InlineData("60 g lard", false)]
+    public void What_is_poured_off_is_taken_out_as_it_is_said(string line, bool isOut)
+    {
+        var lard = Kitchen.Of("lard", new(Energy: 900, Protein: 0, Fat: 100, Fibre: 0));
+        var foods = new FoodCatalogue([lard, Kitchen.Lentils]);
+        var recipe = new RecipeBook(foods, new Dictionary<Guid, WrittenRecipe>()).Read(new WrittenRecipe("", [new("1000 g red lentils, dry"), new(line)], new(4)));
+        Assert.Equal((line, isOut), (recipe.Lines[1].Read.Text, recipe.Lines[1].Written.IsOut));
+        Assert.Equal(3580 + (isOut ? -540 : 540), recipe.Batch.Totals[Nutrient.Energy].Known);
+        Assert.Equal(1, recipe.Shares(PointsRule.Starting).Sum(share => share[Measure.Energy]), 9);
     }
 }

@@ -10,7 +10,7 @@ test("five minutes from nothing to a day that says something", async ({ page, em
   await page.getByLabel("points a day, at most").fill("25");
   await page.getByLabel("one point is so many kcal").fill("40");
   await expect(page.getByRole("list", { name: "Po" })).toBeVisible();
-  await page.getByRole("button", { name: "That is them" }).click();
+  await page.getByRole("button", { name: "Add them" }).click();
   await expect(page.getByText("Po eats here.")).toBeVisible();
   await page.getByRole("button", { name: "And someone else" }).click();
   await page.getByLabel("Name").fill("Mac");
@@ -18,7 +18,7 @@ test("five minutes from nothing to a day that says something", async ({ page, em
   await page.getByLabel("protein, g a day").fill("200");
   await page.getByLabel("carbs, g a day").fill("200");
   await page.getByLabel("fat, g a day").fill("50");
-  await page.getByRole("button", { name: "That is them" }).click();
+  await page.getByRole("button", { name: "Add them" }).click();
   await expect(page.getByText("Po, Mac eat here.")).toBeVisible();
   const eaters = await empty.get("/api/aim/eaters");
   expect([eaters[0].aim.bands.points.max, eaters[0].aim.rule.perUnit.energy]).toEqual([25, 0.025]);

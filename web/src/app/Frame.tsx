@@ -162,7 +162,7 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
       return t("state.recipes", { count: overview.recipes });
     case "plan":
       return overview.laidDays
-        ? t("state.plan", { fit: overview.fitDays, laid: overview.laidDays })
+        ? t("state.plan", { fit: overview.fitDays, count: overview.laidDays })
         : t("state.planEmpty");
     case "pack":
       if (overview.batchesDue > 0) return t("state.cook", { count: overview.batchesDue });

@@ -59,9 +59,11 @@ export default function Beginning() {
           {step === "tomorrow" && <OnTomorrow eaters={eaters} dish={dish} today={overviewQuery.data.today} />}
           <p className="mt-6 flex items-center gap-4">
             {step === "tomorrow" ? (
-              <Link to="/plan" className="link">
-                {t("tomorrow.empty")}
-              </Link>
+              (!dish || eaters.length === 0) && (
+                <Link to="/plan" className="link">
+                  {t("tomorrow.empty")}
+                </Link>
+              )
             ) : (
               <button
                 className={step === "who" && eaters.length > 0 ? "btn-next" : "link min-h-11"}

@@ -23,7 +23,7 @@ export const beginning = {
       "A day of theirs is this ruler: what is eaten lies along it, and the green part is where it should end.",
     later:
       "All of it can be changed under Aim, where the rest is too: other days, never and rather not, parts of the day.",
-    add: "That is them",
+    add: "Add them",
     another: "And someone else",
     here_one: "{{names}} eats here.",
     here_other: "{{names}} eat here.",

@@ -49,7 +49,7 @@ export const lensFirst = (lens: Measure, measures: Measure[]) => [
 /** Half away from zero, as the core rounds; Intl rounds half expand by default, which is the same. */
 export const wholeNumber = (value: number) => whole.format(value).replace("-0", "0").replace("-", "−");
 export const oneDecimal = (value: number) => tenths.format(value).replace("-", "−");
-export const grams = (value: number) => upToTenths.format(value);
+export const grams = (value: number) => upToTenths.format(value).replace("-", "−");
 /** An amount of something: in pieces where it comes in pieces, else in whole grams. */
 export const inPieces = (
   t: TFunction,

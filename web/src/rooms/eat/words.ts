@@ -38,7 +38,7 @@ export const eat = {
   addHint: "150 g strawberries, half a stew box",
   about: "about",
   whole: "the whole day {{sum}} {{unit}}",
-  heat: "Heat it once, until it steams all through: 74 °C (165 °F).",
+  heat: "If you eat it hot: heat it once, until it steams all through, 74 °C (165 °F).",
   heatSource: "USDA FSIS; local rules come first.",
   dayLabel: "{{name}}, {{day}}: {{eaten}} eaten of {{sum}} {{unit}}",
   empty: "Today, as one ruler",

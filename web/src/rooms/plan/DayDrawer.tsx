@@ -99,6 +99,13 @@ function Depth({
   const to = { eaterId, day, slot: fillSlot || null };
   const dates = (week.eaters[0]?.days ?? []).map(({ day: date }) => date);
   const others = dates.filter((date) => date !== day && date >= week.today);
+  // Of a measure that is over its most: what brings how much of it, the most first.
+  const [breaking, setBreaking] = useState<Measure | null>(null);
+  const out = (Object.keys(view.bands) as Measure[]).filter(
+    (measure) => view.bands[measure]?.position === "over",
+  );
+  const of = (item: DayInDepth["day"]["items"][number]) => item.figures[breaking ?? lens]?.value ?? 0;
+  const shown = breaking ? [...view.items].sort((a, b) => of(b) - of(a)) : view.items;
   return (
     <div className="space-y-6 text-sm">
       <section>
@@ -107,6 +114,20 @@ function Depth({
             ? outWords(t, view.bands) || t("depth.excluded", { name: eater })
             : dayWords(t, view, lens).words}
         </p>
+        {out.length > 0 && view.items.length > 1 && (
+          <p className="mt-1 flex flex-wrap gap-2">
+            {out.map((measure) => (
+              <button
+                key={measure}
+                className={`chip ${breaking === measure ? "border-sea bg-sea-soft font-bold" : ""}`}
+                aria-pressed={breaking === measure}
+                onClick={() => setBreaking(breaking === measure ? null : measure)}
+              >
+                {t("depth.whatBreaks", { measure: t(`app:measures.${measure}`) })}
+              </button>
+            ))}
+          </p>
+        )}
         {view.dayName && <p className="text-soft">{view.dayName}</p>}
         {view.kcalPer100g !== null && (
           <p className="text-soft">
@@ -124,14 +145,14 @@ function Depth({
         </h3>
         {view.items.length === 0 && <p className="text-soft">{t("nothing")}</p>}
         <ul className="divide-y divide-line">
-          {view.items.map((item) => (
+          {shown.map((item) => (
             <DayItem
               key={item.id}
               item={item}
               eater={eater}
               eaterId={eaterId}
               day={day}
-              lens={lens}
+              lens={breaking ?? lens}
               depth={depth}
               week={week}
             />

@@ -207,6 +207,7 @@ export const plan = {
     density: "{{grams}} g of food, {{density}} kcal in 100 g",
     giveOrTake: "give or take {{kcal}} kcal for the meal out",
     items: "What lies on it",
+    whatBreaks: "What brings the {{measure}}?",
     excluded: "Something on this day is never for {{name}}",
     frozen: "from the freezer",
     lock: "Lock {{name}} here",

@@ -162,7 +162,7 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                   <select
                     aria-label={t("useOf", { number: index + 1 })}
                     className="min-h-8 min-w-0 rounded border border-transparent bg-transparent text-xs text-soft hover:border-line max-md:hidden"
-                    value={line.isTakenOut ? "takenOut" : line.part}
+                    value={line.isTakenOut || (seen?.grams ?? 0) < 0 ? "takenOut" : line.part}
                     onChange={(event) => {
                       const use = event.target.value as (typeof uses)[number];
                       onChange(
