@@ -143,13 +143,13 @@ public sealed class RecipesTests : IDisposable
         var swap = await host.PostAsync("/api/calc/swap", new { before = dal, after = light });
         Assert.Equal(-62, (decimal)swap["difference"]!["energy"]!["value"]!); // 400 g of 197 and of 73 kcal in 100 g, over 8
 
-        var ideas = (await host.PostAsync("/api/calc/lighten", new { recipe = dal, lessKcal = 60, keepProtein = 20 }))["ideas"]!.AsArray();
+        var ideas = (await host.PostAsync("/api/calc/lighten", new { recipe = dal, less = 60, keepProtein = 20 }))["ideas"]!.AsArray();
         Assert.Equal("coconut-milk-light", (string)ideas[0]!["steps"]![0]!["foodId"]!);
         Assert.True((bool)ideas[0]!["reachesGoal"]!);
 
         var scaled = await host.PostAsync("/api/calc/scale", new { recipe = dal, by = new { pan = new { shape = "round", lengthCm = 20 } } });
         Assert.Equal((0.5236m, 1m, 4), (Math.Round((decimal)scaled["factor"]!, 4), Math.Round((decimal)scaled["depthFactor"]!, 6), (int)scaled["recipe"]!["portions"]!));
-        foreach (var (path, body) in new (string, object)[] { ("scale", new { recipe = dal, by = new { factor = -1 } }), ("lighten", new { recipe = dal, lessKcal = 0 }), ("cuts", new { recipe = new { lines = Array.Empty<string>(), portions = 0 } }) })
+        foreach (var (path, body) in new (string, object)[] { ("scale", new { recipe = dal, by = new { factor = -1 } }), ("lighten", new { recipe = dal, less = 0 }), ("cuts", new { recipe = new { lines = Array.Empty<string>(), portions = 0 } }) })
             Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, "/api/calc/" + path, body)).Status);
         Assert.Empty((await host.GetAsync("/api/recipes")).AsArray());
     }

@@ -5,10 +5,19 @@ using LivelyTern.Core.Measures;
 namespace LivelyTern.Core.Recipes;
 
 /// <summary>What a portion should come to.</summary>
-/// <param name="LessKcal">How many kcal to take off a portion.</param>
+/// <param name="Less">How much to take off a portion, in kcal, grams or points.</param>
 /// <param name="KeepProtein">The grams of protein a portion must still have; 0 for any.</param>
 /// <param name="Excluded">Allergens that nothing suggested may bring.</param>
-public sealed record LightenGoal(decimal LessKcal, decimal KeepProtein, IReadOnlyList<Allergen>? Excluded = null);
+/// <param name="Measure">Of what.</param>
+/// <param name="Rule">The rule for points: a portion's are rounded by it, so half a point less is none.</param>
+public sealed record LightenGoal(
+    decimal Less, decimal KeepProtein, IReadOnlyList<Allergen>? Excluded = null, Measure Measure = Measure.Energy, PointsRule? Rule = null)
+{
+    internal decimal Of(Contents contents) => MeasureTotals.Of(contents, Rule)[Measure].Known;
+
+    // Unrounded: what a food brings to a dish counts before the dish is rounded.
+    internal decimal Exactly(Contents contents) => Measure == Measure.Points ? Rule!.Exact(contents).Known : Of(contents);
+}
 
 /// <summary>How a line is made lighter.</summary>
 public enum LightenKind
@@ -34,15 +43,15 @@ public sealed record LightenStep(int Line, LightenKind Kind, string Text, string
 /// <summary>A change of one or two lines, tried.</summary>
 /// <param name="Steps">What is changed.</param>
 /// <param name="Portion">What a portion then holds.</param>
-/// <param name="Kcal">The difference a portion, in kcal; below zero is less.</param>
+/// <param name="Change">The difference a portion, in the goal's measure; below zero is less.</param>
 /// <param name="Protein">The difference a portion, in grams.</param>
 /// <param name="ReachesGoal">Whether it takes off what was asked and keeps the protein.</param>
-public sealed record LightenIdea(IReadOnlyList<LightenStep> Steps, Contents Portion, decimal Kcal, decimal Protein, bool ReachesGoal);
+public sealed record LightenIdea(IReadOnlyList<LightenStep> Steps, Contents Portion, decimal Change, decimal Protein, bool ReachesGoal);
 
 /// <summary>
-/// "Take 60 kcal off a portion and keep 25 g of protein": every real swap (a food of the same use, gram for gram) and every reduction
-/// (three quarters, half, a quarter, none of a line) is tried, alone and in pairs, and ranked: those that reach the goal first, with the
-/// fewest lines changed, the least of the dish given up, and the goal overshot least.
+/// "Take 60 kcal, or a point, off a portion and keep 25 g of protein": every real swap (a food of the same use, gram for gram) and every
+/// reduction (three quarters, half, a quarter, none of a line) is tried, alone and in pairs, and ranked: those that reach the goal first,
+/// with the fewest lines changed, the least of the dish given up, and the goal overshot least.
 /// </summary>
 public static class Lighten
 {
@@ -62,13 +71,14 @@ public static class Lighten
         ArgumentNullException.ThrowIfNull(recipe);
         ArgumentNullException.ThrowIfNull(goal);
         ArgumentNullException.ThrowIfNull(foods);
-        if (goal.LessKcal is not (> 0 and <= 5000))
-            return new Problem("goal-none", "lessKcal", "Say how many kcal to take off a portion: more than 0.");
+        if (goal.Less is not (> 0 and <= 5000))
+            return new Problem("goal-none", "less", "Say how much to take off a portion: more than 0.");
+        if (goal is { Measure: Measure.Points, Rule: null }) return new Problem("goal-points", "measure", "Points need a rule.");
         if (goal.KeepProtein is < 0 or > 1000)
             return new Problem("goal-protein", "keepProtein", "Grams of protein to keep: from 0 to 1,000.");
         var portion = recipe.Portion;
-        var totals = portion.Totals;
-        var single = Changes(recipe, goal, foods).Select(change => Try([change])).Where(tried => tried.Idea.Kcal <= -1).OrderBy(Score)
+        var (totals, before) = (portion.Totals, goal.Of(portion));
+        var single = Changes(recipe, goal, foods).Select(change => Try([change])).Where(tried => tried.Idea.Change < 0).OrderBy(Score)
             .ToList();
         var first = single.Take(PairsFrom).ToList();
         IEnumerable<Tried> With(int i) =>
@@ -84,25 +94,24 @@ public static class Lighten
 
         Tried Try(IReadOnlyList<Change> changes)
         {
-            var changed = changes.SelectMany(change => change.Delta.Scale(1m / recipe.Yield.Portions).Ingredients);
+            var changed = changes.SelectMany(one => one.Delta.Scale(1m / recipe.Yield.Portions).Ingredients);
             var after = new Contents([.. portion.Ingredients, .. changed], portion.SomethingUnread);
-            var (kcal, protein) = (
-                after.Totals[Nutrient.Energy].Known - totals[Nutrient.Energy].Known,
-                after.Totals[Nutrient.Protein].Known - totals[Nutrient.Protein].Known);
-            var reaches = -kcal >= goal.LessKcal && after.Totals[Nutrient.Protein].Known >= goal.KeepProtein;
-            return new(new([.. changes.Select(change => change.Step)], after, kcal, protein, reaches), changes);
+            var change = goal.Of(after) - before;
+            var protein = after.Totals[Nutrient.Protein].Known - totals[Nutrient.Protein].Known;
+            var reaches = -change >= goal.Less && after.Totals[Nutrient.Protein].Known >= goal.KeepProtein;
+            return new(new([.. changes.Select(one => one.Step)], after, change, protein, reaches), changes);
         }
 
         // Lower is better: short of the goal, then lines changed and dish given up, then what is overshot.
         (int, decimal) Score(Tried tried)
         {
             var (idea, changes) = tried;
-            var shortKcal = Math.Max(0, goal.LessKcal + idea.Kcal) / goal.LessKcal;
+            var isShort = Math.Max(0, goal.Less + idea.Change) / goal.Less;
             var lacksProtein = Math.Max(0, goal.KeepProtein - totals[Nutrient.Protein].Known - idea.Protein);
             var shortProtein = lacksProtein / Math.Max(1, goal.KeepProtein);
-            var overshoot = Math.Max(0, -idea.Kcal - goal.LessKcal) / goal.LessKcal;
+            var overshoot = Math.Max(0, -idea.Change - goal.Less) / goal.Less;
             var givenUp = changes.Sum(change => change.GivenUp) + (changes.Count * 0.5m);
-            return (idea.ReachesGoal ? 0 : 1, (4 * (shortKcal + shortProtein)) + givenUp + (0.25m * Math.Min(overshoot, 4)));
+            return (idea.ReachesGoal ? 0 : 1, (4 * (isShort + shortProtein)) + givenUp + (0.25m * Math.Min(overshoot, 4)));
         }
     }
 
@@ -125,18 +134,20 @@ public static class Lighten
             var line = recipe.Lines[i];
             if (line.Written.IsOut || line.Read.Parts.Amount is null) continue;
             if (line.Read.Ingredient is not { IsTrace: false } ingredient || line.Contents is not { } contents) continue;
-            if (contents.Totals[Nutrient.Energy].Known <= 0) continue;
+            if (goal.Exactly(contents) <= 0) continue;
             foreach (var other in OfTheSameUse(ingredient.Food, foods))
             {
-                if (!IsLighter(other, ingredient.Food) || (goal.Excluded is { } excluded && other.Allergens.Intersect(excluded).Any()))
-                    continue;
+                var isExcluded = goal.Excluded is { } excluded && other.Allergens.Intersect(excluded).Any();
+                if (isExcluded || !IsLighter(goal, other, ingredient.Food)) continue;
                 var note = line.Read.Parts.Note.Length > 0 ? ", " + line.Read.Parts.Note : "";
                 var text = string.Create(
                     System.Globalization.CultureInfo.InvariantCulture,
                     $"{AmountText.Say(Math.Round(ingredient.Weight.Value, 0, MidpointRounding.AwayFromZero))} g {other.Name}{note}");
-                var kcal = $"{other.Per100g.Energy:0} instead of {ingredient.Food.Per100g.Energy:0} kcal in 100 g";
+                var (its, was) = (goal.Exactly(Hundred(other)), goal.Exactly(Hundred(ingredient.Food)));
+                var figures = string.Create(
+                    System.Globalization.CultureInfo.InvariantCulture, $"{Said(its)} instead of {Said(was)} {UnitOf(goal)} in 100 g");
                 yield return new(
-                    new(i, LightenKind.Swap, text, other.Id, $"{other.Name} for {ingredient.Food.Name}, gram for gram: {kcal}"),
+                    new(i, LightenKind.Swap, text, other.Id, $"{other.Name} for {ingredient.Food.Name}, gram for gram: {figures}"),
                     new([new(other, ingredient.Weight), .. contents.Scale(-1).Ingredients]), 0.2m);
             }
 
@@ -160,6 +171,23 @@ public static class Lighten
         return (isExtra ? 0.3m : 1.5m) + (raw > 0 ? 2m * ingredient.Weight.Value / raw : 0);
     }
 
-    private static bool IsLighter(Food other, Food than) =>
-        other.Per100g.Energy is { } energy && than.Per100g.Energy is { } before && energy < before * 0.95m;
+    private static Contents Hundred(Food food) => new([new(food, new Grams(100))]);
+
+    private static decimal Said(decimal value) => Math.Round(value, value >= 20 ? 0 : 1, MidpointRounding.AwayFromZero);
+
+    private static string UnitOf(LightenGoal goal) => goal.Measure switch
+    {
+        Measure.Energy => "kcal",
+        Measure.Points => "points",
+        Measure.Protein => "g protein",
+        Measure.Fat => "g fat",
+        Measure.Carbohydrate => "g carbs",
+        Measure.NetCarbohydrate => "g net carbs",
+        _ => "g",
+    };
+
+    private static bool IsLighter(LightenGoal goal, Food other, Food than) =>
+        other.Per100g.Energy is not null && than.Per100g.Energy is not null
+        && MeasureTotals.Of(Hundred(other), goal.Rule)[goal.Measure].IsComplete
+        && goal.Exactly(Hundred(other)) < goal.Exactly(Hundred(than)) * 0.95m;
 }

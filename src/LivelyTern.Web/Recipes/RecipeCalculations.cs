@@ -55,20 +55,22 @@ public sealed record SwapAnswer(
 
 /// <summary>A recipe to be made lighter.</summary>
 /// <param name="Recipe">The recipe.</param>
-/// <param name="LessKcal">How many kcal to take off a portion.</param>
+/// <param name="Less">How much to take off a portion, in kcal, grams or points.</param>
 /// <param name="KeepProtein">Grams of protein a portion must still have.</param>
 /// <param name="Excluded">Allergens that nothing suggested may bring.</param>
+/// <param name="Measure">Of what.</param>
 public sealed record LightenRequest(
-    CalcRecipeRequest Recipe, decimal LessKcal, decimal KeepProtein = 0, IReadOnlyList<Allergen>? Excluded = null);
+    CalcRecipeRequest Recipe, decimal Less, decimal KeepProtein = 0, IReadOnlyList<Allergen>? Excluded = null,
+    Measure Measure = Measure.Energy);
 
 /// <summary>An idea, tried.</summary>
 /// <param name="Steps">What is changed.</param>
 /// <param name="Portion">What a portion then holds.</param>
-/// <param name="Kcal">The difference a portion, in kcal.</param>
+/// <param name="Change">The difference a portion, in the measure that was asked for.</param>
 /// <param name="Protein">The difference a portion, in grams.</param>
 /// <param name="ReachesGoal">Whether it takes off what was asked and keeps the protein.</param>
 public sealed record LightenView(
-    IReadOnlyList<LightenStep> Steps, IReadOnlyDictionary<Measure, Figure> Portion, decimal Kcal, decimal Protein, bool ReachesGoal);
+    IReadOnlyList<LightenStep> Steps, IReadOnlyDictionary<Measure, Figure> Portion, decimal Change, decimal Protein, bool ReachesGoal);
 
 /// <summary>The ideas, best first.</summary>
 public sealed record LightenAnswer(IReadOnlyList<LightenView> Ideas);
@@ -151,9 +153,10 @@ public static class RecipeCalculations
     {
         var (recipe, rule, wrong) = await ReadAsync(body.Recipe, store);
         if (recipe is null) return wrong!;
-        var ideas = Lighten.Ideas(recipe, new(body.LessKcal, body.KeepProtein, body.Excluded), (await foods.CatalogueAsync()).All);
+        var goal = new LightenGoal(body.Less, body.KeepProtein, body.Excluded, body.Measure, rule);
+        var ideas = Lighten.Ideas(recipe, goal, (await foods.CatalogueAsync()).All);
         LightenView Show(LightenIdea idea) =>
-            new(idea.Steps, Figure.Of(MeasureTotals.Of(idea.Portion, rule)), idea.Kcal, idea.Protein, idea.ReachesGoal);
+            new(idea.Steps, Figure.Of(MeasureTotals.Of(idea.Portion, rule)), idea.Change, idea.Protein, idea.ReachesGoal);
         return ideas.Answer(found => new LightenAnswer([.. found.Select(Show)]));
     }
 

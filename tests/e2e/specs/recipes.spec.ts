@@ -32,7 +32,7 @@ test("a line is swapped, a lighter way taken, and both are undone", async ({ pag
   await expect(energy).toContainText("+98 kcal");
   expect((await next.boundingBox())!.y).toBe(stood);
   await page.getByRole("button", { name: "Take it" }).first().click();
-  await page.getByLabel("Kcal to make it lighter by").fill("90");
+  await page.getByLabel("How much lighter").fill("90");
   await next.click();
   const best = page.getByRole("listitem").filter({ hasText: "coconut milk, light for coconut milk" }).first();
   await expect(best).toContainText("73 instead of 197 kcal in 100 g");

@@ -16,7 +16,7 @@ test("weights that cannot be right are named at their field, and a reload loses 
   await page.getByRole("button", { name: "by pieces" }).click();
   await page.getByLabel("Pieces made").fill("13");
   await page.getByLabel("Boxes", { exact: true }).fill("4");
-  await expect(page.getByText("1 piece is over")).toBeVisible();
+  await expect(page.getByText("1 piece is left over")).toBeVisible();
   await page.reload();
   await expect(page.getByLabel("Full pan")).toHaveValue("6330");
   await expect(page.getByLabel("Pieces made")).toHaveValue("13");

@@ -9,7 +9,6 @@ import {
   troubleOf,
   type Band,
   type DayAim,
-  type DayView,
   type EaterView,
   type Measure,
   type Trouble,
@@ -17,7 +16,7 @@ import {
 import { numberIn } from "../ui/numbers";
 import { Ruler } from "../ui/Ruler";
 import { Sentence } from "../ui/states";
-import { tapeLength } from "../ui/ticks";
+import { blankDay, tapeLength } from "../ui/ticks";
 
 const kinds = ["energy", "macros", "points", "lowCarb"] as const;
 type Kind = (typeof kinds)[number];
@@ -138,7 +137,7 @@ export function WhoEats({ eaters }: { eaters: EaterView[] }) {
           {isSaid && !isUnread && (
             <figure>
               <Ruler
-                day={blank(aim)}
+                day={blankDay(aim)}
                 aim={aim}
                 measure={aim.leading}
                 length={tapeLength(aim, [], aim.leading)}
@@ -203,23 +202,3 @@ function aimOf(kind: Kind, numbers: Partial<Record<Field, number | null>>): DayA
         : null,
   };
 }
-
-/** A day with nothing on it, for the picture. */
-const blank = (aim: DayAim): DayView => ({
-  day: "",
-  items: [],
-  sums: {},
-  eaten: {},
-  left: {},
-  bands: {},
-  missing: {},
-  fits: false,
-  verdict: "empty",
-  aim,
-  awayIn: [],
-  dayName: null,
-  grams: 0,
-  kcalPer100g: null,
-  giveOrTake: 0,
-  exactPoints: null,
-});

@@ -20,3 +20,23 @@ export function tickStep(atLeast: number): { minor: number; major: number } {
   const major = power * ([1, 2, 5, 10].find((times) => times * power >= atLeast) ?? 10);
   return { minor: major / 5, major };
 }
+
+/** A day with nothing on it: the ruler that an aim gives. */
+export const blankDay = (aim: DayAim): DayView => ({
+  day: "",
+  items: [],
+  sums: {},
+  eaten: {},
+  left: {},
+  bands: {},
+  missing: {},
+  fits: false,
+  verdict: "empty",
+  aim,
+  awayIn: [],
+  dayName: null,
+  grams: 0,
+  kcalPer100g: null,
+  giveOrTake: 0,
+  exactPoints: null,
+});

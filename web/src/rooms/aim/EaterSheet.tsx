@@ -17,7 +17,7 @@ import { useHistory } from "../../app/history";
 import { useSay } from "../../app/notices";
 import { unitOf, wholeNumber } from "../../ui/format";
 import { Ruler } from "../../ui/Ruler";
-import { tapeLength } from "../../ui/ticks";
+import { blankDay, tapeLength } from "../../ui/ticks";
 import { Sentence } from "../../ui/states";
 import { bounded, draftOf, isBounded, otherRows, requestOf, ruleDraft, type Draft } from "./draft";
 import { bandFields, numberText } from "./ways";
@@ -102,19 +102,6 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
       bounds: { ...draft.bounds, "energy.min": "", "energy.target": target, "energy.max": "" },
     });
 
-  const empty = {
-    ...{ day: "", items: [], sums: {}, eaten: {}, left: {}, bands: {}, missing: {}, fits: false },
-    verdict: "empty" as const,
-    ...{
-      aim: eater.aim,
-      dayName: null,
-      awayIn: [],
-      grams: 0,
-      kcalPer100g: null,
-      giveOrTake: 0,
-      exactPoints: null,
-    },
-  };
   const floor = sentenceFor(trouble, "bands.energy");
   const refused = archiving ?? trouble;
   const general = refused && !refused.errors?.some(({ field }) => field) ? refused.detail : null;
@@ -153,7 +140,7 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
       </div>
       <Sentence>{at("name")}</Sentence>
       <Ruler
-        day={empty}
+        day={blankDay(eater.aim)}
         aim={eater.aim}
         measure={eater.aim.leading}
         length={tapeLength(eater.aim, [], eater.aim.leading)}

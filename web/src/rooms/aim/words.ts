@@ -13,9 +13,9 @@ export const aim = {
   macros: "Protein, carbs and fat make {{kcal}} kcal",
   takeMacros: "Aim for {{kcal}} kcal",
   contradiction:
-    "Protein, carbs and fat as written come to {{from}} to {{to}} kcal; the energy you wrote lies outside that. They can hardly all hold: change one.",
+    "Protein, carbs and fat as written come to {{from}} to {{to}} kcal. The energy you wrote is outside that: change one of them.",
   contradictionOpen:
-    "Protein, carbs and fat as written come to at least {{from}} kcal, more than the energy you wrote. They can hardly all hold: change one.",
+    "Protein, carbs and fat as written come to at least {{from}} kcal, more than the energy you wrote: change one of them.",
   rule: "What a point is",
   ruleName: "Called",
   perUnit: {
@@ -68,13 +68,13 @@ export const aim = {
   ways: {
     never: "Never, and rather not",
     neverText:
-      "What is marked here is never planned, laid or suggested for this eater. A food whose allergens nobody stated counts as holding them.",
+      "What is marked here is never planned, laid or suggested for this eater. A food with no allergen list counts as having them.",
     allergens: "Allergens {{name}} must never get",
     neverFood: "never this food",
     ratherNot: "rather not",
     takeOut: "Take {{food}} off the list",
     others: "Other days",
-    othersText: "A training day, a party: those days hold something else. What stays empty is as usual.",
+    othersText: "Days with other numbers: a training day, a party. What you leave empty stays as usual.",
     addOther: "Another day",
     otherName: "What day that is",
     otherHint: "training day",

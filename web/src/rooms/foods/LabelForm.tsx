@@ -375,7 +375,7 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
             })}
           </p>
           {typed.convention === "total" && (
-            <p className="mt-1 text-xs text-soft">
+            <p className="mt-1 text-xs text-soft" title={t("label.printedSource")}>
               {t("label.printed", {
                 grams: grams(label.servingGrams ?? 100),
                 figures: printed

@@ -108,7 +108,8 @@ export const foods = {
     allergens: "It names as allergens",
     empty: "Energy or points are needed; leave the others empty if unknown.",
     reads: "That is {{kcal}} kcal in 100 g; its parts come to {{factors}} kcal.",
-    printed: "A North American label would print, for {{grams}} g: {{figures}} (21 CFR 101.9(c)).",
+    printed: "A North American label would print, for {{grams}} g: {{figures}}.",
+    printedSource: "Rounded as in 21 CFR 101.9(c)",
     doubt: "This label can't be quite right, or a number was misread. It is kept as you type it.",
     save: "Write it down",
     saved: "{{name}} is written down.",
@@ -127,7 +128,7 @@ export const foods = {
   },
   library: {
     title: "Libraries of foods",
-    lead: "Large tables to look into when the kitchen's own foods are not enough. A food of a library that you write into a recipe or a day is kept with it, even when the library goes.",
+    lead: "Large tables to look into when the kitchen's own foods are not enough. Foods you use from a library stay, even if you take the library away.",
     none: "No library yet.",
     take: "Take in a file",
     file: "A file: FoodData Central (zip of CSV files, or JSON), or any table of foods as CSV",

@@ -20,7 +20,7 @@ export const pack = {
     "{{count}} portions lie on days. Each gets its share of the batch, whatever the scale says; other boxes hold the rest.",
   forWhom: "for {{name}}, {{day}}",
   notFor: "NOT for {{name}}: {{why}}",
-  overGrams: "{{grams}} g are over: a box more would take them",
+  overGrams: "{{grams}} g are left over: one more box would take them",
   packed: "In their boxes",
   cookedOn: "cooked {{day}}",
   boxes_one: "1 box",
@@ -44,8 +44,8 @@ export const pack = {
   more: "One box more",
   each: "in each box",
   eachAbout: "in the fullest box",
-  over_one: "1 piece is over",
-  over_other: "{{count}} pieces are over",
+  over_one: "1 piece is left over",
+  over_other: "{{count}} pieces are left over",
   sums: "{{boxes}}, {{grams}} g in all",
   first: "Type what the full pan weighs, and each box is worked out.",
   make_one: "Make the box",
@@ -77,7 +77,7 @@ export const pack = {
   wentIn: {
     title: "What really went in",
     raw: "{{grams}} g raw",
-    text: "A jar that held less, a cheese that was another: write what went in, and every box of this batch follows. What was eaten stays as it was counted.",
+    text: "Less in the jar, or another cheese? Write what really went in, and every box of this batch follows. What was eaten stays as it was counted.",
     leftOut: "left out",
     change: "change",
     changeNamed: "Change {{line}}",
@@ -98,6 +98,6 @@ export const pack = {
   whole: "Type a whole number.",
   caution: "Cool it first",
   cautionText:
-    "Food out of the danger zone fast: from 57 °C to 21 °C within two hours and to 5 °C within six. Shallow boxes cool fastest; close the lid when they are cold.",
+    "Cool it fast: from 57 °C to 21 °C within two hours, and to 5 °C within six. Shallow boxes cool fastest; close the lid when they are cold.",
   cautionSource: "FDA Food Code 2022, 3-501.14; local rules come first.",
 };

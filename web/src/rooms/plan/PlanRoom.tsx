@@ -18,7 +18,7 @@ import { EaterTabs, Header, useCurrentEater, useEatersQuery, useOverviewQuery } 
 import { isTyping } from "../../app/keys";
 import { useKitchen } from "../../app/kitchen";
 import { measureFor, useLens } from "../../app/lens";
-import { amount, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
+import { isoDay, longDay, shortDay } from "../../ui/format";
 import { tapeLength } from "../../ui/ticks";
 import { Side } from "../../ui/Side";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
@@ -30,6 +30,7 @@ import { MenuPanel } from "./MenuPanel";
 import { Shelf } from "./Shelf";
 import { Unpacked } from "./Unpacked";
 import { WeekDay } from "./WeekDay";
+import { WeekSummary } from "./WeekSummary";
 import { useCarry } from "./useCarry";
 import { dayKey, useFit } from "./useFit";
 import { useAhead, usePlanMoves, useWeek, type Carried } from "./usePlan";
@@ -341,45 +342,7 @@ export default function PlanRoom() {
                 lens={lens}
               />
             </section>
-            <section aria-labelledby="week-title" className="text-sm">
-              <h2 id="week-title" className="mb-1 text-base">
-                {t("week.title")}
-              </h2>
-              {shown.map((eater) => (
-                <p key={eater.eaterId} className="mb-1">
-                  {compact && <b>{eater.name} </b>}
-                  {amount("energy", eater.sums["energy"]?.value ?? 0)}{" "}
-                  <span className="text-xs text-soft">{t("week.kcal")}</span>
-                  <br />
-                  {amount("protein", eater.sums["protein"]?.value ?? 0)}{" "}
-                  <span className="text-xs text-soft">{t("week.protein")}</span>
-                  <br />
-                  {t("week.days", { fit: eater.fitDays, count: eater.laidDays })}
-                  {eater.reserve !== null && (
-                    <>
-                      <br />
-                      {t("week.reserve", {
-                        drawn: amount(eater.aim.leading, eater.reserveDrawn),
-                        reserve: amount(eater.aim.leading, eater.reserve),
-                        unit: unitOf(eater.aim.leading),
-                      })}
-                    </>
-                  )}
-                </p>
-              ))}
-            </section>
-            <section aria-labelledby="calendar-title" className="text-sm">
-              <h2 id="calendar-title" className="mb-1 text-base">
-                {t("calendar.title")}
-              </h2>
-              <p className="text-xs text-soft">{t("calendar.text")}</p>
-              <p className="mt-1 flex flex-wrap gap-x-4">
-                <a className="link" href={calendarOf(current)} download="lively-tern.ics">
-                  {t("calendar.download")}
-                </a>
-                <code className="text-xs break-all">{`${window.location.origin}${calendarOf(current)}`}</code>
-              </p>
-            </section>
+            <WeekSummary shown={shown} eater={current} />
           </Side>
         </div>
         <p className="flex gap-2 border-t border-rim px-3 py-2 md:hidden">
@@ -407,9 +370,6 @@ export default function PlanRoom() {
     </>
   );
 }
-
-const calendarOf = (eater: string | null) =>
-  `/api/plan/calendar.ics${eater && eater !== "all" ? `?eaterId=${eater}` : ""}`;
 
 const weekWords = (start: string) =>
   `${shortDay(start).slice(4)} – ${shortDay(isoDay(addDays(parseISO(start), 6))).slice(4)}`;

@@ -13,7 +13,7 @@ import {
 } from "../../api";
 import { useSay } from "../../app/notices";
 import { Amount } from "../../ui/Figures";
-import { amount, lensFirst, unitOf, wholeNumber } from "../../ui/format";
+import { amount, lensFirst, unitOf } from "../../ui/format";
 import { numberIn } from "../../ui/numbers";
 import { LineProblem } from "../../ui/LineProblem";
 import { Sentence } from "../../ui/states";
@@ -171,13 +171,19 @@ function Replace({ request, lines, lens, onTake }: SwapViewProps) {
 function Lighter({ request, lines, lens, onTake }: SwapViewProps) {
   const { t } = useWords("recipes");
   const say = useSay();
-  const [less, setLess] = useState("60");
+  const [less, setLess] = useState(lens === "energy" ? "60" : lens === "points" ? "1" : "5");
   const [keep, setKeep] = useState("");
+  const unit = lens === "energy" ? "kcal" : lens === "points" ? "pt" : `g ${t(`app:measures.${lens}`)}`;
   const find = useMutation({
     mutationFn: async () =>
       (
         await calcLighten({
-          body: { recipe: request, lessKcal: numberIn(less) || 0, keepProtein: numberIn(keep) || 0 },
+          body: {
+            recipe: request,
+            less: numberIn(less) || 0,
+            keepProtein: numberIn(keep) || 0,
+            measure: lens,
+          },
         })
       ).data!.ideas,
   });
@@ -207,7 +213,7 @@ function Lighter({ request, lines, lens, onTake }: SwapViewProps) {
           value={less}
           onChange={(event) => setLess(event.target.value)}
         />
-        <span className="text-sm text-soft">{t("swap.keep")}</span>
+        <span className="text-sm text-soft">{t("swap.keep", { unit: unit })}</span>
         <input
           aria-label={t("swap.keepProtein")}
           inputMode="decimal"
@@ -222,8 +228,7 @@ function Lighter({ request, lines, lens, onTake }: SwapViewProps) {
         </button>
       </form>
       <Sentence>
-        {trouble &&
-          (sentenceFor(trouble, "lessKcal") ?? sentenceFor(trouble, "keepProtein") ?? trouble.detail)}
+        {trouble && (sentenceFor(trouble, "less") ?? sentenceFor(trouble, "keepProtein") ?? trouble.detail)}
       </Sentence>
       {find.data?.length === 0 && <p className="mt-3 text-soft">{t("swap.none")}</p>}
       <ol className="mt-3">
@@ -245,8 +250,8 @@ function Lighter({ request, lines, lens, onTake }: SwapViewProps) {
               ))}
             </div>
             <p className="text-right whitespace-nowrap">
-              <b className="font-title text-lg">{wholeNumber(idea.kcal)}</b>{" "}
-              <span className="text-xs text-soft">kcal</span>
+              <b className="font-title text-lg">{amount(lens, idea.change)}</b>{" "}
+              <span className="text-xs text-soft">{unit}</span>
               <span className="block text-xs text-soft">
                 {idea.protein > 0 ? "+" : ""}
                 {amount("protein", idea.protein)} g {t("app:measures.protein")} ·{" "}
