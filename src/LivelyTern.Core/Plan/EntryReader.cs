@@ -67,7 +67,7 @@ public sealed class EntryReader(Larder larder, Guid eaterId, Func<string, Proble
 
     private static bool IsOfTheOneBefore(string before, string part) =>
         FoodWords.Telling(AmountText.Read(part)?.Rest ?? part).Count == 0
-        || (SaidMeal.Read(part) is null && SaidMeal.Read($"{before}, {part}") is not null);
+        || (SaidMeal.IsFiguresOnly(part) && SaidMeal.Read($"{before}, {part}") is not null);
 
     private TypedEntry ReadOne(string text, string? choice)
     {
@@ -146,9 +146,27 @@ public sealed class EntryReader(Larder larder, Guid eaterId, Func<string, Proble
 
     private static (IReadOnlyList<string> Words, bool IsBox) WordsOf(string text)
     {
-        var all = Words(AmountText.Read(text)?.Rest ?? text);
+        var (amount, name) = AmountOf(text);
+        var all = Words(amount is null ? text : name);
         return ([.. all.Where(IsTelling)], all.Any(BoxWords.Contains));
     }
+
+    // Before the dish, or behind it: "200 g dal", "dal 200 g".
+    private static (AmountText? Amount, string Name) AmountOf(string text)
+    {
+        if (AmountText.Read(text) is { } before) return (before, before.Rest);
+        var at = text.Trim().LastIndexOfAny(Digits) is var last && last < 0 ? -1 : FirstOfTheLastNumber(text.Trim(), last);
+        if (at <= 0 || AmountText.Read(text.Trim()[at..]) is not { Rest: "", Unit: not null } behind) return (null, text);
+        return (behind, text.Trim()[..at]);
+    }
+
+    private static int FirstOfTheLastNumber(string text, int last)
+    {
+        while (last > 0 && (char.IsDigit(text[last - 1]) || text[last - 1] is '.' or ',')) last--;
+        return last;
+    }
+
+    private static readonly char[] Digits = [.. "0123456789"];
 
     private static bool IsAll(IReadOnlyList<string> typed, IReadOnlyList<string> name) =>
         typed.Count > 0 && typed.Count == name.Count(IsTelling)
@@ -162,7 +180,7 @@ public sealed class EntryReader(Larder larder, Guid eaterId, Func<string, Proble
 
     private TypedEntry OfDish(string text, IReadOnlyList<Box> dish)
     {
-        var amount = AmountText.Read(text);
+        var (amount, _) = AmountOf(text);
         var first = dish[0];
         if (amount is { Unit.Kind: not UnitKind.Mass } or { Quantity: <= 0 })
             return new(text, [], new("amount-unread", "text", "Type how much of it in grams, in boxes, or as a share: half, 1, 200 g."));
@@ -198,7 +216,7 @@ public sealed class EntryReader(Larder larder, Guid eaterId, Func<string, Proble
             if (open <= 0 || here.Value <= 0) continue;
 
             // What one of what is asked for weighs in this box: a gram, a piece, or the whole of it.
-            var ofOne = box.Pieces is > 0 && !isBox ? box.Weight * (1m / box.Pieces.Value) : box.Weight;
+            var ofOne = box.Pieces is > 0 && !isBox && amount is not null ? box.Weight * (1m / box.Pieces.Value) : box.Weight;
             var one = amount?.Unit is null ? ofOne : new Grams(1);
             var wanted = (one * open).ToMilligram();
             var part = wanted < here ? wanted : here;

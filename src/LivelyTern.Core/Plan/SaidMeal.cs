@@ -6,11 +6,17 @@ namespace LivelyTern.Core.Plan;
 
 /// <summary>
 /// A meal or a packet typed with its figures behind it: "dinner 9 points", "17 crackers are 5 points", "canteen 600-900 kcal", "pie 12
-/// points, 540 kcal". What is not said stays open.
+/// points, 540 kcal", "17 crackers are 5" (points), "300 kcal" of something. What is not said stays open.
 /// </summary>
 public static class SaidMeal
 {
     private const int MostFigures = 8;
+    private const string Unnamed = "something";
+
+    // "17 crackers are 5".
+    private static readonly Regex Are = new(
+        @"^(?<rest>.*\p{L})\s+(?:is|are)\s+(?<points>\d+(?:[.,]\d+)?)\s*$",
+        RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
 
     private static readonly Regex Last = new(
         @"^(?<rest>.*?)[\s,;:=(–-]*(?:(?:and|is|are|for|about|with|at|ca\.?)\s+)*~?\s*(?<from>\d+(?:[.,]\d+)?)"
@@ -22,31 +28,42 @@ public static class SaidMeal
     /// <returns>The meal or what is wrong with it; null where it is no such line: it does not end with its points or its energy.</returns>
     public static Outcome<MealOut>? Read(string text)
     {
+        if (FiguresOf(text) is not { } said) return null;
+        if (said.Points is null && !said.Figures.ContainsKey(Nutrient.Energy)) return null;
+        var name = said.Rest.Any(char.IsLetter) ? said.Rest : Unnamed;
+        return MealOut.Of(name, [new(name, said.Figures, said.High, said.Points)]);
+    }
+
+    /// <summary>
+    /// Whether a text is figures and nothing else: "540 kcal", "30 g protein", which may belong to what is said before them.
+    /// </summary>
+    public static bool IsFiguresOnly(string text) => FiguresOf(text) is { } said && !said.Rest.Any(char.IsLetter);
+
+    // Figure by figure from the end; null where there is none, or one is a range that can't be one.
+    private static (string Rest, Dictionary<Nutrient, decimal> Figures, decimal? High, decimal? Points)? FiguresOf(string text)
+    {
         ArgumentNullException.ThrowIfNull(text);
-        var (rest, figures, high) = (text.Trim(), new Dictionary<Nutrient, decimal>(), (decimal?)null);
-        decimal? points = null;
+        var (rest, figures, high, points) = (text.Trim(), new Dictionary<Nutrient, decimal>(), (decimal?)null, (decimal?)null);
+        if (Are.Match(rest) is { Success: true } are) (rest, points) = (are.Groups["rest"].Value, Number(are.Groups["points"]));
         for (var i = 0; i < MostFigures && Last.Match(rest) is { Success: true } said; i++)
         {
             var (from, unit) = (Number(said.Groups["from"]), said.Groups["unit"].Value.ToLowerInvariant());
             decimal? to = said.Groups["to"].Success ? Number(said.Groups["to"]) : null;
+            rest = said.Groups["rest"].Value;
             if (unit[0] == 'p')
             {
                 if (to is not null) return null;
                 points = from;
-            }
-            else
-            {
-                var (nutrient, factor) = NutrientOf(unit);
-                if (to is not null && nutrient != Nutrient.Energy) return null;
-                figures[nutrient] = from / factor;
-                high = to / factor ?? high;
+                continue;
             }
 
-            rest = said.Groups["rest"].Value;
+            var (nutrient, factor) = NutrientOf(unit);
+            if (to is not null && nutrient != Nutrient.Energy) return null;
+            figures[nutrient] = from / factor;
+            high = to / factor ?? high;
         }
 
-        if (points is null && !figures.ContainsKey(Nutrient.Energy)) return null;
-        return rest.Any(char.IsLetter) ? MealOut.Of(rest, [new(rest, figures, high, points)]) : (Outcome<MealOut>?)null;
+        return points is null && figures.Count == 0 ? null : (rest, figures, high, points);
     }
 
     private static (Nutrient Nutrient, decimal Factor) NutrientOf(string unit) => unit switch

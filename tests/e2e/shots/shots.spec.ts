@@ -28,6 +28,17 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
         .first()
         .click(),
   ],
+  [
+    "day-phone",
+    "/plan",
+    phone,
+    (page) =>
+      page
+        .getByRole("button", { name: /^Open Saturday/ })
+        .first()
+        .click(),
+  ],
+  ["begin", "/begin", desk, begin],
   ["plan-all", "/plan", desk, (page) => page.getByRole("button", { name: "all", exact: true }).click()],
   ["plan-night", "/plan", desk, (page) => page.getByRole("button", { name: "Night kitchen" }).click()],
   ["pack", "/pack", desk, weigh],
@@ -55,6 +66,12 @@ async function menu(page: Page) {
 async function preview(page: Page) {
   await page.getByRole("button", { name: "Take it in" }).click();
   await page.getByText("foods would be taken").waitFor();
+}
+
+async function begin(page: Page) {
+  await page.getByRole("button", { name: "And someone else" }).click();
+  await page.getByLabel("Name").fill("Ole");
+  await page.getByLabel("kcal a day").fill("1,900");
 }
 
 async function side(page: Page, name: string) {

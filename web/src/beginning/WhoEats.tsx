@@ -34,7 +34,7 @@ type Field = (typeof asked)[Kind][number];
 export function WhoEats({ eaters }: { eaters: EaterView[] }) {
   const { t } = useWords("beginning");
   const queries = useQueryClient();
-  const [isOpen, setOpen] = useState(true);
+  const [isOpen, setOpen] = useState(eaters.length === 0);
   const [name, setName] = useState("");
   const [kind, setKind] = useState<Kind>("energy");
   const [typed, setTyped] = useState<Partial<Record<Field, string>>>({});

@@ -109,7 +109,7 @@ function stepWords(t: TFunction, step: MendStepView, depth: DayInDepth): string 
   const isOver = measure !== null && depth.day.bands[measure]?.position === "over";
   const bound = isOver ? step.newBand?.max : step.newBand?.min;
   // A plain food's other amount is said as it will be written.
-  const kind = step.kind === "weigh" && step.otherName ? "instead" : step.kind;
+  const kind = step.kind === "weigh" && step.otherName ? "weighFood" : step.kind;
   const key = kind !== "moveBound" ? kind : isOver ? "raiseMost" : "lowerLeast";
   return t(`plan:mend.${key}`, {
     name: step.name,

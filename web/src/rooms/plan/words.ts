@@ -295,6 +295,7 @@ export const plan = {
     and: " and ",
     takeOff: "take {{name}} off",
     weigh: "{{name}}: make it {{amount}}",
+    weighFood: "{{other}} instead of {{name}}",
     layFood: "add {{name}}",
     layBox: "add {{amount}} of {{name}}",
     changeBox: "Instead of {{name}}: {{other}}",
