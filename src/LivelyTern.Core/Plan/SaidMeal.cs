@@ -30,17 +30,17 @@ public static class SaidMeal
     {
         if (FiguresOf(text) is not { } said) return null;
         if (said.Points is null && !said.Figures.ContainsKey(Nutrient.Energy)) return null;
-        var name = said.Rest.Any(char.IsLetter) ? said.Rest : Unnamed;
+        var name = said.Name.Any(char.IsLetter) ? said.Name : Unnamed;
         return MealOut.Of(name, [new(name, said.Figures, said.High, said.Points)]);
     }
 
     /// <summary>
     /// Whether a text is figures and nothing else: "540 kcal", "30 g protein", which may belong to what is said before them.
     /// </summary>
-    public static bool IsFiguresOnly(string text) => FiguresOf(text) is { } said && !said.Rest.Any(char.IsLetter);
+    public static bool IsFiguresOnly(string text) => FiguresOf(text) is { } said && !said.Name.Any(char.IsLetter);
 
     // Figure by figure from the end; null where there is none, or one is a range that can't be one.
-    private static (string Rest, Dictionary<Nutrient, decimal> Figures, decimal? High, decimal? Points)? FiguresOf(string text)
+    private static (string Name, Dictionary<Nutrient, decimal> Figures, decimal? High, decimal? Points)? FiguresOf(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
         var (rest, figures, high, points) = (text.Trim(), new Dictionary<Nutrient, decimal>(), (decimal?)null, (decimal?)null);
