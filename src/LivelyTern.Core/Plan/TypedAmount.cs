@@ -63,7 +63,7 @@ public static class TypedAmount
     {
         if (ShareOf(typed) is { } share)
             return meal with { Food = meal.Food with { Weight = meal.Food.Weight * share }, GiveOrTake = meal.GiveOrTake * share };
-        if ((SaidMeal.Read(typed) ?? SaidMeal.Read($"{meal.Name} {typed}")) is not { } said)
+        if (SaidMeal.Read(SaidMeal.IsFiguresOnly(typed) ? $"{meal.Name} {typed}" : typed) is not { } said)
             return new Problem("amount-unread", "text", "Type a share of it, like half, or its figures: 600 kcal, 9 points.");
         return said.Value is { } anew ? anew : said.Problems.ToList();
     }

@@ -88,10 +88,12 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
         return outcome;
     }
 
-    // Its tape may be on boxes already: then the mark stays whatever the dish is called; else it follows the name.
+    // Its tape may be on boxes already: then the mark stays whatever the dish is called; else it follows the name. The batches belong to a
+    // later room: the file itself is asked.
     private async Task MarkAnewAsync(RecipeRow row, string name)
     {
-        if (await db.Batches.AnyAsync(batch => batch.RecipeId == row.Id)) return;
+        var batches = await db.Database.SqlQuery<int>($"SELECT count(*) AS Value FROM Batches WHERE RecipeId = {row.Id}").SingleAsync();
+        if (batches > 0) return;
         var mark = TapeMark.For(name, await TakenMarksAsync(row.Id));
         (row.Letters, row.Tint) = (mark.Letters, mark.Tint);
     }

@@ -92,7 +92,7 @@ public class PlanBoardTests
         Outcome<Laid> Typed(string text) => TypedAmount.Of(meal.What, null, text, line => FoodLine.Read(line, Kitchen.Catalogue));
         Assert.Equal("amount-unread", Typed("10 g quick oats").Problems.Single().Code);
         Assert.Equal(new MealOut("supper", Kitchen.Oats.Grams(50), 0), Typed("half").Value);
-        Assert.Equal(9, ((MealOut)Typed("9 points").Value!).Food.Food.PointsPer100g);
+        Assert.Equal(("supper", 9m), ((MealOut)Typed("9 points").Value!) is var nine ? (nine.Name, nine.Food.Food.PointsPer100g) : default);
     }
 
     [SeededProperty]

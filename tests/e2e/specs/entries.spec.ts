@@ -40,6 +40,8 @@ test("what is not known answers while it is typed, and its label is written from
   await form.getByLabel("pieces in a serving").fill("17");
   await form.getByLabel("energy, kcal").fill("160");
   await form.getByRole("button", { name: "Write it down" }).click();
+  await expect(form).toHaveCount(0);
+  await expect(entry).toBeFocused();
   await expect(page.getByText(/^about 34 g seaweed twists · 160/)).toBeVisible();
   await entry.press("Enter");
   await expect(entry).toHaveValue("");

@@ -2,7 +2,7 @@ import type { Locator } from "@playwright/test";
 import { dayOf, drag, expect, test } from "../house";
 
 test("by mouse, from an empty house to an eaten box", async ({ page, empty }) => {
-  await page.goto(empty.url);
+  await page.goto(`${empty.url}/plan`);
   await page.getByRole("link", { name: "Say who eats here" }).click();
   await page.getByPlaceholder("New eater's name").fill("Isa");
   await page.getByRole("button", { name: "Add an eater" }).click();
@@ -100,7 +100,7 @@ test("by keyboard alone, from an empty house to an eaten box", async ({ page, em
     }
     throw new Error(`Tab does not reach ${String(what)}`);
   };
-  await page.goto(empty.url);
+  await page.goto(`${empty.url}/plan`);
   await tabTo("Say who eats here");
   await press("Enter");
   await tabTo("New eater's name");

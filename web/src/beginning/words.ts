@@ -40,7 +40,6 @@ export const beginning = {
     none: "No recipe was found in that text: its name first, then a line for each thing that goes in.",
     unread_one: "{{count}} line is not understood yet: you can fix it under Recipes.",
     unread_other: "{{count}} lines are not understood yet: you can fix them under Recipes.",
-    portion: "{{name}}: a portion holds",
   },
   tomorrow: {
     lead: "Plan to cook {{name}} on {{day}}, and lay a portion on that day for everybody.",
@@ -48,7 +47,6 @@ export const beginning = {
     noEater: "Without anybody to eat there is no day yet: go back and say who eats here.",
     lay: "Cook it and lay it",
     laid: "Done: it is planned, and lies on {{day}}.",
-    never: "Not for {{name}}: it holds {{why}}.",
     week: "See the week",
     empty: "Begin with an empty week",
   },

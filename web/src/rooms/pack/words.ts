@@ -77,7 +77,7 @@ export const pack = {
   wentIn: {
     title: "What really went in",
     raw: "{{grams}} g raw",
-    text: "Less in the jar, or another cheese? Write what really went in, and every box of this batch follows. What was eaten stays as it was counted.",
+    text: "Less in the jar, or another cheese? Write it down, and every box of this batch follows. What was eaten stays as it was counted.",
     leftOut: "left out",
     change: "change",
     changeNamed: "Change {{line}}",

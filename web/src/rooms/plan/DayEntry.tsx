@@ -74,7 +74,8 @@ export function DayEntry({
     setChoices((now) =>
       Array.from({ length: Math.max(now.length, at + 1) }, (_, i) => (i === at ? choice : (now[i] ?? ""))),
     );
-    field.current?.focus();
+    // A drawer that closes gives the focus back first.
+    window.setTimeout(() => field.current?.focus(), 80);
   };
 
   // Asked for before it was read, it is read first.
