@@ -1,4 +1,4 @@
-import { expect, test } from "../house.ts";
+import { expect, test } from "../house";
 
 test("five minutes from nothing to a day that says something", async ({ page, empty }) => {
   await page.goto(empty.url);

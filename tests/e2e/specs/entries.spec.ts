@@ -1,4 +1,4 @@
-import { expect, test } from "../house.ts";
+import { expect, test } from "../house";
 
 const today = "2026-11-25";
 

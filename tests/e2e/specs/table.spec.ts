@@ -1,4 +1,4 @@
-import { expect, test } from "../house.ts";
+import { expect, test } from "../house";
 
 const [saturday, sunday] = ["2026-11-28", "2026-11-29"];
 

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, test, type House } from "../house.ts";
+import { expect, test, type House } from "../house";
 
 // Three people from an empty house through a week: by mouse, by keyboard, on the phone. What the screen says is checked against the sums.
 
