@@ -1,7 +1,9 @@
+using System.Text.RegularExpressions;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Keep;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
+using LivelyTern.Core.Recipes;
 
 namespace LivelyTern.Core.Plan;
 
@@ -21,8 +23,7 @@ public sealed record Larder(
 /// </summary>
 /// <param name="larder">What there is.</param>
 /// <param name="eaterId">Whose day.</param>
-/// <param name="reads">Whether a line is short enough to be read; else its problem.</param>
-public sealed class EntryReader(Larder larder, Guid eaterId, Func<string, Problem?> reads)
+public sealed class EntryReader(Larder larder, Guid eaterId)
 {
     private const string BoxPrefix = "box:", BatchPrefix = "batch:";
     private const int MostOffers = 6, ShortestWord = 3;
@@ -71,26 +72,27 @@ public sealed class EntryReader(Larder larder, Guid eaterId, Func<string, Proble
 
     private TypedEntry ReadOne(string text, string? choice)
     {
-        if (reads(text) is { } tooLong) return new(text, [], tooLong);
-        if (ChosenOf(choice) is { } chosen) return OfDish(text, chosen);
+        if (WrittenRecipe.ProblemOfLine(text) is { } tooLong) return new(text, [], tooLong);
+        var asked = Asked.Of(text);
+        if (ChosenOf(choice) is { } chosen) return OfDish(asked, chosen);
         var food = string.IsNullOrEmpty(choice) ? null : larder.Foods.Find(choice);
         TypedEntry? named = null;
         if (food is null)
         {
             if (SaidMeal.Read(text) is { } meal)
                 return meal.Value is { } laid ? new(text, [laid], null) : new(text, [], meal.Problems[0]);
-            if (DishNamed(text) is { } dish) named = OfDish(text, dish);
+            if (DishNamed(asked) is { } dish) named = OfDish(asked, dish);
             if (named is { Problem: null }) return named;
         }
 
         var line = FoodLine.Read(text, larder.Foods, food);
         if (line.Ingredient is { } ingredient) return new(text, [new PlainFood(text, ingredient)], null) { Line = line };
         if (named is not null) return named;
-        var recipe = larder.Recipes.FirstOrDefault(one => IsAll(WordsOf(text).Words, Words(one.Value)));
+        var recipe = larder.Recipes.FirstOrDefault(one => IsAll(asked.Words, FoodWords.All(one.Value)));
         if (recipe.Value is null)
-            return new(text, [], line.Problem) { Line = WithOne(line), Offers = OffersFor(text) };
+            return new(text, [], line.Problem) { Line = WithOne(line), Offers = OffersFor(asked) };
         var sentence = $"There is no box and no batch of {recipe.Value}: plan to cook it first, or type another dish or food.";
-        return new(text, [], new("dish-not-there", "text", sentence)) { RecipeId = recipe.Key, Offers = OffersFor(text) };
+        return new(text, [], new("dish-not-there", "text", sentence)) { RecipeId = recipe.Key, Offers = OffersFor(asked) };
     }
 
     // "apple": is one meant?
@@ -126,47 +128,41 @@ public sealed class EntryReader(Larder larder, Guid eaterId, Func<string, Proble
     }
 
     // By its whole name, or by some of its words where a box or a portion is asked for: packed before what is not.
-    private IReadOnlyList<Box>? DishNamed(string text)
+    private IReadOnlyList<Box>? DishNamed(Asked asked)
     {
-        var (words, isBox) = WordsOf(text);
-        if (words.Count == 0) return null;
-        return Dishes().FirstOrDefault(dish => IsAll(words, Words(dish[0].Batch.RecipeName)))
-            ?? (isBox ? Dishes().FirstOrDefault(dish => IsSome(words, Words(dish[0].Batch.RecipeName))) : null);
+        if (asked.Words.Count == 0) return null;
+        return Dishes().FirstOrDefault(dish => IsAll(asked.Words, FoodWords.All(dish[0].Batch.RecipeName)))
+            ?? (asked.IsBox ? Dishes().FirstOrDefault(dish => IsSome(asked.Words, FoodWords.All(dish[0].Batch.RecipeName))) : null);
     }
 
-    private List<Box> OffersFor(string text)
+    private List<Box> OffersFor(Asked asked)
     {
-        var (words, _) = WordsOf(text);
-        if (words.Count == 0) return [];
-        var meant = Dishes().Where(dish => IsSome(words, Words(dish[0].Batch.RecipeName))).Select(dish => dish[0]);
+        if (asked.Words.Count == 0) return [];
+        var meant = Dishes().Where(dish => IsSome(asked.Words, FoodWords.All(dish[0].Batch.RecipeName))).Select(dish => dish[0]);
         return [.. meant.DistinctBy(box => box.Batch.RecipeName, StringComparer.OrdinalIgnoreCase).Take(MostOffers)];
     }
 
-    private static IReadOnlyList<string> Words(string name) => FoodWords.All(name);
-
-    private static (IReadOnlyList<string> Words, bool IsBox) WordsOf(string text)
+    // What a text asks for: how much, by which words, and whether it speaks of boxes or portions.
+    private sealed record Asked(string Text, AmountText? Amount, IReadOnlyList<string> Words, bool IsBox)
     {
-        var (amount, name) = AmountOf(text);
-        var all = Words(amount is null ? text : name);
-        return ([.. all.Where(IsTelling)], all.Any(BoxWords.Contains));
-    }
+        private static readonly Regex Behind = new(
+            @"^(?<name>.*\D)(?<amount>\d[\d.,]*\s*\p{L}+)$", RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking);
 
-    // Before the dish, or behind it: "200 g dal", "dal 200 g".
-    private static (AmountText? Amount, string Name) AmountOf(string text)
-    {
-        if (AmountText.Read(text) is { } before) return (before, before.Rest);
-        var at = text.Trim().LastIndexOfAny(Digits) is var last && last < 0 ? -1 : FirstOfTheLastNumber(text.Trim(), last);
-        if (at <= 0 || AmountText.Read(text.Trim()[at..]) is not { Rest: "", Unit: not null } behind) return (null, text);
-        return (behind, text.Trim()[..at]);
-    }
+        // The amount stands before the dish, or behind it: "200 g dal", "dal 200 g".
+        public static Asked Of(string text)
+        {
+            if (AmountText.Read(text) is { } before) return new(text, before, before.Rest);
+            if (Behind.Match(text.Trim()) is { Success: true } said
+                && AmountText.Read(said.Groups["amount"].Value) is { Rest: "", Unit: not null } behind)
+                return new(text, behind, said.Groups["name"].Value);
+            return new(text, null, text);
+        }
 
-    private static int FirstOfTheLastNumber(string text, int last)
-    {
-        while (last > 0 && (char.IsDigit(text[last - 1]) || text[last - 1] is '.' or ',')) last--;
-        return last;
+        private Asked(string text, AmountText? amount, string name)
+            : this(text, amount, [.. FoodWords.All(name).Where(IsTelling)], FoodWords.All(name).Any(BoxWords.Contains))
+        {
+        }
     }
-
-    private static readonly char[] Digits = [.. "0123456789"];
 
     private static bool IsAll(IReadOnlyList<string> typed, IReadOnlyList<string> name) =>
         typed.Count > 0 && typed.Count == name.Count(IsTelling)
@@ -178,20 +174,19 @@ public sealed class EntryReader(Larder larder, Guid eaterId, Func<string, Proble
         name.Any(one => string.Equals(one, word, StringComparison.Ordinal)
             || (word.Length >= ShortestWord && one.StartsWith(word, StringComparison.Ordinal))));
 
-    private TypedEntry OfDish(string text, IReadOnlyList<Box> dish)
+    private TypedEntry OfDish(Asked asked, IReadOnlyList<Box> dish)
     {
-        var (amount, _) = AmountOf(text);
-        var first = dish[0];
-        if (amount is { Unit.Kind: not UnitKind.Mass } or { Quantity: <= 0 })
+        var (text, first) = (asked.Text, dish[0]);
+        if (asked.Amount is { Unit.Kind: not UnitKind.Mass } or { Quantity: <= 0 })
             return new(text, [], new("amount-unread", "text", "Type how much of it in grams, in boxes, or as a share: half, 1, 200 g."));
-        var isBox = WordsOf(text).IsBox;
         return first.Id == first.Batch.Id
-            ? Portions(text, larder.Unpacked.First(one => one.Batch.Id == first.Id), amount, isBox)
-            : Boxes(text, dish, amount, isBox);
+            ? Portions(asked, larder.Unpacked.First(one => one.Batch.Id == first.Id))
+            : Boxes(asked, dish);
     }
 
-    private TypedEntry Portions(string text, UnpackedBatch of, AmountText? amount, bool isBox)
+    private TypedEntry Portions(Asked asked, UnpackedBatch of)
     {
+        var (text, amount, _, isBox) = asked;
         var own = of.NewFor(eaterId);
         var weight = amount switch
         {
@@ -206,8 +201,9 @@ public sealed class EntryReader(Larder larder, Guid eaterId, Func<string, Proble
     }
 
     // From the first box on, as many as it takes: what is asked for in grams or pieces may end within one.
-    private TypedEntry Boxes(string text, IReadOnlyList<Box> dish, AmountText? amount, bool isBox)
+    private TypedEntry Boxes(Asked asked, IReadOnlyList<Box> dish)
     {
+        var (text, amount, _, isBox) = asked;
         var laid = new List<Laid>();
         var open = amount is { Unit: { } unit } ? amount.Quantity * unit.InBase : amount?.Quantity ?? 1;
         foreach (var box in dish)

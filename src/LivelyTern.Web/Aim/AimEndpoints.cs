@@ -54,6 +54,11 @@ public sealed record AwayAnswer(IReadOnlyList<DateOnly> Changed);
 /// <param name="FatShare">The share of the energy that is fat, 0 to 1.</param>
 public sealed record NeedRequest(Body Body, decimal Activity, decimal RateKgPerWeek, decimal ProteinPerKg = 1.2m, decimal FatShare = 0.3m);
 
+/// <summary>The aim that an eater's first few numbers make, nothing stored.</summary>
+/// <param name="Aim">With all the bounds that follow, to be drawn.</param>
+/// <param name="Written">As it is to be kept.</param>
+public sealed record FirstAim(DayAim Aim, DayAim Written);
+
 /// <summary>A level of activity.</summary>
 public sealed record ActivityView(string Name, decimal Factor);
 
@@ -89,6 +94,8 @@ public static class AimEndpoints
         api.MapPost("/calc/need", (NeedRequest body) =>
             EnergyNeed.Of(body.Body, body.Activity, body.RateKgPerWeek, body.ProteinPerKg, body.FatShare).Answer(need => need))
             .WithTags("Calculate").WithName("calcNeed");
+        api.MapPost("/calc/first-aim", (FirstNumbers body) => new FirstAim(body.Aim().Resolved(), body.Aim()))
+            .WithTags("Calculate").WithName("calcFirstAim");
         aim.MapPost("/eaters/{id:guid}/restore", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters) =>
             ArchiveAsync(id, ifMatch, eaters, version => eaters.ArchiveAsync(id, version, archived: false))).WithName("restoreEater");
     }

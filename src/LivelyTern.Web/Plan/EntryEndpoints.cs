@@ -112,7 +112,7 @@ public sealed class EntryDesk(TernDb db, EaterStore eaters, PlanStore plan, Food
         var (shelf, unpacked) = (await plan.ShelfAsync(), await plan.UnpackedAsync());
         var names = (await recipes.ListAsync()).ToDictionary(row => row.Id, row => row.Name);
         var larder = new Larder(known, shelf, unpacked, names, clock.Today());
-        var entries = new EntryReader(larder, body.EaterId, WrittenRecipe.ProblemOfLine).Read(body.Text ?? "", body.Choices ?? []);
+        var entries = new EntryReader(larder, body.EaterId).Read(body.Text ?? "", body.Choices ?? []);
         var stock = new Stock(shelf.ToDictionary(box => box.Id), unpacked.ToDictionary(one => one.Batch.Id, one => one.Batch));
         Problem? RefusalOf(Laid what) => body.Eaten && what is Portion
             ? new("not-packed", "text", "Cook and pack it first: then its box can be eaten.")

@@ -31,8 +31,6 @@ public sealed record HoldRequest(Guid EaterId, DateOnly Day, Measure Measure, de
 /// </summary>
 public static class GuestsAndHolds
 {
-    private const int MostGuests = 40;
-
     /// <summary>Maps <c>/api/plan/guests</c>, <c>/holds</c> and <c>/items/{id}/freeze</c>.</summary>
     public static void MapGuestsAndHolds(this IEndpointRouteBuilder api)
     {
@@ -46,24 +44,14 @@ public static class GuestsAndHolds
     private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> LayForGuestsAsync(
         GuestsRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore plan, DayChanges changes)
     {
-        if (body.Guests is < 1 or > MostGuests)
-            return Answers.Problem([new("guests-many", "guests", $"Say how many guests, from 1 to {MostGuests}.")]);
-        var boxes = (await plan.ShelfAsync()).Where(box => box.Batch.Id == body.BatchId).Take(body.Guests).Select(LaidBox.Of).ToList();
-        var batch = (await plan.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId && one.Batch.Weight is not null);
-        if (batch is null && boxes.Count < body.Guests)
-        {
-            var there = boxes.Count switch { 0 => "is no box", 1 => "is only 1 box", _ => $"are only {boxes.Count} boxes" };
-            return Answers.Problem([new("guests-short", "guests", $"There {there} of that on the shelf.")]);
-        }
-
-        IEnumerable<Laid> Portions(UnpackedBatch of) => Enumerable.Repeat(new Portion(body.BatchId, of.Ordinary), body.Guests);
-        var laid = batch is null ? boxes : Portions(batch);
+        var shelf = (await plan.ShelfAsync()).Where(box => box.Batch.Id == body.BatchId);
+        var unpacked = (await plan.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId && one.Batch.Weight is not null);
+        var servings = Guests.Servings(body.Guests, shelf, unpacked, PlanEndpoints.SlotOf(body.Slot));
+        if (servings.Value is not { } laid) return Answers.Problem(servings.Problems);
         var where = new EaterDay(body.EaterId, body.Day);
-        PlanItem ForGuests(Laid what) => new(Guid.CreateVersion7(), what) { Slot = PlanEndpoints.SlotOf(body.Slot), IsForGuests = true };
-        var steps = laid.Select(ForGuests)
-            .Select<PlanItem, Func<PlanBoard, Outcome<PlanChange>>>(item => on => on.Lay(item, where, int.MaxValue));
-        List<Guid> concerning = [body.BatchId, .. boxes.Select(box => box.BoxId)];
-        return await PlanEndpoints.ChangeAsync(ifMatch, changes, [where], concerning, board => board.InOne(steps));
+        Func<PlanBoard, Outcome<PlanChange>> Lay(PlanItem item) => on => on.Lay(item, where, int.MaxValue);
+        List<Guid> concerning = [body.BatchId, .. laid.Select(item => item.BoxId).OfType<Guid>()];
+        return await PlanEndpoints.ChangeAsync(ifMatch, changes, [where], concerning, board => board.InOne(laid.Select(Lay)));
     }
 
     private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> HoldAsync(

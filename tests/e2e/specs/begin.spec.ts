@@ -61,6 +61,40 @@ test("a pasted recipe begins as well, every step can be skipped, and the starter
   await expect(page.getByText("A week of rulers, one for each day")).toBeVisible();
 });
 
+test("a dish that somebody must never get is laid for the others, and it says so", async ({
+  page,
+  empty,
+}) => {
+  await page.goto(empty.url);
+  const [po, ann] = ["Po", "Ann"];
+  for (const name of [po, ann]) {
+    if (name === ann) await page.getByRole("button", { name: "And someone else" }).click();
+    await page.getByLabel("Name").fill(name);
+    await page.getByLabel("kcal a day").fill("2000");
+    await page.getByRole("button", { name: "Add them" }).click();
+    await expect(page.getByText(name === po ? "Po eats here." : "Po, Ann eat here.")).toBeVisible();
+  }
+  const eaters = await empty.get("/api/aim/eaters");
+  const { id, version, aim, ways } = eaters[1];
+  const never = { name: ann, aim, ways: { ...ways, neverFoods: ["chickpeas-canned"] } };
+  await empty.send("PUT", `/api/aim/eaters/${id}`, never, version);
+  await page.getByRole("button", { name: "Next" }).click();
+  await page.getByRole("button", { name: "Take it: Chickpea and tomato pot" }).click();
+  await page.getByRole("button", { name: "Cook it and lay it" }).click();
+  await expect(page.getByText("It is planned, and lies on Thursday 26 November for Po.")).toBeVisible();
+  await expect(page.getByText(/^Ann: .*must never/)).toBeVisible();
+  const days = async () =>
+    (await empty.get("/api/plan/weeks/2026-11-26")).eaters.map(
+      (eater: { days: { items: unknown[] }[] }) => eater.days[3]!.items.length,
+    );
+  expect(await days()).toEqual([1, 0]);
+
+  // Asked for again, nothing is planned or laid twice.
+  await page.getByRole("button", { name: "Try again for Ann" }).click();
+  await expect(page.getByText(/^Ann: .*must never/)).toBeVisible();
+  expect([await days(), (await empty.get("/api/cook/batches")).length]).toEqual([[1, 0], 1]);
+});
+
 test("the demo is seen next door, and touches nothing here", async ({ page, context, empty }) => {
   await page.goto(empty.url);
   const opened = context.waitForEvent("page");

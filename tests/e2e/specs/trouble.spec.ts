@@ -54,6 +54,26 @@ test("a measure the food lacks is weighed once and remembered; a doubtful name i
   await expect(entry).toHaveValue("20 g of nothing at all");
 });
 
+test("what the host could not take back just now can be taken back later", async ({ page, demo }) => {
+  await page.goto(`${demo.url}/pack`);
+  await page.getByRole("region", { name: "In their boxes" }).getByRole("link").first().click();
+  const place = page.getByLabel(/^Where box/).last();
+  await expect(place).toHaveValue("fridge");
+  await place.selectOption("freezer");
+  await expect(page.getByRole("status").getByText(/1 box/)).toBeVisible();
+  await page.route("**/api/**", (route) =>
+    route.request().method() === "GET" ? route.continue() : route.abort(),
+  );
+  const undo = page.getByRole("banner").getByRole("button", { name: /^Undo/ });
+  await undo.click();
+  await expect(page.getByText(/does not answer/)).toBeVisible();
+  await expect(place).toHaveValue("freezer");
+  await page.unroute("**/api/**");
+  await undo.click();
+  await expect(page.getByText(/^Undone\./)).toBeVisible();
+  await expect(place).toHaveValue("fridge");
+});
+
 test("two tabs on one recipe: the second is told, keeps what it wrote, and chooses", async ({
   context,
   demo,

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from "react";
 import { useWords } from "./i18n";
-import { troubleOf, undoChange, type MadeChange } from "../api";
+import { troubleOf, undoChange, type MadeChange, type Trouble } from "../api";
 import { freshen } from "./freshen";
 import { useSay } from "./notices";
 import { sawChange } from "./seen";
@@ -14,9 +14,9 @@ interface History {
   toRedo: string | null;
   /**
    * Makes a change to the plan, remembers how to undo it, and has the plan fetched anew. Changes go out one after another, however quickly they are asked for;
-   * each is put together when its turn comes. False where it was refused.
+   * each is put together when its turn comes. False where it was refused: which is said, or told to who asked for that.
    */
-  change: (make: Make, done?: string) => Promise<boolean>;
+  change: (make: Make, done: string, refused?: (trouble: Trouble) => void) => Promise<boolean>;
   /** Says what was done in any other room, and remembers what takes it back: by the button beside it, or as the last thing done. */
   did: (done: string, takeBack: () => Promise<unknown>) => void;
   undo: () => void;
@@ -87,15 +87,17 @@ export function HistoryProvider({ children }: { children: ReactNode }) {
   );
 
   const change = useCallback<History["change"]>(
-    async (make, done) => {
+    async (make, done, refused) => {
       try {
         const id = await mutateAsync(make);
         if (!id) return false;
-        remember(id, done ?? "");
-        if (done) say(done);
+        remember(id, done);
+        say(done);
         return true;
       } catch (thrown) {
-        say(troubleOf(thrown, t("silent")).detail ?? "", { trouble: true });
+        const trouble = troubleOf(thrown, t("silent"));
+        if (refused) refused(trouble);
+        else say(trouble.detail ?? "", { trouble: true });
         return false;
       } finally {
         // The next change does not wait for this; who asked for this one does.
@@ -115,7 +117,13 @@ export function HistoryProvider({ children }: { children: ReactNode }) {
         await takeBack();
         say(t("undone", { what: step.what }));
       } catch (thrown) {
-        say(troubleOf(thrown, t("silent")).detail ?? "", { trouble: true });
+        const trouble = troubleOf(thrown, t("silent"));
+        // What failed can be tried again: the step comes back.
+        if (!isOver(trouble.type)) {
+          takesBack.set(step.id, takeBack);
+          keep((now) => ({ ...now, undo: [...now.undo, step] }));
+        }
+        say(trouble.detail ?? "", { trouble: true });
       } finally {
         await queries.invalidateQueries();
       }

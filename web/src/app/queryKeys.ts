@@ -7,6 +7,7 @@ export const queryKeys = {
   eaters: () => ["eaters"],
   aimStart: () => ["aimStart"],
   need: (...asked: unknown[]) => ["need", ...asked],
+  firstAim: (asked: unknown) => ["firstAim", asked],
   foods: (...asked: unknown[]) => ["foods", ...asked],
   food: (id: string) => ["food", id],
   line: (...asked: unknown[]) => ["line", ...asked],

@@ -1,15 +1,15 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { addDays, parseISO } from "date-fns";
 import { useState } from "react";
 import { Link } from "react-router";
 import { useWords } from "../app/i18n";
-import { getWeek, layPortion, planBatches, troubleOf, type EaterView, type Trouble } from "../api";
+import { layPortion, planBatches, troubleOf, type EaterView, type Trouble } from "../api";
 import { useHistory } from "../app/history";
-import { sawDays, seenDays } from "../app/seen";
-import { queryKeys } from "../app/queryKeys";
+import { seenDays } from "../app/seen";
+import { useWeek } from "../rooms/plan/usePlan";
 import { amount, isoDay, longDay, unitOf } from "../ui/format";
 import { Ruler } from "../ui/Ruler";
-import { Loading, Sentence } from "../ui/states";
+import { Failed, lacking, Loading, Sentence } from "../ui/states";
 import { tapeLength } from "../ui/ticks";
 import type { Dish } from "./FirstDish";
 
@@ -26,53 +26,59 @@ export function OnTomorrow({
   const { t } = useWords("beginning");
   const queries = useQueryClient();
   const { change } = useHistory();
-  const [isLaid, setLaid] = useState(false);
+  const [batchId, setBatchId] = useState<string | null>(null);
+  const [laidOn, setLaidOn] = useState<string[]>([]);
+  const [refused, setRefused] = useState<Record<string, Trouble>>({});
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const day = isoDay(addDays(parseISO(today), 1));
-  const { data: week } = useQuery({
-    queryKey: queryKeys.week(day),
-    queryFn: async () => {
-      const read = (await getWeek({ path: { day } })).data!;
-      sawDays(
-        read.eaters.flatMap(({ eaterId, days }) => days.map((one) => ({ eaterId, day: one.day }))),
-        read.version,
-      );
-      return read;
-    },
-  });
+  const weekQuery = useWeek(day);
   if (eaters.length === 0) return <p>{t("tomorrow.noEater")}</p>;
   if (!dish) return <p>{t("tomorrow.noDish")}</p>;
+  const failed = lacking(weekQuery);
+  if (failed) return <Failed {...failed} />;
+  const week = weekQuery.data;
   const { recipe, unread } = dish;
+  const waiting = eaters.filter(({ id }) => !laidOn.includes(id));
+  const names = (which: EaterView[]) => which.map(({ name }) => name).join(", ");
   const lay = async () => {
+    setTrouble(null);
+    setRefused({});
     try {
-      const [batch] = (
-        await planBatches({
-          body: {
-            day,
-            dishes: [{ recipeId: recipe.id, portions: Math.max(recipe.portions, eaters.length) }],
-          },
-        })
-      ).data!;
-      for (const { id } of eaters) {
-        const where = { eaterId: id, day };
-        await change(
-          () => layPortion({ headers: seenDays(where), body: { batchId: batch!.id, ...where } }),
+      // Asked for again, what was planned the first time is laid.
+      const id = batchId ?? (await plan());
+      for (const eater of waiting) {
+        const where = { eaterId: eater.id, day };
+        const isLaid = await change(
+          () => layPortion({ headers: seenDays(where), body: { batchId: id, ...where } }),
           t("plan:carry.laid", { name: recipe.name, day: longDay(day) }),
+          (why) => setRefused((all) => ({ ...all, [eater.id]: why })),
         );
+        if (isLaid) setLaidOn((all) => [...all, eater.id]);
       }
-      setLaid(true);
     } catch (thrown) {
       setTrouble(troubleOf(thrown, t("app:silent")));
     } finally {
       await queries.invalidateQueries();
     }
   };
+  const plan = async () => {
+    const dishes = [{ recipeId: recipe.id, portions: Math.max(recipe.portions, eaters.length) }];
+    const [batch] = (await planBatches({ body: { day, dishes } })).data!;
+    setBatchId(batch!.id);
+    return batch!.id;
+  };
+  const said = () => {
+    const where = { name: recipe.name, day: longDay(day) };
+    if (laidOn.length === 0) return t(batchId ? "tomorrow.onNobody" : "tomorrow.lead", where);
+    const on = names(eaters.filter(({ id }) => laidOn.includes(id)));
+    return waiting.length === 0 ? t("tomorrow.laid", where) : t("tomorrow.laidFor", { ...where, names: on });
+  };
   return (
     <section aria-labelledby="begin-tomorrow" className="space-y-4">
       <h2 id="begin-tomorrow" className="sr-only">
         {t("steps.tomorrow")}
       </h2>
-      <p>{t(isLaid ? "tomorrow.laid" : "tomorrow.lead", { name: recipe.name, day: longDay(day) })}</p>
+      <p>{said()}</p>
       {unread > 0 && (
         <p className="text-sm">
           <Link className="link" to={`/recipes/${recipe.id}`}>
@@ -112,15 +118,26 @@ export function OnTomorrow({
         </ul>
       )}
       {trouble && <Sentence>{trouble.detail}</Sentence>}
-      {isLaid ? (
-        <Link to={`/plan?week=${day}`} className="btn-next">
-          {t("tomorrow.week")}
-        </Link>
-      ) : (
-        <button className="btn-next" onClick={() => void lay()}>
-          {t("tomorrow.lay")}
-        </button>
+      {waiting.map(
+        ({ id, name }) =>
+          refused[id] && (
+            <Sentence key={id}>
+              {name}: {refused[id].detail}
+            </Sentence>
+          ),
       )}
+      <p className="flex flex-wrap items-center gap-4">
+        {laidOn.length > 0 && (
+          <Link to={`/plan?week=${day}`} className="btn-next">
+            {t("tomorrow.week")}
+          </Link>
+        )}
+        {waiting.length > 0 && (
+          <button className={laidOn.length > 0 ? "btn" : "btn-next"} onClick={() => void lay()}>
+            {batchId ? t("tomorrow.layAgain", { names: names(waiting) }) : t("tomorrow.lay")}
+          </button>
+        )}
+      </p>
     </section>
   );
 }

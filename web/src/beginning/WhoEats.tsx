@@ -1,34 +1,32 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useWords } from "../app/i18n";
 import {
   addEater,
-  changeEater,
-  seen,
+  calcFirstAim,
   sentenceFor,
   troubleOf,
-  type Band,
-  type DayAim,
+  type Counting,
   type EaterView,
-  type Measure,
+  type FirstNumbers,
   type Trouble,
 } from "../api";
+import { queryKeys } from "../app/queryKeys";
 import { numberIn } from "../ui/numbers";
 import { Ruler } from "../ui/Ruler";
 import { Sentence } from "../ui/states";
 import { blankDay, tapeLength } from "../ui/ticks";
 
-const kinds = ["energy", "macros", "points", "lowCarb"] as const;
-type Kind = (typeof kinds)[number];
+const kinds: Counting[] = ["energy", "macros", "points", "lowCarb"];
 
 /** What is asked of each kind, with what is suggested. */
 const asked = {
   energy: ["kcal"],
   macros: ["protein", "carbohydrate", "fat"],
-  points: ["points", "perPoint"],
+  points: ["points", "kcalPerPoint"],
   lowCarb: ["netCarbs", "kcal"],
-} as const satisfies Record<Kind, readonly string[]>;
-type Field = (typeof asked)[Kind][number];
+} as const satisfies Record<Counting, readonly (keyof FirstNumbers)[]>;
+type Field = (typeof asked)[Counting][number];
 
 /** A short form for whoever eats here, with the ruler that it gives. */
 export function WhoEats({ eaters }: { eaters: EaterView[] }) {
@@ -36,30 +34,24 @@ export function WhoEats({ eaters }: { eaters: EaterView[] }) {
   const queries = useQueryClient();
   const [isOpen, setOpen] = useState(eaters.length === 0);
   const [name, setName] = useState("");
-  const [kind, setKind] = useState<Kind>("energy");
+  const [kind, setKind] = useState<Counting>("energy");
   const [typed, setTyped] = useState<Partial<Record<Field, string>>>({});
   const [trouble, setTrouble] = useState<Trouble | null>(null);
-  const numbers = Object.fromEntries(
-    asked[kind].map((field) => [field, numberIn(typed[field] ?? "")]),
-  ) as Partial<Record<Field, number | null>>;
-  const isUnread = Object.values(numbers).some((value) => Number.isNaN(value));
-  const aim = aimOf(kind, numbers);
-  const isSaid = asked[kind].some((field) => (numbers[field] ?? 0) > 0);
+  const read = asked[kind].map((field) => [field, numberIn(typed[field] ?? "")] as const);
+  const isUnread = read.some(([, value]) => Number.isNaN(value));
+  const numbers: FirstNumbers = { counts: kind, ...Object.fromEntries(read) };
+  const making = {
+    queryKey: queryKeys.firstAim(numbers),
+    queryFn: async () => (await calcFirstAim({ body: numbers })).data!,
+    staleTime: Infinity,
+  };
+  const { data: made } = useQuery({ ...making, enabled: !isUnread, placeholderData: keepPreviousData });
 
   const add = async () => {
     if (isUnread) return;
     try {
-      const eater = (await addEater({ body: { name, aim } })).data!;
-      // Three numbers make a day's energy: it is taken along.
-      if (eater.macros?.kcal)
-        await changeEater({
-          path: { id: eater.id },
-          headers: seen(eater.version),
-          body: {
-            name: eater.name,
-            aim: { ...aim, bands: { ...aim.bands, energy: { target: eater.macros.kcal } } },
-          },
-        });
+      const { written } = await queries.fetchQuery(making);
+      await addEater({ body: { name, aim: written } });
       await queries.invalidateQueries();
       setName("");
       setTyped({});
@@ -134,13 +126,13 @@ export function WhoEats({ eaters }: { eaters: EaterView[] }) {
               </label>
             ))}
           </div>
-          {isSaid && !isUnread && (
+          {made && !isUnread && Object.keys(made.written.bands).length > 0 && (
             <figure>
               <Ruler
-                day={blankDay(aim)}
-                aim={aim}
-                measure={aim.leading}
-                length={tapeLength(aim, [], aim.leading)}
+                day={blankDay(made.aim)}
+                aim={made.aim}
+                measure={made.aim.leading}
+                length={tapeLength(made.aim, [], made.aim.leading)}
                 label={name || t("who.unnamed")}
                 height={46}
               />
@@ -167,38 +159,6 @@ const placeholders: Record<Field, string> = {
   carbohydrate: "200",
   fat: "60",
   points: "25",
-  perPoint: "50",
+  kcalPerPoint: "50",
   netCarbs: "20",
 };
-
-const empty = { min: null, target: null, max: null, tolerance: null };
-
-function aimOf(kind: Kind, numbers: Partial<Record<Field, number | null>>): DayAim {
-  const bands: Partial<Record<Measure, Band>> = {};
-  const about = (measure: Measure, value: number | null | undefined) => {
-    if (value) bands[measure] = { ...empty, target: value };
-  };
-  const most = (measure: Measure, value: number | null | undefined) => {
-    if (value) bands[measure] = { ...empty, max: value };
-  };
-  if (kind === "energy" || kind === "lowCarb") about("energy", numbers.kcal);
-  if (kind === "macros")
-    for (const measure of ["protein", "carbohydrate", "fat"] as const) about(measure, numbers[measure]);
-  if (kind === "points") most("points", numbers.points);
-  if (kind === "lowCarb") most("netCarbohydrate", numbers.netCarbs);
-  const leading = {
-    energy: "energy",
-    macros: "protein",
-    points: "points",
-    lowCarb: "netCarbohydrate",
-  } as const;
-  const perPoint = numbers.perPoint || Number(placeholders.perPoint);
-  return {
-    leading: leading[kind],
-    bands: bands as DayAim["bands"],
-    rule:
-      kind === "points"
-        ? { name: "", perUnit: { energy: 1 / perPoint }, step: 1, freeGroups: [], freeFoods: [] }
-        : null,
-  };
-}

@@ -17,7 +17,7 @@ export const beginning = {
     carbohydrate: "carbs, g a day",
     fat: "fat, g a day",
     points: "points a day, at most",
-    perPoint: "one point is so many kcal",
+    kcalPerPoint: "one point is so many kcal",
     netCarbs: "net carbs, g a day, at most",
     ruler:
       "A day of theirs is this ruler: what is eaten lies along it, and the green shows where it should end.",
@@ -47,6 +47,9 @@ export const beginning = {
     noEater: "Without anybody to eat there is no day yet: go back and say who eats here.",
     lay: "Cook it and lay it",
     laid: "Done: it is planned, and lies on {{day}}.",
+    laidFor: "It is planned, and lies on {{day}} for {{names}}.",
+    onNobody: "{{name}} is planned for {{day}}. It lies on nobody's day yet.",
+    layAgain: "Try again for {{names}}",
     week: "See the week",
     empty: "Begin with an empty week",
   },

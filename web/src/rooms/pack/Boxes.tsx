@@ -37,18 +37,19 @@ export function Boxes({ batch }: { batch: BatchView }) {
     for (const { id, version } of batch.boxes) versions.saw(id, version);
   });
 
-  const put = async (boxes: BoxView[], place: BoxPlace, isUndo = false) => {
+  const send = async (boxes: BoxView[], place: BoxPlace) => {
+    const { data } = await inTurn(() =>
+      putBoxes({ body: { boxes: boxes.map(({ id }) => ({ id, version: versions.of(id) })), place } }),
+    );
+    for (const { id, version } of data!.boxes) versions.saw(id, version);
+  };
+  const put = async (boxes: BoxView[], place: BoxPlace) => {
     try {
+      await send(boxes, place);
       const which = boxes.filter((box) => box.place !== place);
-      const { data } = await inTurn(() =>
-        putBoxes({ body: { boxes: boxes.map(({ id }) => ({ id, version: versions.of(id) })), place } }),
-      );
-      for (const { id, version } of data!.boxes) versions.saw(id, version);
-      const moved = which.map((box) => ({ ...box, place }));
       const [was, ...others] = new Set(which.map((box) => box.place));
       const done = t("put", { count: which.length, place: t(`places.${place}`) });
-      if (isUndo) return;
-      if (was !== undefined && others.length === 0) did(done, () => put(moved, was, true));
+      if (was !== undefined && others.length === 0) did(done, () => send(which, was));
       else say(done);
     } catch (thrown) {
       say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });

@@ -1,0 +1,38 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Tests.Aim;
+
+public class FirstNumbersTests
+{
+    [Fact]
+    public void Three_macros_make_the_days_energy_and_two_make_none()
+    {
+        // 4, 4 and 9 kcal a gram: Regulation (EU) No 1169/2011, Annex XIV.
+        var aim = new FirstNumbers(Counting.Macros, Protein: 200, Carbohydrate: 200, Fat: 50).Aim();
+        Assert.Equal((2050m, 200m, 50m), (aim[Measure.Energy].Target, aim[Measure.Carbohydrate].Target, aim[Measure.Fat].Target));
+        Assert.Equal(
+            [Measure.Protein, Measure.Fat],
+            new FirstNumbers(Counting.Macros, Kcal: 1500, Protein: 200, Fat: 50).Aim().Bands.Keys.Order());
+    }
+
+    [Fact]
+    public void Points_come_with_a_rule_and_nothing_free_that_nobody_freed()
+    {
+        var aim = new FirstNumbers(Counting.Points, Points: 25, KcalPerPoint: 40).Aim();
+        Assert.Equal((Measure.Points, 25m, null), (aim.Leading, aim[Measure.Points].Max, aim[Measure.Points].Target));
+        Assert.Equal((0.025m, 1m), (aim.Rule!.PerUnit[Nutrient.Energy], aim.Rule.Step));
+        Assert.Empty(aim.Rule.FreeGroups);
+        Assert.Equal(0.02m, new FirstNumbers(Counting.Points, Points: 25, KcalPerPoint: 0).Aim().Rule!.PerUnit[Nutrient.Energy]);
+        Assert.Empty(aim.Problems(clinicianSetIt: false));
+    }
+
+    [Fact]
+    public void Low_carb_bounds_the_net_carbs_and_aims_at_the_energy()
+    {
+        var aim = new FirstNumbers(Counting.LowCarb, Kcal: 1800, Protein: 90, NetCarbs: 20).Aim();
+        Assert.Equal((Measure.NetCarbohydrate, 20m, 1800m), (aim.Leading, aim[Measure.NetCarbohydrate].Max, aim[Measure.Energy].Target));
+        Assert.Equal((2, null), (aim.Bands.Count, aim.Rule));
+        Assert.Empty(new FirstNumbers(Counting.Energy).Aim().Bands);
+    }
+}
