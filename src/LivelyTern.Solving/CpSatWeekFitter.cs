@@ -6,14 +6,13 @@ using LivelyTern.Solving.Columns;
 namespace LivelyTern.Solving;
 
 /// <summary>
-/// Fits a week in two lines of work at once: one betters a greedy plan, by small random steps and by CP-SAT on some eaters' days at a
-/// time; the other gives the whole week to CP-SAT, which proves how good a plan can be at best. Neither hears of the other until the
-/// end, so that the same problem and the same number of rounds give the same plan.
+/// Fits a week in two lines of work at once, each on a core of its own: one betters a greedy plan by random steps; the other takes the week
+/// as columns, says how good a plan can be at best, proves it where few columns are left, and betters a plan of its own as long as there
+/// are too many. Neither hears of the other until the end, so that the same problem and the same number of rounds give the same plan.
 /// </summary>
 public sealed class CpSatWeekFitter : IWeekFitter
 {
-    private const int Seed = SolverWatch.Seed;
-    private const double Hot = 6000, Warm = 600;
+    private const int TurnsAtFirst = 20, TurnsARound = 300;
     private readonly Lock gate = new();
 
     /// <inheritdoc/>
@@ -24,8 +23,8 @@ public sealed class CpSatWeekFitter : IWeekFitter
         var until = Stopwatch.GetTimestamp() + (long)(Math.Min(effort.Seconds, 86_400) * Stopwatch.Frequency);
         bool Over() => stop.IsCancellationRequested || Stopwatch.GetTimestamp() >= until;
 
-        var board = new GreedyPlans(tables).Board(_ => true);
-        var first = board.ToPlan();
+        var line = new Tempering(tables, SolverWatch.Seed);
+        var first = line.Plan();
         var best = new FitAnswer(first, tables.Cost(first), 0, IsBest: false);
         better?.Invoke(best);
         void Tell(FitPlan? plan, long bound)
@@ -42,19 +41,18 @@ public sealed class CpSatWeekFitter : IWeekFitter
             }
         }
 
-        // What a short round of steps finds is the hint from which the whole model starts.
-        var soon = new Lazy<FitPlan>(() =>
+        var proof = Task.Factory.StartNew(
+            () => Prove(tables, effort, Over, Tell), CancellationToken.None, TaskCreationOptions.LongRunning, TaskScheduler.Default);
+        line.Go(TurnsAtFirst, Over);
+        Tell(line.Plan(), 0);
+        bool IsProven() => proof.IsCompletedSuccessfully && proof.Result.IsBest;
+        for (var round = 0; round < effort.Rounds && !Over() && !IsProven(); round++)
         {
-            new Annealing(tables, board, Seed).Round(20_000, Hot, Over);
-            return board.ToPlan();
-        });
-        var whole = Task.Factory.StartNew(
-            () => Whole(tables, soon, effort, Over, Tell), CancellationToken.None, TaskCreationOptions.LongRunning, TaskScheduler.Default);
-        Tell(soon.Value, 0);
-        var improved = Improve(
-            tables, board, effort, () => Over() || (whole.IsCompletedSuccessfully && whole.Result.IsBest), plan => Tell(plan, 0));
-        var proven = whole.GetAwaiter().GetResult();
+            if (line.Go(TurnsARound, () => Over() || IsProven())) Tell(line.Plan(), 0);
+        }
 
+        // Both lines at their ends, whichever told of what first.
+        var (improved, proven) = (line.Plan(), proof.GetAwaiter().GetResult());
         var plan = (proven.IsBest || proven.Cost.Total <= tables.Cost(improved).Total ? proven.Plan : improved).InOrder();
         var cost = tables.Cost(plan);
         return new(plan, cost, Math.Min(proven.Bound, cost.Total), proven.Bound >= cost.Total);
@@ -63,59 +61,13 @@ public sealed class CpSatWeekFitter : IWeekFitter
     /// <inheritdoc/>
     public IFirstPlans FirstPlans(FitTables tables) => new GreedyPlans(tables);
 
-    // Rounds of small steps, longer and longer, and of CP-SAT on a part of the week, in turn.
-    private static FitPlan Improve(FitTables tables, FitBoard board, FitEffort effort, Func<bool> over, Action<FitPlan> tell)
+    // The whole week: as columns of days where they are few enough to be written out, else as it is written down.
+    private static FitAnswer Prove(FitTables tables, FitEffort effort, Func<bool> over, Action<FitPlan?, long> tell)
     {
-        var (best, boxes) = (board.ToPlan(), board.Boxes());
-        var cost = tables.Cost(best).Total;
-        for (var round = 0; round < effort.Rounds && !over(); round++)
-        {
-            var plan = round % 4 < 3 ? Anneal(round) : Solve(new WeekModel(tables, best, Part(tables.Problem, round / 4)), 0.2, over);
-            if (plan is null || tables.Cost(plan).Total >= cost) continue;
-            (best, cost) = (plan, tables.Cost(plan).Total);
-            board.Show(best);
-            boxes = board.Boxes();
-            tell(best);
-        }
-
-        return best;
-
-        FitPlan Anneal(int round)
-        {
-            // Now from far, now from near the best.
-            board.Show(boxes);
-            new Annealing(tables, board, (ulong)(Seed + round)).Round(160_000 << Math.Min(round, 4), round % 4 == 0 ? Hot : Warm, over);
-            return board.ToPlan();
-        }
-    }
-
-    // One eater's whole span, or two days of every eater, in turn.
-    private static Func<int, int, bool> Part(FitProblem problem, int turn)
-    {
-        if (turn % 2 == 0)
-        {
-            var eater = turn / 2 % problem.Eaters.Count;
-            return (e, _) => e == eater;
-        }
-
-        var one = turn / 2 % problem.DayCount;
-        var other = (one + 1 + (turn / 2 / problem.DayCount)) % problem.DayCount;
-        return (_, d) => d == one || d == other;
-    }
-
-    private static FitPlan? Solve(WeekModel model, double deterministicSeconds, Func<bool> over)
-    {
-        if (over()) return null;
-        var time = deterministicSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture);
-        using var solver = new CpSolver { StringParameters = $"num_workers:1,random_seed:{Seed},max_deterministic_time:{time}" };
-        var status = solver.Solve(model.Model);
-        return status is CpSolverStatus.Optimal or CpSolverStatus.Feasible ? model.Read(solver.BooleanValue) : null;
-    }
-
-    // The whole week: as columns of days where they are few enough, and while it is not proven what is best, as it is written down.
-    private static FitAnswer Whole(FitTables tables, Lazy<FitPlan> soon, FitEffort effort, Func<bool> over, Action<FitPlan?, long> tell)
-    {
-        var (best, bestCost, bestBound) = (FitPlan.Nothing, tables.Cost(FitPlan.Nothing), 0L);
+        var line = new Tempering(tables, SolverWatch.Seed + 1000);
+        line.Go(TurnsAtFirst, over);
+        var best = line.Plan();
+        var (bestCost, bestBound) = (tables.Cost(best), 0L);
         void Found(FitPlan? plan, long bound)
         {
             if (plan is not null && tables.Cost(plan) is var cost && cost.Total < bestCost.Total) (best, bestCost) = (plan, cost);
@@ -123,13 +75,20 @@ public sealed class CpSatWeekFitter : IWeekFitter
             tell(plan, bound);
         }
 
-        if (DayColumns.Of(tables, over) is { } columns) ColumnSearch.Solve(tables, columns, effort, over, Found);
-        if (bestBound < bestCost.Total && !over()) AsWritten();
+        using var columns = DayColumns.Of(tables, over) is { } written ? new ColumnSearch(tables, written, over) : null;
+        if (columns is null) AsWritten();
+        else Found(null, columns.Bound);
+        for (var round = 0; round < effort.Rounds && bestBound < bestCost.Total && !over(); round++)
+        {
+            if (columns?.Try(best, effort, Found) == true) continue;
+            if (line.Go(TurnsARound, over)) Found(line.Plan(), 0);
+        }
+
         return new(best, bestCost, Math.Min(bestBound, bestCost.Total), bestBound >= bestCost.Total);
 
         void AsWritten()
         {
-            var model = new WeekModel(tables, soon.Value, (_, _) => true);
+            var model = new WeekModel(tables, best);
             using var solver = SolverWatch.Solver(effort);
             using var watch = new SolverWatch(
                 solver, over, bound => Found(null, bound),

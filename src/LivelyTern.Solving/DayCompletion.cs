@@ -9,49 +9,28 @@ namespace LivelyTern.Solving;
 internal sealed class DayCompletion
 {
     private const int Width = 8;
-    private readonly int days, fillers;
-    private readonly int[] kindOf, mostServings;
-    private readonly WholeBand[][] bands;
-    private readonly int[][][] added;
-    private readonly int[] each;
-    private readonly int[][] most;
+    private readonly DayKind[] kindOf;
+    private readonly PriceBook prices = new();
+    private readonly Candidate[] candidates = new Candidate[Width];
     private readonly ulong[] fillerKeys;
-    private readonly Dictionary<(int Kind, ulong Boxes), (long Cost, byte[] Counts)> known = [];
-    private readonly Candidate[] candidates;
     private readonly State[] now, next;
 
     public DayCompletion(FitTables tables)
     {
         var problem = tables.Problem;
-        (days, fillers) = (problem.DayCount, problem.Fillers.Count);
-        var kinds = new Dictionary<string, int>(StringComparer.Ordinal);
-        kindOf = new int[problem.Eaters.Count * days];
-        mostServings = new int[kindOf.Length];
-        bands = new WholeBand[kindOf.Length][];
-        for (var e = 0; e < problem.Eaters.Count; e++)
+        var kinds = new Dictionary<string, DayKind>(StringComparer.Ordinal);
+        kindOf = new DayKind[problem.Eaters.Count * problem.DayCount];
+        for (var on = 0; on < kindOf.Length; on++)
         {
-            for (var d = 0; d < days; d++)
-            {
-                var on = (e * days) + d;
-                bands[on] = tables.Bands(e, d).ToArray();
-                mostServings[on] = problem.Eaters[e].Days[d].MostServings;
-                var kind = $"{e}|{Kind(tables, e, d)}";
-                if (!kinds.TryGetValue(kind, out var known)) kinds[kind] = known = kinds.Count;
-                kindOf[on] = known;
-            }
+            var (e, d) = Math.DivRem(on, problem.DayCount);
+            var kind = $"{e}|{Kind(tables, e, d)}";
+            if (!kinds.TryGetValue(kind, out var known))
+                kinds[kind] = known = new(FitBoard.Key(2_000_000 + kinds.Count), tables.Bands(e, d).ToArray(), new(tables, e, d));
+            kindOf[on] = known;
         }
 
-        var eaters = problem.Eaters.Count;
-        int[] More(int e, int f, int count) =>
-            [.. tables.Serving(e, f, count).ToArray().Zip(tables.Serving(e, f, count - 1).ToArray(), (to, from) => to - from)];
-        int[][] EachMore(int e, int f) => [.. Enumerable.Range(1, problem.Fillers[f].Most).Select(count => More(e, f, count))];
-        int[] MostOn(int e, int d) => [.. Enumerable.Range(0, fillers).Select(f => tables.MostServings(e, f, d))];
-        int CostOf(int e, FitFiller filler) => tables.ServingCost + tables.DislikeCost(e, filler);
-        each = [.. Enumerable.Range(0, eaters).SelectMany(e => problem.Fillers.Select(filler => CostOf(e, filler)))];
-        most = [.. Enumerable.Range(0, eaters * days).Select(on => MostOn(on / days, on % days))];
-        added = [.. Enumerable.Range(0, eaters * fillers).Select(own => EachMore(own / fillers, own % fillers))];
+        var fillers = problem.Fillers.Count;
         fillerKeys = [.. Enumerable.Range(0, fillers).Select(f => FitBoard.Key(1_000_000 + f))];
-        candidates = new Candidate[Width * Math.Max(1, fillers)];
         State[] Beam() => [.. Enumerable.Range(0, Width).Select(_ => new State(fillers))];
         (now, next) = (Beam(), Beam());
     }
@@ -69,70 +48,100 @@ internal sealed class DayCompletion
     /// <param name="on">Eater x days + day.</param>
     /// <param name="boxes">Names the set of boxes on it.</param>
     /// <param name="sums">What lies on it without fillers.</param>
-    public long Price(int on, ulong boxes, ReadOnlySpan<long> sums) => Find(on, boxes, sums).Cost;
+    public long Price(int on, ulong boxes, ReadOnlySpan<long> sums) => Find(kindOf[on], boxes, sums).Cost;
 
-    /// <summary>The servings of those fillers.</summary>
-    public byte[] Counts(int on, ulong boxes, ReadOnlySpan<long> sums) => Find(on, boxes, sums).Counts;
-
-    private (long Cost, byte[] Counts) Find(int on, ulong boxes, ReadOnlySpan<long> sums)
+    /// <summary>What it costs at least: its price where that is known, else what is quick to say.</summary>
+    /// <param name="on">Eater x days + day.</param>
+    /// <param name="boxes">Names the set of boxes on it.</param>
+    /// <param name="sums">What lies on it without fillers.</param>
+    public long AtLeast(int on, ulong boxes, ReadOnlySpan<long> sums)
     {
-        var key = (kindOf[on], boxes);
-        if (!known.TryGetValue(key, out var found)) known[key] = found = Search(on, sums);
-        return found;
+        var kind = kindOf[on];
+        ref var price = ref prices.Of(kind.Key + boxes, out var isNew);
+        if (isNew) price = new(kind.Fillers.AtLeast(kind.Bands, sums), null);
+        return price.Cost;
     }
 
-    private (long Cost, byte[] Counts) Search(int on, ReadOnlySpan<long> sums)
-    {
-        var band = bands[on];
-        var own = on / days * fillers;
-        var (here, there) = (now, next);
-        here[0].Start(sums[..band.Length], Cost(band, sums));
-        var (bestCost, bestCounts) = (here[0].Cost, new byte[fillers]);
-        var states = 1;
-        for (var served = 0; served < mostServings[on]; served++)
-        {
-            var count = 0;
-            for (var i = 0; i < states; i++)
-            {
-                for (var f = 0; f < fillers; f++)
-                {
-                    var has = here[i].Counts[f];
-                    if (has >= most[on][f]) continue;
-                    var more = added[own + f][has];
-                    var cost = here[i].Served + each[own + f];
-                    for (var m = 0; m < band.Length; m++) cost += band[m].Cost(here[i].Sums[m] + more[m]);
-                    candidates[count++] = new(cost, i, f, here[i].Key + fillerKeys[f]);
-                }
-            }
+    /// <summary>The servings of those fillers.</summary>
+    public byte[] Counts(int on, ulong boxes, ReadOnlySpan<long> sums) => Find(kindOf[on], boxes, sums).Counts!;
 
+    private DayPrice Find(DayKind kind, ulong boxes, ReadOnlySpan<long> sums)
+    {
+        ref var price = ref prices.Of(kind.Key + boxes, out _);
+        if (price.Counts is null) price = Search(kind, sums);
+        return price;
+    }
+
+    private DayPrice Search(DayKind kind, ReadOnlySpan<long> sums)
+    {
+        var (bands, fillers) = (kind.Bands, kind.Fillers);
+        var (here, there, states) = (now, next, 1);
+        here[0].Start(sums[..bands.Length], Cost(bands, sums));
+        var best = new DayPrice(here[0].Cost, (byte[])here[0].Counts.Clone());
+        for (var served = 0; served < fillers.MostServings; served++)
+        {
+            var count = Nearest(kind, here.AsSpan(0, states), best.Cost);
             if (count == 0) break;
-            candidates.AsSpan(0, count).Sort(static (a, b) => a.Cost != b.Cost ? a.Cost.CompareTo(b.Cost) : a.Key.CompareTo(b.Key));
-            states = 0;
-            var last = 0UL;
-            for (var c = 0; c < count && states < Width; c++)
+            for (states = 0; states < count; states++)
             {
-                // The same servings in another order stand next to each other.
-                if (c > 0 && candidates[c].Key == last) continue;
-                last = candidates[c].Key;
-                there[states++].Take(
-                    here[candidates[c].From], candidates[c], each[own + candidates[c].Filler], added[own + candidates[c].Filler]);
+                var candidate = candidates[states];
+                there[states].Take(here[candidate.From], candidate, fillers.Each[candidate.Filler], fillers.Added[candidate.Filler]);
             }
 
             (here, there) = (there, here);
-            if (here[0].Cost < bestCost) (bestCost, bestCounts) = (here[0].Cost, (byte[])here[0].Counts.Clone());
+            if (here[0].Cost < best.Cost) best = new(here[0].Cost, (byte[])here[0].Counts.Clone());
         }
 
-        return (bestCost, bestCounts);
+        return best;
     }
 
-    private static long Cost(WholeBand[] band, ReadOnlySpan<long> sums)
+    // The few best ways to add one serving, cheapest first; the same servings in another order are the same way. What its servings alone
+    // make dearer than the best is no way to a better one.
+    private int Nearest(DayKind kind, ReadOnlySpan<State> states, long best)
+    {
+        var (bands, added, each) = (kind.Bands, kind.Fillers.Added, kind.Fillers.Each);
+        var count = 0;
+        for (var i = 0; i < states.Length; i++)
+        {
+            var state = states[i];
+            for (var f = 0; f < added.Length; f++)
+            {
+                var cost = state.Served + each[f];
+                if (state.Counts[f] >= added[f].Length || cost >= best) continue;
+                var more = added[f][state.Counts[f]];
+                var worst = count == Width ? candidates[Width - 1].Cost : long.MaxValue;
+                for (var m = 0; m < bands.Length && cost <= worst; m++) cost += bands[m].Cost(state.Sums[m] + more[m]);
+                if (cost <= worst) count = Insert(new(cost, i, f, state.Key + fillerKeys[f]), count);
+            }
+        }
+
+        return count;
+    }
+
+    private int Insert(Candidate one, int count)
+    {
+        var at = count;
+        while (at > 0 && one.IsBefore(candidates[at - 1])) at--;
+        if (at == Width || (at > 0 && candidates[at - 1].Key == one.Key)) return count;
+        var kept = Math.Min(count, Width - 1);
+        candidates.AsSpan(at, kept - at).CopyTo(candidates.AsSpan(at + 1));
+        candidates[at] = one;
+        return kept + 1;
+    }
+
+    private static long Cost(WholeBand[] bands, ReadOnlySpan<long> sums)
     {
         var cost = 0L;
-        for (var m = 0; m < band.Length; m++) cost += band[m].Cost(sums[m]);
+        for (var m = 0; m < bands.Length; m++) cost += bands[m].Cost(sums[m]);
         return cost;
     }
 
-    private readonly record struct Candidate(long Cost, int From, int Filler, ulong Key);
+    private sealed record DayKind(ulong Key, WholeBand[] Bands, DayFillers Fillers);
+
+    private readonly record struct Candidate(long Cost, int From, int Filler, ulong Key)
+    {
+        public bool IsBefore(Candidate other) => Cost < other.Cost || (Cost == other.Cost && Key < other.Key);
+    }
 
     // Some servings on the way: what the day then holds, and what the servings themselves cost.
     private sealed class State(int fillers)

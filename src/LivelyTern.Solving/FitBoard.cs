@@ -77,6 +77,14 @@ internal sealed class FitBoard
         }
     }
 
+    /// <summary>Whether it costs no more than so much. What costs more by what is quick to say is not looked at further.</summary>
+    public bool CostsAtMost(long most)
+    {
+        var least = cost;
+        foreach (var on in stale) least += completion.AtLeast(on, boxesKey[on], Sums(on)) - prices[on];
+        return least <= most && Cost <= most;
+    }
+
     /// <summary>The size of the box of a batch on a day, or -1.</summary>
     public int SizeAt(int eater, int day, int batch) => sizeAt[At(eater, day, batch)];
 

@@ -34,6 +34,14 @@ internal sealed class GreedyPlans(FitTables tables) : IFirstPlans
         return board;
     }
 
+    /// <summary>A board with these boxes, which shares what is learnt of each day.</summary>
+    public FitBoard Board(int[] boxes)
+    {
+        var board = new FitBoard(tables, completion);
+        board.Show(boxes);
+        return board;
+    }
+
     private bool BestBox(FitBoard board, int eater, int day, List<int> order)
     {
         (int Batch, int Size, long Cost) best = (-1, -1, board.Cost);

@@ -26,11 +26,11 @@ internal sealed class SolverWatch : CpSolverSolutionCallback
 
     /// <summary>A solver on one thread, always the same way.</summary>
     /// <param name="effort">How long it looks: a round is a part of a second of its own deterministic time.</param>
-    public static CpSolver Solver(FitEffort effort)
+    /// <param name="most">The most of that time, whatever the effort.</param>
+    public static CpSolver Solver(FitEffort effort, double most = double.PositiveInfinity)
     {
-        var limit = effort.Rounds == int.MaxValue
-            ? ""
-            : string.Create(CultureInfo.InvariantCulture, $",max_deterministic_time:{0.2 * effort.Rounds}");
+        var time = effort.Rounds == int.MaxValue ? most : Math.Min(most, 0.2 * effort.Rounds);
+        var limit = double.IsInfinity(time) ? "" : string.Create(CultureInfo.InvariantCulture, $",max_deterministic_time:{time}");
         return new() { StringParameters = $"num_workers:1,linearization_level:2,random_seed:{Seed}{limit}" };
     }
 

@@ -4,15 +4,13 @@ using LivelyTern.Core.Plan.Fit;
 namespace LivelyTern.Solving;
 
 /// <summary>
-/// The week as <c>docs/fit.md</c> writes it down, for CP-SAT: one method for each constraint and each part of the cost. Days that are
-/// not free stay as a given plan has them.
+/// The week as <c>docs/fit.md</c> writes it down, for CP-SAT: one method for each constraint and each part of the cost.
 /// </summary>
 internal sealed class WeekModel
 {
     private readonly FitTables tables;
     private readonly FitProblem problem;
     private readonly FitPlan given;
-    private readonly Func<int, int, bool> isFree;
     private readonly Dictionary<(int E, int D, int B, int S), BoolVar> box = [];
     private readonly Dictionary<(int E, int D, int F), BoolVar[]> serving = [];
     private readonly Dictionary<(int E, int B, int S), BoolVar> sizeOf = [];
@@ -20,17 +18,15 @@ internal sealed class WeekModel
 
     /// <summary>Builds the model.</summary>
     /// <param name="tables">The problem.</param>
-    /// <param name="given">A plan that keeps the rules; where days are free it is the hint.</param>
-    /// <param name="isFree">Which eater's which days may change.</param>
-    public WeekModel(FitTables tables, FitPlan given, Func<int, int, bool> isFree)
+    /// <param name="given">A plan that keeps the rules, as the hint.</param>
+    public WeekModel(FitTables tables, FitPlan given)
     {
-        (this.tables, problem, this.given, this.isFree) = (tables, tables.Problem, given, isFree);
+        (this.tables, problem, this.given) = (tables, tables.Problem, given);
         Variables();
         for (var e = 0; e < problem.Eaters.Count; e++)
         {
             for (var d = 0; d < problem.DayCount; d++)
             {
-                if (!isFree(e, d)) continue;
                 WhatADayTakes(e, d);
                 InItsBands(e, d);
             }
@@ -47,13 +43,13 @@ internal sealed class WeekModel
     /// <summary>The model.</summary>
     public CpModel Model { get; } = new();
 
-    /// <summary>The plan of a solution, with the days that were not free.</summary>
+    /// <summary>The plan of a solution.</summary>
     /// <param name="isTrue">The value of a variable.</param>
     public FitPlan Read(Func<BoolVar, bool> isTrue)
     {
-        List<FitBox> boxes = [.. given.Boxes.Where(laid => !isFree(laid.Eater, laid.Day))];
-        boxes.AddRange(box.Where(pair => isTrue(pair.Value)).Select(pair => new FitBox(pair.Key.E, pair.Key.D, pair.Key.B, pair.Key.S)));
-        List<FitServing> servings = [.. given.Servings.Where(laid => !isFree(laid.Eater, laid.Day))];
+        var laid = box.Where(pair => isTrue(pair.Value)).Select(pair => pair.Key);
+        var boxes = laid.Select(at => new FitBox(at.E, at.D, at.B, at.S)).ToList();
+        var servings = new List<FitServing>();
         foreach (var ((e, d, f), counts) in serving)
         {
             var count = Array.FindIndex(counts, isTrue.Invoke) + 1;
@@ -69,7 +65,6 @@ internal sealed class WeekModel
         {
             for (var d = 0; d < problem.DayCount; d++)
             {
-                if (!isFree(e, d)) continue;
                 for (var b = 0; b < problem.Batches.Count; b++)
                 {
                     if (!tables.MayEat(e, b, d)) continue;
@@ -174,18 +169,9 @@ internal sealed class WeekModel
             for (var b = 0; b < problem.Batches.Count; b++)
             {
                 if (problem.Batches[b].IsPacked) continue;
-                var stays = given.Boxes.Where(laid => laid.Eater == e && laid.Batch == b && !isFree(e, laid.Day))
-                    .Select(laid => (int?)laid.Size).FirstOrDefault();
                 var sizes = Enumerable.Range(0, problem.Batches[b].Sizes.Count).ToList();
                 var days = Enumerable.Range(0, problem.DayCount).Where(d => sizes.Exists(s => box.ContainsKey((e, d, b, s)))).ToList();
                 if (days.Count == 0) continue;
-                if (stays is { } size)
-                {
-                    foreach (var variable in days.SelectMany(d => sizes.Where(s => s != size).Select(s => box[(e, d, b, s)])))
-                        Model.Add(variable == 0);
-                    continue;
-                }
-
                 foreach (var s in sizes)
                 {
                     var has = sizeOf[(e, b, s)] = Model.NewBoolVar("");
@@ -203,17 +189,16 @@ internal sealed class WeekModel
         for (var b = 0; b < problem.Batches.Count; b++)
         {
             var batch = problem.Batches[b];
-            var stays = given.Boxes.Where(laid => laid.Batch == b && !isFree(laid.Eater, laid.Day)).ToList();
             var taken = LinearExpr.NewBuilder();
             for (var s = 0; s < batch.Sizes.Count; s++)
             {
                 var here = box.Where(pair => pair.Key.B == b && pair.Key.S == s).Select(pair => pair.Value).ToList();
                 foreach (var variable in here) taken.AddTerm(variable, batch.IsPacked ? 1 : tables.GramsOf[b][s]);
                 if (batch.IsPacked && here.Count > 0)
-                    Model.Add(LinearExpr.Sum(here) <= batch.Sizes[s].Boxes!.Value - stays.Count(laid => laid.Size == s));
+                    Model.Add(LinearExpr.Sum(here) <= batch.Sizes[s].Boxes!.Value);
             }
 
-            var there = tables.Left(new FitPlan(stays, []), b);
+            var there = tables.Left(FitPlan.Nothing, b);
             if (!batch.IsPacked) Model.Add((LinearExpr)taken <= there);
             cost.Add((long)there * tables.WasteCost[b]);
             if (tables.WasteCost[b] > 0) cost.AddTerm(taken, -tables.WasteCost[b]);
@@ -228,11 +213,9 @@ internal sealed class WeekModel
             foreach (var dish in Dishes)
             {
                 var here = box.Where(pair => pair.Key.E == e && tables.DishOf[pair.Key.B] == dish.Key).Select(pair => pair.Value).ToList();
-                var stays = given.Boxes.Count(laid => laid.Eater == e && tables.DishOf[laid.Batch] == dish.Key && !isFree(e, laid.Day));
-                var days = Enumerable.Range(0, problem.DayCount).Count(d => isFree(e, d) && dish.Any(b => tables.MayEat(e, b, d)));
-                if (days + stays > problem.Eaters[e].BoxesAlike && here.Count > 0)
-                    Slack(LinearExpr.Sum(here) + (stays - problem.Eaters[e].BoxesAlike), days + stays, tables.AgainCost);
-                else cost.Add(Math.Max(0, stays - problem.Eaters[e].BoxesAlike) * tables.AgainCost);
+                var days = Enumerable.Range(0, problem.DayCount).Count(d => dish.Any(b => tables.MayEat(e, b, d)));
+                if (days > problem.Eaters[e].BoxesAlike && here.Count > 0)
+                    Slack(LinearExpr.Sum(here) - problem.Eaters[e].BoxesAlike, days, tables.AgainCost);
             }
         }
     }

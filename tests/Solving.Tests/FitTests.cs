@@ -99,7 +99,7 @@ public sealed class FitTests
             var problem = Small(seed);
             var tables = new FitTables(problem);
             var board = new GreedyPlans(tables).Board(_ => true);
-            new Annealing(tables, board, (ulong)seed).Round(400, 5000, () => false);
+            new RandomSteps(problem, board, new((ulong)seed)).Walk(400, 5000, 0);
             foreach (var box in board.ToPlan().Boxes)
             {
                 Assert.DoesNotContain(problem.Eaters[box.Eater].Id, problem.Batches[box.Batch].ExcludedFor!);
@@ -160,11 +160,9 @@ public sealed class FitTests
         Assert.Equal(plans[0].Bound, plans[1].Bound);
     }
 
-    /// <summary>
-    /// A week not proven at once goes on in parts, one eater's days or two days of all: no part breaks a rule or loses what was found.
-    /// </summary>
+    /// <summary>A week not proven at once goes on step by step: no step breaks a rule or loses what was found.</summary>
     [Fact]
-    public void A_larger_week_is_bettered_part_by_part()
+    public void A_larger_week_is_bettered_step_by_step()
     {
         var tables = new FitTables(Weeks.Of(11, 3, days: 4, batches: 6, fillers: 8, sizes: 9));
         var told = new List<FitAnswer>();

@@ -16,8 +16,12 @@ public sealed class CalculationTests : IDisposable
         Assert.Equal(628m, (decimal)answer["batch"]!["grams"]!);
         Assert.Equal((600m * 3.58m) + (28m * 8.84m), (decimal)answer["batch"]!["figures"]!["energy"]!["value"]!);
         Assert.Equal(399.25m, Math.Round((decimal)answer["portion"]!["figures"]!["energy"]!["value"]!, 2));
-        foreach (var measure in new[] { "energy", "protein", "fat", "carbohydrate", "fibre", "points" })
+        foreach (var measure in new[] { "energy", "protein", "fat", "carbohydrate", "fibre" })
             Assert.True((bool)answer["portion"]!["figures"]![measure]!["complete"]!);
+
+        // A rule that nobody chose counts nothing.
+        Assert.Null(answer["portion"]!["figures"]!["points"]);
+        Assert.Null(answer["exactPoints"]);
         Assert.Equal(1m, Math.Round(answer["lines"]!.AsArray().Sum(line => (decimal)line!["shares"]!["energy"]!), 20));
         Assert.Empty(answer["notUnderstood"]!.AsArray());
     }

@@ -131,4 +131,35 @@ public sealed class EntriesTests : IDisposable
         Assert.Equal(34m, (decimal)day["items"]![0]!["grams"]!);
         Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, "/api/foods", new { name = "Nothing", group = "grains", label = new { basis = "per100g", convention = "total", servingGrams = 100 } })).Status);
     }
+
+    [Fact]
+    public async Task A_dish_that_fills_cups_is_planned_typed_packed_and_told_in_cups_and_a_packed_one_stays_as_it_was()
+    {
+        var (eater, _, _) = await host.LaidTableAsync();
+        const decimal cups = 8 * 236.5882365m;
+        object Soup(decimal volumeMl) => new { name = "Bean soup", lines = new[] { "1600 g chickpeas, boiled" }, portions = 6, cookedGrams = 1800, volumeMl };
+        Assert.Equal("1 1/3 cups", (string?)(await host.PostAsync("/api/calc/recipe", Soup(cups)))["portionVolume"]);
+        var recipe = await host.PostAsync("/api/recipes", Soup(cups));
+        var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe["id"], cookedOn = Day });
+        async Task<JsonNode> WeekAsync() => await host.GetAsync("/api/plan/weeks/" + Day);
+        var ahead = (await WeekAsync())["unpacked"]!.AsArray().Single(one => (string?)one!["name"] == "Bean soup")!;
+        Assert.Equal("1 1/3 cups", (string?)ahead["newVolumes"]![eater.ToString()]);
+
+        // 1800 g fill 8 cups: one cup is 225 g, and typed in place 2 cups are 450 g.
+        Assert.Equal(200, (await LayAsync(eater, "1 cup bean soup")).Status);
+        var item = (await DayAsync(eater))["items"]![0]!;
+        Assert.Equal((225m, "1 cup"), (Math.Round((decimal)item["grams"]!, 2), (string?)item["volume"]));
+        await host.MustAsync(HttpMethod.Put, $"/api/plan/items/{item["id"]}/amount", new { text = "2 cups" }, await host.PlanVersionAsync());
+        item = (await DayAsync(eater))["items"]![0]!;
+        Assert.Equal((450m, "2 cups"), (Math.Round((decimal)item["grams"]!, 2), (string?)item["volume"]));
+
+        // Packed at another weight it fills what it filled; another yield written into the recipe later changes no box.
+        var version = (int)(await host.GetAsync($"/api/cook/batches/{batch["id"]}"))["version"]!;
+        var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 1600, boxes = 5 }, version);
+        Assert.Equal("2 cups", (string?)packed["boxes"]![0]!["volume"]);
+        await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe["id"]}", Soup(cups / 2), (int)recipe["version"]!);
+        Assert.Equal("2 cups", (string?)(await DayAsync(eater))["items"]![0]!["volume"]);
+        var (status, _) = await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item["id"]}/amount", new { text = "1 cup" }, await host.PlanVersionAsync());
+        Assert.Equal((200, "1 cup"), (status, (string?)(await DayAsync(eater))["items"]![0]!["volume"]));
+    }
 }

@@ -134,7 +134,10 @@ public sealed class RecipesTests : IDisposable
     public async Task What_cuts_swaps_and_scalings_do_is_told_without_being_stored()
     {
         var dal = new { lines = new[] { "700 g red lentils, dry", "4 tbsp rapeseed oil", "400 g coconut milk" }, portions = 8, cookedGrams = 3000, pan = new { shape = "rectangular", lengthCm = 30, widthCm = 20 } };
-        var cuts = await host.PostAsync("/api/calc/cuts", new { recipe = dal, measure = "points", most = 4 });
+        Assert.Equal("most-points", (string)(await host.PostAsync("/api/calc/cuts", new { recipe = dal, measure = "points", most = 4 }))["largestProblem"]!["code"]!);
+        var rule = new { name = "one for fifty", perUnit = new { energy = 0.02 }, step = 1, freeGroups = Array.Empty<string>(), freeFoods = Array.Empty<string>() };
+        var counted = new { dal.lines, dal.portions, dal.cookedGrams, dal.pan, rule };
+        var cuts = await host.PostAsync("/api/calc/cuts", new { recipe = counted, measure = "points", most = 4 });
         Assert.Equal((35, 3000m), (cuts["cuts"]!.AsArray().Count, (decimal)cuts["grams"]!));
         Assert.True((decimal)cuts["largest"]!["figures"]!["points"]!["value"]! <= 4);
         Assert.Equal("most-none", (string)(await host.PostAsync("/api/calc/cuts", new { recipe = dal, measure = "energy", most = 0 }))["largestProblem"]!["code"]!);

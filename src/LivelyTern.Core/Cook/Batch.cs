@@ -47,6 +47,16 @@ public sealed record Batch(Guid Id, string RecipeName, TapeMark Mark, DateOnly C
     /// <summary>How many pieces it makes, where it makes pieces: then it is planned, packed and eaten in whole ones.</summary>
     public int? Pieces { get; init; }
 
+    /// <summary>What it fills, in millilitres, where its recipe says: then its portions are told in cups too.</summary>
+    public decimal? VolumeMl { get; init; }
+
+    /// <summary>What a weight of it fills, as a cook says it: "1 1/3 cups"; null where that is not known.</summary>
+    public string? SaidVolumeOf(Grams weight) =>
+        VolumeMl is { } volume && Weight is { } whole ? SaidVolume.Of(volume * (weight / whole), volume) : null;
+
+    /// <summary>What so many millilitres of it weigh; null where that is not known.</summary>
+    public Grams? WeightOfMl(decimal ml) => VolumeMl is { } volume && Weight is { } whole ? whole * (ml / volume) : null;
+
     /// <summary>What one piece weighs; null where it makes none, or its weight is not known.</summary>
     public Grams? PieceWeight => WeightOf(1);
 

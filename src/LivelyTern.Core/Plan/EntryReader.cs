@@ -177,6 +177,8 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
     private TypedEntry OfDish(Asked asked, IReadOnlyList<Box> dish)
     {
         var (text, first) = (asked.Text, dish[0]);
+        if (asked.Amount is { Unit: { Kind: UnitKind.Volume } cup } said && first.Batch.WeightOfMl(said.Quantity * cup.InBase) is { } fills)
+            asked = asked with { Amount = new(fills.Value, fills.Value, Unit.Gram, "") };
         if (asked.Amount is { Unit.Kind: not UnitKind.Mass } or { Quantity: <= 0 })
             return new(text, [], new("amount-unread", "text", "Type how much of it in grams, in boxes, or as a share: half, 1, 200 g."));
         return first.Id == first.Batch.Id

@@ -8,7 +8,8 @@ namespace LivelyTern.Core.Plan;
 /// <summary>
 /// An amount typed for something that lies on a day: "352 g", "352", "half", of a plain food also a whole line anew. Of 350 g skyr "352" is
 /// 352 g skyr and "half" 175 g; of 2 eggs "3" are 3 eggs; of a box "half" is half of what is in it; of what comes in pieces "3" are three
-/// of them; of a meal of 9 points "half" is half of it, and "8 points" are its points anew.
+/// of them; of what was said to fill 8 cups "1 cup" is an eighth; of a meal of 9 points "half" is half of it, and "8 points" are its points
+/// anew.
 /// </summary>
 public static class TypedAmount
 {
@@ -72,7 +73,7 @@ public static class TypedAmount
 
     private static Outcome<Laid> Of(Portion portion, Box box, string typed)
     {
-        if ((PiecesOf(box, typed) ?? WeightOf(portion.Weight, typed)) is not { } weight) return Unread;
+        if ((PiecesOf(box, typed) ?? VolumeOf(box, typed) ?? WeightOf(portion.Weight, typed)) is not { } weight) return Unread;
         return Portion.ProblemOf(weight) is { } wrong ? wrong : portion with { Weight = box.Batch.InWholePieces(weight) };
     }
 
@@ -84,9 +85,15 @@ public static class TypedAmount
         return amount.Rest is "" or "piece" or "pieces" ? box.Weight * (amount.Quantity / box.Pieces.Value) : null;
     }
 
+    // Of what was said to fill cups also cups: "1 1/3 cups".
+    private static Grams? VolumeOf(Box box, string typed) =>
+        AmountText.Read(typed) is { Rest: "", IsAbout: false, Unit: { Kind: UnitKind.Volume } unit } amount
+            ? box.Batch.WeightOfMl(amount.Quantity * unit.InBase)
+            : null;
+
     private static Outcome<Laid> Of(LaidBox laid, Box box, string typed)
     {
-        if ((PiecesOf(box, typed) ?? WeightOf(box.Weight, typed)) is not { } weight) return Unread;
+        if ((PiecesOf(box, typed) ?? VolumeOf(box, typed) ?? WeightOf(box.Weight, typed)) is not { } weight) return Unread;
         if (weight.ToMilligram().Value <= 0 || weight > box.Weight)
             return new Problem("part-absurd", "text", $"There are {box.Weight.Value:0.#} g in it: type how much of that.");
         return laid with { Part = weight < box.Weight ? weight : null };

@@ -39,10 +39,9 @@ public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, Recipe
     /// is left out where the line was not understood, its figure is not known, or the batch has none of it. Points are shared before
     /// rounding.
     /// </summary>
-    public IReadOnlyList<IReadOnlyDictionary<Measure, decimal>> Shares(PointsRule rule)
+    public IReadOnlyList<IReadOnlyDictionary<Measure, decimal>> Shares(PointsRule? rule)
     {
-        ArgumentNullException.ThrowIfNull(rule);
-        var exact = rule with { Step = 0 };
+        var exact = rule is null ? null : rule with { Step = 0 };
         var whole = MeasureTotals.Of(Batch, exact);
         IReadOnlyDictionary<Measure, decimal> SharesOfLine(RecipeLine line) =>
             line.Contents is { } part ? SharesOf(MeasureTotals.Of(part, exact), whole) : new Dictionary<Measure, decimal>();

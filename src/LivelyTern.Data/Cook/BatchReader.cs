@@ -80,6 +80,7 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
             {
                 State = row.State,
                 Portions = row.Portions,
+                VolumeMl = row.VolumeMl,
             };
             if (!NotPacked.Contains(row.State)) return batch;
             return AsExpected(row, batch, book!.Read(row.RecipeId), earlier.GetValueOrDefault(row.RecipeId, []));
@@ -157,6 +158,7 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
         {
             Expected = ExpectedWeight.Of(batch.Contents.RawWeight, yieldFactor, earlier),
             Pieces = row.Pieces ?? PiecesOf(recipe.Yield, row.Portions),
+            VolumeMl = recipe.Yield.VolumeMl * row.Portions / recipe.Yield.Portions,
         };
     }
 

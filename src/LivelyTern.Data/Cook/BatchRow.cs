@@ -43,6 +43,9 @@ public sealed class BatchRow : IVersioned
     /// <summary>How many pieces were made of it, where they were counted.</summary>
     public int? Pieces { get; set; }
 
+    /// <summary>What it fills in millilitres, kept when it is packed.</summary>
+    public decimal? VolumeMl { get; set; }
+
     public int Version { get; set; } = 1;
 
     /// <summary>What goes in, and what really went in. While it is planned, how its recipe stood when it was planned.</summary>

@@ -115,11 +115,15 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
     /// <summary>Cooked by raw weight; null where nothing that weighs anything went in.</summary>
     internal static decimal? YieldOf(Grams raw, Grams? cooked) => raw.Value > 0 && cooked is { Value: > 0 } ? cooked.Value / raw : null;
 
-    /// <summary>A batch goes into its boxes, so many pieces of it where they are counted; within a larger command, not saved yet.</summary>
-    internal static void Packed(BatchRow row, int? pieces) => (row.State, row.Pieces) = (BatchState.Packed, pieces);
+    /// <summary>
+    /// A batch goes into its boxes, so many pieces of it where they are counted, filling what its recipe says; within a larger command, not
+    /// saved yet.
+    /// </summary>
+    internal static void Packed(BatchRow row, int? pieces, decimal? volumeMl) =>
+        (row.State, row.Pieces, row.VolumeMl) = (BatchState.Packed, pieces, volumeMl);
 
     /// <summary>A batch is back in its pan, weighed as it was; within a larger command, not saved yet.</summary>
-    internal static void EmptiedBack(BatchRow row) => (row.State, row.Pieces) = (BatchState.Cooked, null);
+    internal static void EmptiedBack(BatchRow row) => (row.State, row.Pieces, row.VolumeMl) = (BatchState.Cooked, null, null);
 
     /// <summary>Why a batch is not in its pan, to be weighed or packed; null where it is.</summary>
     internal static Problem? NotInItsPan(BatchRow row) => row.State switch

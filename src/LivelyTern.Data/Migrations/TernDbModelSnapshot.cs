@@ -193,6 +193,9 @@ namespace LivelyTern.Data.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
 
+                    b.Property<decimal?>("VolumeMl")
+                        .HasColumnType("TEXT");
+
                     b.Property<decimal?>("Yield")
                         .HasColumnType("TEXT");
 

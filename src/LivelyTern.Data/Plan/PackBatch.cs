@@ -35,7 +35,7 @@ public sealed class PackBatch(
         var divided = DividedBatch.Of(cooked.Value, count, pieces, expected, PortionsOnDays.Weights(planned));
         if (!divided.Succeeded) return divided.Problems.ToList();
 
-        BatchStore.Packed(row, pieces);
+        BatchStore.Packed(row, pieces, batch.VolumeMl);
         var today = clock.Today();
         var filled = boxes.Fill(row, divided.Value!.Portions, [.. planned.Select(item => item.EaterId)], today);
         foreach (var (item, box) in planned.Zip(filled)) (item.BoxId, item.BatchId, item.Milligrams) = (box.Id, null, null);

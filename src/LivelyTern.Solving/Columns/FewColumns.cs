@@ -17,9 +17,12 @@ internal sealed class FewColumns : IDisposable
     /// <param name="tables">The problem.</param>
     /// <param name="columns">All columns.</param>
     /// <param name="isIn">Which of them may be chosen: kind of day, column.</param>
+    /// <param name="known">A plan that is known, as the hint.</param>
     /// <param name="effort">How long to look.</param>
+    /// <param name="mostTime">The most of the solver's own seconds, whatever the effort.</param>
     /// <param name="over">Whether it is time to stop.</param>
-    public FewColumns(FitTables tables, DayColumns columns, Func<int, int, bool> isIn, FitEffort effort, Func<bool> over)
+    public FewColumns(
+        FitTables tables, DayColumns columns, Func<int, int, bool> isIn, FitPlan known, FitEffort effort, double mostTime, Func<bool> over)
     {
         (this.tables, this.columns, this.over) = (tables, columns, over);
         var problem = tables.Problem;
@@ -79,32 +82,38 @@ internal sealed class FewColumns : IDisposable
             cost.AddTerm(more, tables.AgainCost);
         }
 
+        Hint(known);
         model.Minimize(cost);
-        solver = SolverWatch.Solver(effort);
+        solver = SolverWatch.Solver(effort, mostTime);
     }
 
-    /// <summary>
-    /// The cost of the best found, what none of these costs less than, and whether more time would not change either; both costs as large
-    /// as can be where none of these is a plan.
-    /// </summary>
+    /// <summary>Looks for the best of them.</summary>
     /// <param name="tell">Told of plans and bounds.</param>
-    public (long Cost, long Least, bool IsDone) Solve(Action<FitPlan?, long> tell)
+    /// <returns>What no plan of these costs less than: as large as can be where none of them is a plan.</returns>
+    public long Solve(Action<FitPlan?, long> tell)
     {
         using var watch = new SolverWatch(
             solver, over, bound => tell(null, bound), (bound, callback) => tell(Read(count => callback.Value(count)), bound));
-        var status = solver.Solve(model, watch);
-        long Found() => (long)Math.Round(solver.ObjectiveValue);
-        return status switch
+        return solver.Solve(model, watch) switch
         {
-            CpSolverStatus.Optimal => (Found(), SolverWatch.Whole(solver.BestObjectiveBound), true),
-            CpSolverStatus.Feasible => (Found(), SolverWatch.Whole(solver.BestObjectiveBound), false),
-            CpSolverStatus.Infeasible => (long.MaxValue, long.MaxValue, true),
-            _ => (long.MaxValue, 0, false),
+            CpSolverStatus.Optimal or CpSolverStatus.Feasible => SolverWatch.Whole(solver.BestObjectiveBound),
+            CpSolverStatus.Infeasible => long.MaxValue,
+            _ => 0,
         };
     }
 
     /// <inheritdoc/>
     public void Dispose() => solver.Dispose();
+
+    private void Hint(FitPlan known)
+    {
+        var lies = known.Boxes.ToLookup(box => (box.Eater, box.Day), box => (box.Batch, box.Size));
+        foreach (var (c, column, count) in laid)
+        {
+            var alike = columns.Days[c];
+            model.AddHint(count, alike.Days.Count(day => lies[(alike.Eater, day)].ToHashSet().SetEquals(column.Boxes)));
+        }
+    }
 
     private FitPlan Read(Func<IntVar, long> valueOf)
     {

@@ -10,12 +10,11 @@ namespace LivelyTern.Solving.Columns;
 internal sealed class FillerChoices
 {
     private const int MostChoices = 300_000;
-    private readonly int lead, mostServings;
-    private readonly long leastEach;
+    private readonly int lead;
+    private readonly DayFillers fillers;
 
-    // By the number of servings, from none: the choices, and what so many servings add at least and at most, measure by measure.
+    // By the number of servings, from none.
     private readonly List<Level> levels = [];
-    private readonly List<(long[] Low, long[] High)> reach = [];
 
     /// <summary>Writes them out.</summary>
     /// <param name="tables">The problem.</param>
@@ -26,18 +25,12 @@ internal sealed class FillerChoices
         var problem = tables.Problem;
         var measures = tables.Measures(eater);
         lead = Math.Max(0, measures.IndexOf(problem.Eaters[eater].Leading));
-        var most = Enumerable.Range(0, problem.Fillers.Count).Select(f => tables.MostServings(eater, f, day)).ToArray();
-        mostServings = Math.Min(problem.Eaters[eater].Days[day].MostServings, most.Sum());
-        var each = problem.Fillers.Select(filler => (long)(tables.ServingCost + tables.DislikeCost(eater, filler))).ToArray();
-        leastEach = each.Where((_, f) => most[f] > 0).DefaultIfEmpty(0).Min();
-        var added = most.Select((count, f) => Enumerable.Range(1, count).Select(served => Added(tables, eater, f, served)).ToArray())
-            .ToArray();
-        Reach([.. added.SelectMany(servings => servings)], measures.Length);
+        fillers = new(tables, eater, day);
 
         levels.Add(Level.Nothing(measures.Length));
-        for (var room = MostChoices; levels.Count <= mostServings;)
+        for (var room = MostChoices; levels.Count <= fillers.MostServings;)
         {
-            if (levels[^1].OneMore(added, each, room) is not { } next) break;
+            if (levels[^1].OneMore(fillers.Added, fillers.Each, room) is not { } next) break;
             room -= next.Count;
             levels.Add(next);
         }
@@ -48,13 +41,7 @@ internal sealed class FillerChoices
     /// <summary>What a day costs at least, whatever its fillers: quick, and often less than it can be.</summary>
     /// <param name="bands">The day's bands.</param>
     /// <param name="sums">What lies on it without fillers.</param>
-    public long AtLeast(ReadOnlySpan<WholeBand> bands, ReadOnlySpan<long> sums)
-    {
-        var least = long.MaxValue;
-        for (var served = 0; served <= mostServings && served * leastEach < least; served++)
-            least = Math.Min(least, AtLeast(bands, sums, served));
-        return least;
-    }
+    public long AtLeast(ReadOnlySpan<WholeBand> bands, ReadOnlySpan<long> sums) => fillers.AtLeast(bands, sums);
 
     /// <summary>
     /// The least that a day costs with the best fillers, and which choice they are. Where not all are written out the cost may be less than
@@ -64,9 +51,10 @@ internal sealed class FillerChoices
     /// <param name="sums">What lies on it without fillers.</param>
     public (long Cost, (int Served, int At) Choice) Best(ReadOnlySpan<WholeBand> bands, ReadOnlySpan<long> sums)
     {
-        var (best, choice) = (AtLeast(bands, sums, 0), (Served: 0, At: 0));
+        var mostServings = fillers.MostServings;
+        var (best, choice) = (fillers.AtLeast(bands, sums, 0), (Served: 0, At: 0));
         Span<long> atLeast = stackalloc long[mostServings + 1];
-        for (var served = 1; served <= mostServings; served++) atLeast[served] = AtLeast(bands, sums, served);
+        for (var served = 1; served <= mostServings; served++) atLeast[served] = fillers.AtLeast(bands, sums, served);
         atLeast[0] = long.MaxValue;
         while (true)
         {
@@ -96,36 +84,6 @@ internal sealed class FillerChoices
         }
     }
 
-    private static long[] Added(FitTables tables, int eater, int filler, int count)
-    {
-        var to = tables.Serving(eater, filler, count);
-        var from = tables.Serving(eater, filler, count - 1);
-        var added = new long[to.Length];
-        for (var m = 0; m < added.Length; m++) added[m] = to[m] - from[m];
-        return added;
-    }
-
-    private void Reach(List<long[]> servings, int measures)
-    {
-        var sorted = Enumerable.Range(0, measures).Select(m => servings.Select(added => added[m]).Order().ToArray()).ToArray();
-        for (var served = 0; served <= mostServings; served++)
-            reach.Add(([.. sorted.Select(added => added[..served].Sum())], [.. sorted.Select(added => added[^served..].Sum())]));
-    }
-
-    private long AtLeast(ReadOnlySpan<WholeBand> bands, ReadOnlySpan<long> sums, int served)
-    {
-        var (cost, (low, high)) = (served * leastEach, reach[served]);
-        for (var m = 0; m < bands.Length; m++)
-            cost += bands[m].Cost(Math.Clamp(Ideal(bands[m], sums[m] + low[m]), sums[m] + low[m], sums[m] + high[m]));
-        return cost;
-    }
-
-    // The sum that costs least: the target, else the given one, inside the band; a unit outside always costs more than one off the target.
-    private static long Ideal(WholeBand band, long otherwise) =>
-        Math.Max(
-            band.Min ?? long.MinValue,
-            Math.Min(band.Max ?? long.MaxValue, band.PerOffTarget > 0 && band.Target is { } target ? target : otherwise));
-
     // The choices of so many servings.
     private sealed class Level
     {
@@ -154,7 +112,7 @@ internal sealed class FillerChoices
         }
 
         // Fillers are added in their order, so that no choice is met twice; null where there are more than there is room for.
-        public Level? OneMore(long[][][] added, long[] each, int room)
+        public Level? OneMore(int[][][] added, int[] each, int room)
         {
             var next = new Level(sums.Length);
             for (var i = 0; i < steps.Count; i++)
@@ -190,7 +148,7 @@ internal sealed class FillerChoices
         {
             if (bands.Length == 0) return null;
             var (led, band, found) = (sorted[lead], bands[lead], -1);
-            var start = Array.BinarySearch(led, Ideal(band, day[lead]) - day[lead]);
+            var start = Array.BinarySearch(led, band.Nearest(day[lead]) - day[lead]);
             if (start < 0) start = ~start;
             for (var i = start; i < led.Length && leastOwn + band.Cost(day[lead] + led[i]) < best; i++)
                 Try(i, bands, day, ref best, ref found);

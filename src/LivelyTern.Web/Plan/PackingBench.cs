@@ -24,9 +24,10 @@ namespace LivelyTern.Web.Plan;
 /// <param name="Name">Their name.</param>
 /// <param name="Day">Which day that is.</param>
 /// <param name="Never">Why they must never get it.</param>
+/// <param name="Volume">What is in it fills so much, where that is known: "1 1/3 cups".</param>
 public sealed record BoxView(
     Guid Id, int Number, decimal Grams, int? Pieces, BoxState State, BoxPlace Place, int Version, Guid? EaterId,
-    string? Name, DateOnly? Day, NeverView? Never);
+    string? Name, DateOnly? Day, NeverView? Never, string? Volume);
 
 /// <summary>An eater who must never get a batch, and why: it stands on every label.</summary>
 public sealed record NeverForView(string Name, NeverView Why);
@@ -139,7 +140,8 @@ public sealed class PackingBench(
             var why = read[box.Id].Life.IsThere && item is { EatenAt: null } ? never.GetValueOrDefault(item.EaterId) : null;
             return new(
                 box.Id, box.Number, read[box.Id].Weight.Value, read[box.Id].Pieces, box.State, box.Place, box.Version,
-                item?.EaterId, item is null ? null : names.GetValueOrDefault(item.EaterId), item?.Day, why);
+                item?.EaterId, item is null ? null : names.GetValueOrDefault(item.EaterId), item?.Day, why,
+                read[box.Id].Batch.SaidVolumeOf(read[box.Id].Weight));
         }
 
         return [.. rows.Select(Show)];

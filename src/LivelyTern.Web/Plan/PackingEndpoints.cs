@@ -39,9 +39,10 @@ public sealed record PackRequest(decimal FullGrams, int Boxes, decimal PanGrams 
 /// <param name="OverGrams">Grams that go into no box, where it is divided as planned.</param>
 /// <param name="Sum">Grams of all boxes together.</param>
 /// <param name="Figures">The first box.</param>
+/// <param name="Volumes">What each box fills, where the recipe says what it fills; null where it does not.</param>
 public sealed record PackPreview(
     decimal CookedGrams, Figure KcalPerGram, decimal Yield, IReadOnlyList<decimal> Portions, IReadOnlyList<int>? Pieces, int OverPieces,
-    decimal OverGrams, decimal Sum, IReadOnlyDictionary<Measure, Figure> Figures);
+    decimal OverGrams, decimal Sum, IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyList<string?>? Volumes);
 
 /// <summary>What is done in other rooms and touches days too: a batch packed, emptied back, replanned, put away; an eater leaves.</summary>
 public static class PackingEndpoints
@@ -119,6 +120,7 @@ public static class PackingEndpoints
             divided.Value.OverPieces,
             divided.Value.Over.Value,
             boxes.Sum(box => box.Weight.Value),
-            Figure.Of(MeasureTotals.Of(batch.Holding(boxes[0].Weight), rule))));
+            Figure.Of(MeasureTotals.Of(batch.Holding(boxes[0].Weight), rule)),
+            batch.VolumeMl is null ? null : [.. boxes.Select(box => batch.SaidVolumeOf(box.Weight))]));
     }
 }

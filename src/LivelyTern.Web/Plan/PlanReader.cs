@@ -220,7 +220,8 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
             item.Id, item.BoxId, box.Batch.RecipeName, null, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value, box.Pieces,
             box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact,
             item.Slot, item.IsLocked, null, UseBy.Of(box, Today).IsFrozenFor(day), item.Portion?.BatchId,
-            PartOf: item.PartOfBox is null ? null : stock.Boxes[box.Id].Weight.Value, IsForGuests: item.IsForGuests);
+            PartOf: item.PartOfBox is null ? null : stock.Boxes[box.Id].Weight.Value, IsForGuests: item.IsForGuests,
+            Volume: box.Batch.SaidVolumeOf(box.Weight));
     }
 
     private async Task<IReadOnlyList<UnpackedView>> UnpackedAsync(IReadOnlyList<EaterRow> table)
@@ -239,11 +240,12 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
             ? new ExpectedView(known.From, Rounding.ToStep(known.Spread.Value, 1))
             : null;
         Contents NewFor(EaterRow eater) => batch.Holding(one.NewFor(eater.Id));
+        var volumes = table.Select(eater => (eater.Id, Said: batch.SaidVolumeOf(one.NewFor(eater.Id)))).Where(own => own.Said is not null);
         return new(
             batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, batch.State, expected, batch.Weight?.Value,
             batch.Portions, one.Left.Value, one.PortionsLaid, table.ToDictionary(eater => eater.Id, eater => one.NewFor(eater.Id).Value),
             table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(NewFor(eater)))), useBy.Fridge, useBy.Rule.Source,
-            version, NeverFor(batch.Contents, table), batch.PieceWeight?.Value);
+            version, NeverFor(batch.Contents, table), batch.PieceWeight?.Value, volumes.ToDictionary(own => own.Id, own => own.Said!));
     }
 
     // Boxes of one batch that stand in one place and keep equally long are one group; what is left of a box is one of its own.
@@ -258,7 +260,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
                 [.. group.Select(box => new BoxAt(box.Id, versions[box.Id]))], first.Life.Place, first.Weight.Value, first.IsPart,
                 first.Pieces,
                 table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(contents))), useBy.Last, useBy.Rule.Source,
-                NeverFor(contents, table));
+                NeverFor(contents, table), batch.SaidVolumeOf(first.Weight));
         }
 
         var groups = boxes.GroupBy(box => (box.Batch.Id, box.Life.Place, UseBy.Of(box, Today).Last, box.IsPart ? box.Id : Guid.Empty));

@@ -32,11 +32,12 @@ namespace LivelyTern.Web.Plan;
 /// <param name="PartOf">Where it is only some of a box: the grams of all of it; null for all else.</param>
 /// <param name="IsForGuests">Whether it is for guests: then it counts nothing.</param>
 /// <param name="Hold">The amount it keeps free; null for all else. What of it is still open are its figures.</param>
+/// <param name="Volume">What it fills, "1 1/3 cups", where its recipe says what it fills; null for all else.</param>
 public sealed record ItemView(
     Guid Id, Guid? BoxId, string Name, string? Text, string? Letters, int? Tint, decimal Grams, int? Pieces, DateOnly? CookedOn,
     DateTimeOffset? EatenAt, IReadOnlyDictionary<Measure, Figure> Figures, Figure? ExactPoints, string? Slot, bool IsLocked,
     decimal? GiveOrTake, bool IsFrozen, Guid? BatchId = null, NeverView? Never = null,
-    decimal? PartOf = null, bool IsForGuests = false, Hold? Hold = null);
+    decimal? PartOf = null, bool IsForGuests = false, Hold? Hold = null, string? Volume = null);
 
 /// <summary>Why an eater must never get something.</summary>
 /// <param name="Allergens">Allergens in it.</param>
@@ -120,11 +121,12 @@ public sealed record EaterState(int FitDays, int LaidDays, IReadOnlyDictionary<M
 /// <param name="UseBy">The last day, as they are kept now.</param>
 /// <param name="KeepingSource">The guideline that day rests on.</param>
 /// <param name="NeverFor">Eaters, by id, who must never get it, and why.</param>
+/// <param name="Volume">What the first box fills, where that is known.</param>
 public sealed record ShelfView(
     Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, IReadOnlyList<Guid> BoxIds, IReadOnlyList<BoxAt> Boxes,
     BoxPlace Place, decimal Grams, bool IsRest, int? Pieces,
     IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy,
-    string KeepingSource, IReadOnlyDictionary<Guid, NeverView> NeverFor);
+    string KeepingSource, IReadOnlyDictionary<Guid, NeverView> NeverFor, string? Volume);
 
 /// <summary>What an expected weight rests on.</summary>
 /// <param name="From">Earlier batches, the recipe, or what goes in.</param>
@@ -151,11 +153,13 @@ public sealed record ExpectedView(ExpectedFrom From, decimal SpreadGrams);
 /// <param name="Version">The batch's version, for a change of day or amount.</param>
 /// <param name="NeverFor">Eaters, by id, who must never get it, and why.</param>
 /// <param name="PieceGrams">What one piece weighs, where it comes in pieces; else null.</param>
+/// <param name="NewVolumes">What such a portion fills, for each eater by id, where its recipe says what it fills.</param>
 public sealed record UnpackedView(
     Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, ExpectedView? Expected, decimal? Grams,
     int Portions, decimal LeftGrams, int PortionsLaid, IReadOnlyDictionary<Guid, decimal> NewGrams,
     IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource, int Version,
-    IReadOnlyDictionary<Guid, NeverView> NeverFor, decimal? PieceGrams);
+    IReadOnlyDictionary<Guid, NeverView> NeverFor, decimal? PieceGrams,
+    IReadOnlyDictionary<Guid, string> NewVolumes);
 
 /// <summary>A week of every eater, the shelf, and what is still to be packed.</summary>
 /// <param name="Start">Its Monday.</param>

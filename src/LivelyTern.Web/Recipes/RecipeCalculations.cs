@@ -26,11 +26,13 @@ public sealed record CutsRequest(CalcRecipeRequest Recipe, Measure? Measure = nu
 /// <param name="Portions">Into how many.</param>
 /// <param name="Grams">What a portion weighs.</param>
 /// <param name="Figures">Every measure of a portion.</param>
-/// <param name="ExactPoints">Points before rounding.</param>
+/// <param name="ExactPoints">Points before rounding; null without a rule.</param>
 /// <param name="Step">Whether a portion has fewer points than when cut into one fewer.</param>
 /// <param name="ToNextStep">The grams by which a portion would have to be smaller to lose a point, or null.</param>
+/// <param name="Volume">What a portion fills, where it is said what the whole fills.</param>
 public sealed record CutView(
-    int Portions, decimal Grams, IReadOnlyDictionary<Measure, Figure> Figures, Figure ExactPoints, bool Step, decimal? ToNextStep);
+    int Portions, decimal Grams, IReadOnlyDictionary<Measure, Figure> Figures, Figure? ExactPoints, bool Step, decimal? ToNextStep,
+    string? Volume);
 
 /// <summary>The largest portion that is still at most so much.</summary>
 public sealed record LargestView(decimal Grams, int Portions, IReadOnlyDictionary<Measure, Figure> Figures);
@@ -103,32 +105,33 @@ public static class RecipeCalculations
         calc.MapPost("/scale", ScaleAsync).WithName("calcScale");
     }
 
-    private static async Task<(Recipe? Recipe, PointsRule Rule, ProblemHttpResult? Wrong)> ReadAsync(
+    private static async Task<(Recipe? Recipe, PointsRule? Rule, ProblemHttpResult? Wrong)> ReadAsync(
         CalcRecipeRequest body, RecipeStore store)
     {
         var written = body.Written();
         List<Problem> problems = [.. written.Problems(), .. body.Rule?.Problems() ?? []];
-        var rule = body.Rule ?? PointsRule.Starting;
         return problems.Count > 0
-            ? (null, rule, Answers.Problem(problems))
-            : ((await store.BookAsync()).Read(written, body.SelfId), rule, null);
+            ? (null, body.Rule, Answers.Problem(problems))
+            : ((await store.BookAsync()).Read(written, body.SelfId), body.Rule, null);
     }
 
     private static async Task<Results<Ok<TAnswer>, ProblemHttpResult>> OnAsync<TAnswer>(
-        CalcRecipeRequest body, RecipeStore store, Func<Recipe, PointsRule, TAnswer> answer)
+        CalcRecipeRequest body, RecipeStore store, Func<Recipe, PointsRule?, TAnswer> answer)
     {
         var (recipe, rule, wrong) = await ReadAsync(body, store);
         return recipe is null ? wrong! : TypedResults.Ok(answer(recipe, rule));
     }
 
-    private static CutsAnswer Cuts(Recipe recipe, PointsRule rule, CutsRequest body)
+    private static CutsAnswer Cuts(Recipe recipe, PointsRule? rule, CutsRequest body)
     {
         var batch = recipe.Batch;
         var largest = body is { Measure: { } measure, Most: { } most }
             ? CutChart.LargestAtMost(batch, recipe.Weight, rule, measure, most)
             : (Outcome<LargestPortion>?)null;
         CutView Show(Cut cut) => new(
-            cut.Portions, cut.Grams.Value, Figure.Of(cut.Figures), Figure.Of(cut.ExactPoints), cut.IsStep, cut.ToNextStep?.Value);
+            cut.Portions, cut.Grams.Value, Figure.Of(cut.Figures), cut.ExactPoints is { } exact ? Figure.Of(exact) : null, cut.IsStep,
+            cut.ToNextStep?.Value,
+            recipe.Yield.VolumeMl is { } ml ? SaidVolume.Of(ml / cut.Portions, ml) : null);
         return new(
             recipe.Weight.Value, [.. CutChart.Of(batch, recipe.Weight, rule).Select(Show)],
             largest is { Succeeded: true, Value: { } found } ? new(found.Grams.Value, found.Portions, Figure.Of(found.Figures)) : null,

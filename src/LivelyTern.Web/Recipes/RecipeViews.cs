@@ -121,7 +121,7 @@ public sealed record ContentsView(
     decimal Grams, IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyDictionary<Measure, IReadOnlyList<string>> Missing)
 {
     /// <summary>Contents as shown.</summary>
-    public static ContentsView Of(Core.Foods.Contents contents, PointsRule rule)
+    public static ContentsView Of(Core.Foods.Contents contents, PointsRule? rule)
     {
         ArgumentNullException.ThrowIfNull(contents);
         var totals = MeasureTotals.Of(contents, rule);
@@ -146,24 +146,26 @@ public sealed record DensityView(decimal? KcalPer100g, decimal? GramsPer100Kcal)
 /// <param name="Portion">One portion.</param>
 /// <param name="Lines">Each line and its share.</param>
 /// <param name="NotUnderstood">The lines that could not be read, as typed.</param>
-/// <param name="Rule">The name of the points rule used.</param>
-/// <param name="ExactPoints">The portion's points before rounding.</param>
+/// <param name="Rule">The name of the points rule used; null without one.</param>
+/// <param name="ExactPoints">The portion's points before rounding; null without a rule.</param>
 /// <param name="PortionGrams">What a portion weighs, cooked where that is known.</param>
 /// <param name="IsCookedWeight">Whether that is a cooked weight.</param>
 /// <param name="Density">How much food for how much energy.</param>
 /// <param name="IncompleteProtein">Grams of a portion's protein that lacks an essential amino acid altogether (gelatin, collagen).</param>
 /// <param name="Allergens">The allergens of everything in it.</param>
 /// <param name="Remarks">What looks wrong.</param>
+/// <param name="PortionVolume">What a portion fills, "1 1/3 cups", where it is said what the whole fills.</param>
 public sealed record CalcRecipeAnswer(
-    ContentsView Batch, ContentsView Portion, IReadOnlyList<RecipeLineView> Lines, IReadOnlyList<string> NotUnderstood, string Rule,
-    Figure ExactPoints, decimal PortionGrams, bool IsCookedWeight,
-    DensityView Density, decimal IncompleteProtein, IReadOnlyList<Allergen> Allergens, IReadOnlyList<Problem> Remarks)
+    ContentsView Batch, ContentsView Portion, IReadOnlyList<RecipeLineView> Lines, IReadOnlyList<string> NotUnderstood, string? Rule,
+    Figure? ExactPoints, decimal PortionGrams, bool IsCookedWeight,
+    DensityView Density, decimal IncompleteProtein, IReadOnlyList<Allergen> Allergens, IReadOnlyList<Problem> Remarks,
+    string? PortionVolume)
 {
-    /// <summary>A recipe as computed under a rule.</summary>
-    public static CalcRecipeAnswer Of(Recipe recipe, PointsRule rule)
+    /// <summary>A recipe as computed, with points where there is a rule.</summary>
+    public static CalcRecipeAnswer Of(Recipe recipe, PointsRule? rule)
     {
         ArgumentNullException.ThrowIfNull(recipe);
-        ArgumentNullException.ThrowIfNull(rule);
+        var exact = rule is null ? null : rule with { Step = 0 };
         var (batch, portion) = (recipe.Batch, recipe.Portion);
         var kcal = batch.Totals[Nutrient.Energy].Known;
         var weight = recipe.Weight.Value;
@@ -172,16 +174,18 @@ public sealed record CalcRecipeAnswer(
             var ofPortion = line.Contents?.Scale(1m / recipe.Yield.Portions);
             var figures = ofPortion is null
                 ? new Dictionary<Measure, Figure>()
-                : Figure.Of(MeasureTotals.Of(ofPortion, rule with { Step = 0 }));
+                : Figure.Of(MeasureTotals.Of(ofPortion, exact));
             return new(LineView.Of(line.Read, rule, line.Contents), shares, figures);
         }
 
         return new(
             ContentsView.Of(batch, rule), ContentsView.Of(portion, rule), [.. recipe.Lines.Zip(recipe.Shares(rule), Show)],
             [.. recipe.Lines.Where(line => line.Contents is null).Select(line => line.Read.Text)],
-            rule.Name, Figure.Of(rule.Exact(portion)), weight / recipe.Yield.Portions, recipe.Yield.CookedGrams is not null,
+            rule?.Name, rule is null ? null : Figure.Of(rule.Exact(portion)), weight / recipe.Yield.Portions,
+            recipe.Yield.CookedGrams is not null,
             new(weight > 0 ? kcal / weight * 100 : null, kcal > 0 ? weight / kcal * 100 : null), portion.IncompleteProtein, batch.Allergens,
-            [.. recipe.TakenTooMuch.Take(1).Select(TakenTooMuch)]);
+            [.. recipe.TakenTooMuch.Take(1).Select(TakenTooMuch)],
+            recipe.Yield.VolumeMl is { } ml ? SaidVolume.Of(ml / recipe.Yield.Portions, ml) : null);
     }
 
     private static Problem TakenTooMuch(Nutrient nutrient)
@@ -202,7 +206,7 @@ public sealed record CalcRecipeAnswer(
 /// <param name="CookedGrams">As in <see cref="RecipeLines"/>.</param>
 /// <param name="VolumeMl">As in <see cref="RecipeLines"/>.</param>
 /// <param name="Pan">As in <see cref="RecipeLines"/>.</param>
-/// <param name="Rule">The points rule; without one the starting rule.</param>
+/// <param name="Rule">The points rule; without one there are no points.</param>
 /// <param name="SelfId">The recipe it is, where it is one: it is then no part of itself.</param>
 public sealed record CalcRecipeRequest(
     IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,

@@ -43,6 +43,7 @@ export const app = {
   },
   about: "about",
   amountOf: "How much {{name}}",
+  orVolume: "{{said}}, {{volume}}",
   pieces_one: "1 piece",
   pieces_other: "{{count}} pieces",
   amountHint: "Type grams, like 352 g, a share, like half, or a new amount",

@@ -50,11 +50,15 @@ export const lensFirst = (lens: Measure, measures: Measure[]) => [
 export const wholeNumber = (value: number) => whole.format(value).replace("-0", "0").replace("-", "−");
 export const oneDecimal = (value: number) => tenths.format(value).replace("-", "−");
 export const grams = (value: number) => upToTenths.format(value).replace("-", "−");
-/** An amount of something: in pieces where it comes in pieces, else in whole grams. */
+/** An amount of something: in pieces where it comes in pieces, else in whole grams; and in cups where it is known what it fills. */
 export const inPieces = (
   t: TFunction,
-  { pieces, grams: weight }: { pieces?: number | null; grams: number },
-) => (pieces ? t("app:pieces", { count: pieces }) : `${grams(Math.round(weight))} g`);
+  { pieces, grams: weight, volume }: { pieces?: number | null; grams: number; volume?: string | null },
+) => {
+  if (pieces) return t("app:pieces", { count: pieces });
+  const said = `${grams(Math.round(weight))} g`;
+  return volume ? t("app:orVolume", { said, volume }) : said;
+};
 export const exact = (value: number) => upToHundredths.format(value);
 
 /** A day's or a box's figure: kcal whole, small grams with a tenth, points as their rule rounds them. */

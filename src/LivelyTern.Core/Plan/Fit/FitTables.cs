@@ -10,18 +10,27 @@ namespace LivelyTern.Core.Plan.Fit;
 /// <param name="PerOffTarget">The cost of one unit from the target.</param>
 public readonly record struct WholeBand(int? Min, int? Target, int? Max, int PerOutside, int PerOffTarget)
 {
+    // Counted with millions of times a second: no question asked twice.
+    private readonly long least = Min ?? long.MinValue, about = Target ?? 0, most = Max ?? long.MaxValue;
+    private readonly long perOff = Target is null ? 0 : PerOffTarget;
+
     /// <summary>What a sum costs that lies outside.</summary>
     public long CostOutside(long sum)
     {
-        if (sum > Max) return (sum - Max.Value) * PerOutside;
-        return sum < Min ? (Min.Value - sum) * PerOutside : 0;
+        if (sum > most) return (sum - most) * PerOutside;
+        return sum < least ? (least - sum) * PerOutside : 0;
     }
 
     /// <summary>What a sum costs that lies off the target.</summary>
-    public long CostOffTarget(long sum) => Target is { } target ? Math.Abs(sum - target) * PerOffTarget : 0;
+    public long CostOffTarget(long sum) => Math.Abs(sum - about) * perOff;
 
     /// <summary>Both.</summary>
     public long Cost(long sum) => CostOutside(sum) + CostOffTarget(sum);
+
+    /// <summary>
+    /// The sum that costs least: the target, else the given one, inside the band; a unit outside always costs more than one off the target.
+    /// </summary>
+    public long Nearest(long otherwise) => Math.Max(least, Math.Min(most, perOff > 0 ? about : otherwise));
 }
 
 /// <summary>

@@ -308,7 +308,11 @@ function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
         <Amount measure={second} figure={item.figures[second]} className="[&_*]:text-inherit" />{" "}
         {second === "protein" && t("app:measures.protein")} · {item.batchId ? `${t("app:about")} ` : ""}
         {item.partOf === null
-          ? `${item.pieces ? `${t("app:pieces", { count: item.pieces })} · ` : ""}${grams(Math.round(item.grams))} g`
+          ? [
+              ...(item.pieces ? [t("app:pieces", { count: item.pieces })] : []),
+              ...(item.volume ? [item.volume] : []),
+              `${grams(Math.round(item.grams))} g`,
+            ].join(" · ")
           : t("part.some", {
               part: grams(Math.round(item.grams)),
               whole: grams(Math.round(item.partOf!)),

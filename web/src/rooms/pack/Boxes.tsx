@@ -85,10 +85,11 @@ export function Boxes({ batch }: { batch: BatchView }) {
       )}
       <Labels
         batch={batch}
-        boxes={batch.boxes.map(({ number, grams, pieces, name, day, never, state }) => ({
+        boxes={batch.boxes.map(({ number, grams, pieces, volume, name, day, never, state }) => ({
           number,
           grams,
           pieces,
+          volume,
           forWhom: name && day ? t("forWhom", { name, day: shortDay(day) }) : undefined,
           isExcluded: never !== null,
           isGone: state !== "packed",

@@ -11,6 +11,7 @@ interface LabelsProps {
     number: number;
     grams: number;
     pieces: number | null;
+    volume: string | null;
     forWhom?: string;
     isExcluded?: boolean;
     isGone?: boolean;
@@ -36,6 +37,7 @@ export function Labels({ batch, boxes, faint = false, below }: LabelsProps) {
             <span className="block truncate text-sm font-semibold">{batch.name}</span>
             <span className="block text-sm">
               <b>{grams(Math.round(box.grams * 10) / 10)} g</b>
+              {box.volume !== null && ` · ${box.volume}`}
               {box.pieces !== null && ` · ${t("pieceCount", { count: box.pieces })}`}
             </span>
             <span className="block text-xs">

@@ -207,6 +207,7 @@ export function Weighing({
                 number: i + 1,
                 grams: portion,
                 pieces: good.pieces?.[i] ?? null,
+                volume: good.volumes?.[i] ?? null,
                 forWhom: forWhom(batch, i),
               }))}
               faint

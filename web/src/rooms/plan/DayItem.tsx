@@ -73,6 +73,7 @@ export function DayItem({
             pieces={item.pieces}
             onAmend={(text) => amend(text, false)}
           />
+          {item.volume && <span className="text-xs text-soft">{item.volume}</span>}
           {item.never && (
             <span className="ml-2">
               <NeverMark t={t} name={eater} why={item.never} />

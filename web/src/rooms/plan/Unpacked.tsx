@@ -61,6 +61,12 @@ function Batch({
   // What comes in pieces is counted.
   const said = (weight: number) =>
     inPieces(t, { pieces: batch.pieceGrams && Math.round(weight / batch.pieceGrams), grams: weight });
+  const volume = batch.newVolumes[eaterId] ?? Object.values(batch.newVolumes)[0];
+  const own = inPieces(t, {
+    pieces: batch.pieceGrams && Math.round(each / batch.pieceGrams),
+    grams: each,
+    volume,
+  });
   const cooked = t(isPlanned ? "unpacked.cook" : "shelf.cooked", { day: shortDay(batch.cookedOn) });
   return (
     <>
@@ -69,7 +75,7 @@ function Batch({
         focus={`unpacked|${batch.batchId}`}
         label={t("unpacked.strip", {
           name: batch.name,
-          each: said(each),
+          each: own,
           amount: figure ? `${amount(lens, figure.value)} ${unitOf(lens)}` : "",
           left: said(batch.leftGrams),
           when: cooked,
@@ -79,7 +85,7 @@ function Batch({
         figures={figures}
         lens={lens}
         second={second}
-        count={batch.grams === null ? "" : said(each)}
+        count={batch.grams === null ? "" : own}
         foot={cooked}
         never={batch.neverFor[eaterId]}
         isAhead

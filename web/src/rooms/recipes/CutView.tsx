@@ -159,6 +159,7 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
                   </button>
                 </td>
                 <td className="px-3 whitespace-nowrap">
+                  {cut.volume && <span className="mr-2 text-xs text-soft">{cut.volume}</span>}
                   {wholeNumber(cut.grams)} <span className="text-xs text-soft">g</span>
                 </td>
                 {columns.map((measure) => (

@@ -356,6 +356,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                 ))}
               </dl>
               <p className="mt-3 text-sm text-soft">
+                {calc.portionVolume && `${calc.portionVolume}, `}
                 {grams(Math.round(calc.portionGrams))} {t(calc.isCookedWeight ? "cookedWeight" : "raw")}
                 {calc.density.kcalPer100g !== null && (
                   <>
@@ -369,7 +370,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                 {rule && (
                   <>
                     <br />
-                    {t("exactPoints", { exact: exact(calc.exactPoints.value), rule: calc.rule })}
+                    {t("exactPoints", { exact: exact(calc.exactPoints!.value), rule: calc.rule })}
                   </>
                 )}
               </p>

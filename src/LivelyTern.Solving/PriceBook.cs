@@ -1,0 +1,44 @@
+namespace LivelyTern.Solving;
+
+/// <summary>What a day with certain boxes costs, and its fillers; without them it costs at least that.</summary>
+internal readonly record struct DayPrice(long Cost, byte[]? Counts);
+
+/// <summary>Prices by a number that is well spread already (<see cref="FitBoard.Key"/>): looked up millions of times a second.</summary>
+internal sealed class PriceBook
+{
+    private ulong[] keys = new ulong[1 << 12];
+    private DayPrice[] prices = new DayPrice[1 << 12];
+    private int count;
+
+    /// <summary>The place of a price; it holds until the next is asked for.</summary>
+    /// <param name="key">Which; 0 is taken as 1.</param>
+    /// <param name="isNew">Whether nothing stands there yet.</param>
+    public ref DayPrice Of(ulong key, out bool isNew)
+    {
+        if (2 * count > keys.Length) Grow();
+        if (key == 0) key = 1;
+        var at = At(keys, key);
+        isNew = keys[at] == 0;
+        if (isNew) (keys[at], count) = (key, count + 1);
+        return ref prices[at];
+    }
+
+    private static int At(ulong[] keys, ulong key)
+    {
+        var at = (int)key & (keys.Length - 1);
+        while (keys[at] != 0 && keys[at] != key) at = (at + 1) & (keys.Length - 1);
+        return at;
+    }
+
+    private void Grow()
+    {
+        var (before, were) = (keys, prices);
+        (keys, prices) = (new ulong[2 * before.Length], new DayPrice[2 * before.Length]);
+        for (var i = 0; i < before.Length; i++)
+        {
+            if (before[i] == 0) continue;
+            var at = At(keys, before[i]);
+            (keys[at], prices[at]) = (before[i], were[i]);
+        }
+    }
+}
