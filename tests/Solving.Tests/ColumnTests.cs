@@ -57,6 +57,15 @@ public sealed class ColumnTests
         Assert.Equal(best, cost);
         Assert.Equal(best, tables.Cost(new([], [.. choices.Servings(choice).Select(at => new FitServing(0, 0, at.Filler, at.Count))])).Total);
         Assert.True(choices.AtLeast(tables.Bands(0, 0), fixedSums) <= best);
+
+        // The narrow search of the walks: what it says at first is never more than can be, and what it finds is a choice there is.
+        var narrow = new DayCompletion(tables);
+        Assert.True(narrow.AtLeast(0, 1, fixedSums) <= best);
+        var counts = narrow.Counts(0, 1, fixedSums);
+        var found = new FitPlan([], [.. counts.Select((count, f) => new FitServing(0, 0, f, count)).Where(one => one.Count > 0)]);
+        Assert.Null(tables.Breach(found));
+        Assert.Equal(narrow.Price(0, 1, fixedSums), tables.Cost(found).Total);
+        Assert.Equal(narrow.AtLeast(0, 1, fixedSums), narrow.Price(0, 1, fixedSums));
     });
 
     [SeededProperty(MaxTest = 20)]
