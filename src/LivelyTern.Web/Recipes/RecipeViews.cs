@@ -155,11 +155,12 @@ public sealed record DensityView(decimal? KcalPer100g, decimal? GramsPer100Kcal)
 /// <param name="Allergens">The allergens of everything in it.</param>
 /// <param name="Remarks">What looks wrong.</param>
 /// <param name="PortionVolume">What a portion fills, "1 1/3 cups", where it is said what the whole fills.</param>
+/// <param name="Volume">The whole, said so.</param>
 public sealed record CalcRecipeAnswer(
     ContentsView Batch, ContentsView Portion, IReadOnlyList<RecipeLineView> Lines, IReadOnlyList<string> NotUnderstood, string? Rule,
     Figure? ExactPoints, decimal PortionGrams, bool IsCookedWeight,
     DensityView Density, decimal IncompleteProtein, IReadOnlyList<Allergen> Allergens, IReadOnlyList<Problem> Remarks,
-    string? PortionVolume)
+    string? PortionVolume, string? Volume)
 {
     /// <summary>A recipe as computed, with points where there is a rule.</summary>
     public static CalcRecipeAnswer Of(Recipe recipe, PointsRule? rule)
@@ -185,7 +186,8 @@ public sealed record CalcRecipeAnswer(
             recipe.Yield.CookedGrams is not null,
             new(weight > 0 ? kcal / weight * 100 : null, kcal > 0 ? weight / kcal * 100 : null), portion.IncompleteProtein, batch.Allergens,
             [.. recipe.TakenTooMuch.Take(1).Select(TakenTooMuch)],
-            recipe.Yield.VolumeMl is { } ml ? SaidVolume.Of(ml / recipe.Yield.Portions, ml) : null);
+            recipe.Yield.VolumeMl is { } ml ? SaidVolume.Of(ml / recipe.Yield.Portions, ml) : null,
+            recipe.Yield.VolumeMl is { } whole ? SaidVolume.Of(whole, whole) : null);
     }
 
     private static Problem TakenTooMuch(Nutrient nutrient)

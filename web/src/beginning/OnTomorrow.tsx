@@ -71,7 +71,9 @@ export function OnTomorrow({
     const where = { name: recipe.name, day: longDay(day) };
     if (laidOn.length === 0) return t(batchId ? "tomorrow.onNobody" : "tomorrow.lead", where);
     const on = names(eaters.filter(({ id }) => laidOn.includes(id)));
-    return waiting.length === 0 ? t("tomorrow.laid", where) : t("tomorrow.laidFor", { ...where, names: on });
+    return waiting.length === 0
+      ? t("tomorrow.laid", where)
+      : t("tomorrow.laidFor", { day: longDay(day), names: on });
   };
   return (
     <section aria-labelledby="begin-tomorrow" className="space-y-4">

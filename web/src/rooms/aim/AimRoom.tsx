@@ -49,7 +49,7 @@ export default function AimRoom() {
         ) : (
           <>
             <p className="mb-3 text-sm text-soft">{t("lead")}</p>
-            <div className="grid items-start gap-4 xl:grid-cols-3 lg:grid-cols-2">
+            <div className="grid grid-cols-[repeat(auto-fit,minmax(min(21rem,100%),1fr))] items-start gap-4">
               {eaters.map((eater) => (
                 <EaterSheet key={eater.id} eater={eater} start={start} />
               ))}

@@ -109,155 +109,172 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
     trouble?.status === 412 && trouble.current ? requestSummary(trouble.current as EaterView) : null;
 
   return (
-    <section aria-label={eater.name} className="panel p-4">
-      <div className="mb-3 flex items-end gap-3">
-        <label className="min-w-0 flex-1 text-sm text-soft">
-          {t("name")}
-          <input
-            className="field mt-0.5 block h-11 w-full font-title text-lg font-bold"
-            value={draft.name}
-            maxLength={60}
-            onChange={(event) => type({ ...draft, name: event.target.value })}
-            onBlur={() => save(draft)}
+    <section aria-label={eater.name} className="panel @container p-4">
+      <div className="@3xl:grid @3xl:grid-cols-2 @3xl:gap-x-10">
+        <div>
+          <div className="mb-3 flex items-end gap-3">
+            <label className="min-w-0 flex-1 text-sm text-soft">
+              {t("name")}
+              <input
+                className="field mt-0.5 block h-11 w-full font-title text-lg font-bold"
+                value={draft.name}
+                maxLength={60}
+                onChange={(event) => type({ ...draft, name: event.target.value })}
+                onBlur={() => save(draft)}
+              />
+            </label>
+            <label className="text-sm text-soft">
+              {t("leading")}
+              <select
+                className="field mt-0.5 block h-11"
+                value={draft.leading}
+                onChange={(event) => save({ ...draft, leading: event.target.value as Measure })}
+              >
+                {bounded
+                  .filter((measure) => measure !== "fibre" && (measure !== "points" || draft.rule))
+                  .map((measure) => (
+                    <option key={measure} value={measure}>
+                      {t(`app:measures.${measure}`)}
+                    </option>
+                  ))}
+              </select>
+            </label>
+          </div>
+          <Sentence>{at("name")}</Sentence>
+          <Ruler
+            day={blankDay(eater.aim)}
+            aim={eater.aim}
+            measure={eater.aim.leading}
+            length={tapeLength(eater.aim, [], eater.aim.leading)}
+            label={t("ruler", { name: eater.name })}
+            height={38}
           />
-        </label>
-        <label className="text-sm text-soft">
-          {t("leading")}
-          <select
-            className="field mt-0.5 block h-11"
-            value={draft.leading}
-            onChange={(event) => save({ ...draft, leading: event.target.value as Measure })}
-          >
-            {bounded
-              .filter((measure) => measure !== "fibre" && (measure !== "points" || draft.rule))
-              .map((measure) => (
-                <option key={measure} value={measure}>
-                  {t(`app:measures.${measure}`)}
-                </option>
-              ))}
-          </select>
-        </label>
-      </div>
-      <Sentence>{at("name")}</Sentence>
-      <Ruler
-        day={blankDay(eater.aim)}
-        aim={eater.aim}
-        measure={eater.aim.leading}
-        length={tapeLength(eater.aim, [], eater.aim.leading)}
-        label={t("ruler", { name: eater.name })}
-        height={38}
-      />
-      <table className="mt-3 w-full text-sm">
-        <thead>
-          <tr className="text-left text-xs text-soft">
-            <td />
-            {bandFields.map((bound) => (
-              <th key={bound} scope="col" className="px-1 font-normal">
-                {bound === "tolerance" ? t("tolerance") : t(`bounds.${bound}`)}
-              </th>
-            ))}
-            <td />
-          </tr>
-        </thead>
-        <tbody>
-          {bounded
-            .filter((measure) => measure !== "points" || draft.rule)
-            .map((measure) => (
-              <tr key={measure}>
-                <th scope="row" className="pr-2 text-left font-bold">
-                  {t(measure)}
-                </th>
-                {bandFields.map((bound) => {
-                  const field = `${measure}.${bound}`;
-                  const problem = at(`bands.${field}`);
-                  return (
-                    <td key={bound} className={`p-0.5 align-top ${bound === "tolerance" ? "w-11" : "w-15"}`}>
-                      <input
-                        inputMode="decimal"
-                        aria-label={`${t(measure)}, ${t(`bounds.${bound}`)}`}
-                        aria-invalid={problem !== undefined}
-                        className={`field w-full min-w-0 px-1 text-sm text-right placeholder:text-soft placeholder:italic ${problem ? "border-2 border-brick" : ""}`}
-                        value={draft.bounds[field] ?? ""}
-                        placeholder={follows(measure, bound)}
-                        onChange={(event) =>
-                          type({ ...draft, bounds: { ...draft.bounds, [field]: event.target.value } })
-                        }
-                        onBlur={() => save(draft)}
-                      />
-                    </td>
-                  );
-                })}
-                <td className="pl-1 text-xs text-soft">{unitOf(measure)}</td>
+          <table className="mt-3 w-full text-sm">
+            <thead>
+              <tr className="text-left text-xs text-soft">
+                <td />
+                {bandFields.map((bound) => (
+                  <th key={bound} scope="col" className="px-1 font-normal">
+                    {bound === "tolerance" ? t("tolerance") : t(`bounds.${bound}`)}
+                  </th>
+                ))}
+                <td />
               </tr>
-            ))}
-        </tbody>
-      </table>
-      {bounded.flatMap((measure) =>
-        bandFields.map((bound) => (
-          <Sentence key={`${measure}.${bound}`}>{at(`bands.${measure}.${bound}`)}</Sentence>
-        )),
-      )}
-      <MacroSums macros={eater.macros} onTake={(kcal) => takeEnergy(String(kcal))} />
-      <Sentence>{floor}</Sentence>
-      {(floor || draft.clinicianSetIt) && (
-        <label className="mt-2 flex items-center gap-2 text-sm">
-          <input
-            type="checkbox"
-            className="size-5"
-            checked={draft.clinicianSetIt}
-            onChange={(event) => save({ ...draft, clinicianSetIt: event.target.checked })}
+            </thead>
+            <tbody>
+              {bounded
+                .filter((measure) => measure !== "points" || draft.rule)
+                .map((measure) => (
+                  <tr key={measure}>
+                    <th scope="row" className="pr-2 text-left font-bold">
+                      {t(measure)}
+                    </th>
+                    {bandFields.map((bound) => {
+                      const field = `${measure}.${bound}`;
+                      const problem = at(`bands.${field}`);
+                      return (
+                        <td
+                          key={bound}
+                          className={`p-0.5 align-top ${bound === "tolerance" ? "w-11" : "w-15"}`}
+                        >
+                          <input
+                            inputMode="decimal"
+                            aria-label={`${t(measure)}, ${t(`bounds.${bound}`)}`}
+                            aria-invalid={problem !== undefined}
+                            className={`field w-full min-w-0 px-1 text-sm text-right placeholder:text-soft placeholder:italic ${problem ? "border-2 border-brick" : ""}`}
+                            value={draft.bounds[field] ?? ""}
+                            placeholder={follows(measure, bound)}
+                            onChange={(event) =>
+                              type({ ...draft, bounds: { ...draft.bounds, [field]: event.target.value } })
+                            }
+                            onBlur={() => save(draft)}
+                          />
+                        </td>
+                      );
+                    })}
+                    <td className="pl-1 text-xs text-soft">{unitOf(measure)}</td>
+                  </tr>
+                ))}
+            </tbody>
+          </table>
+          {bounded.flatMap((measure) =>
+            bandFields.map((bound) => (
+              <Sentence key={`${measure}.${bound}`}>{at(`bands.${measure}.${bound}`)}</Sentence>
+            )),
+          )}
+          <MacroSums
+            macros={eater.macros}
+            aimed={eater.written["energy"]?.target}
+            onTake={(kcal) => takeEnergy(String(kcal))}
           />
-          {t("clinician")}
-        </label>
-      )}
-      {isBounded(draft, "protein") && (
-        <label className="mt-2 flex items-center gap-2 text-sm">
-          <input
-            type="checkbox"
-            className="size-5"
-            checked={!draft.leavesOutIncompleteProtein}
-            onChange={(event) => save({ ...draft, leavesOutIncompleteProtein: !event.target.checked })}
+          <Sentence>{floor}</Sentence>
+          {(floor || draft.clinicianSetIt) && (
+            <label className="mt-2 flex items-center gap-2 text-sm">
+              <input
+                type="checkbox"
+                className="size-5"
+                checked={draft.clinicianSetIt}
+                onChange={(event) => save({ ...draft, clinicianSetIt: event.target.checked })}
+              />
+              {t("clinician")}
+            </label>
+          )}
+          {isBounded(draft, "protein") && (
+            <label className="mt-2 flex items-center gap-2 text-sm">
+              <input
+                type="checkbox"
+                className="size-5"
+                checked={!draft.leavesOutIncompleteProtein}
+                onChange={(event) => save({ ...draft, leavesOutIncompleteProtein: !event.target.checked })}
+              />
+              {t("incompleteProtein")}
+            </label>
+          )}
+        </div>
+        <div>
+          {draft.rule ? (
+            <RuleSheet
+              rule={draft.rule}
+              example={eater.ruleExample}
+              at={at}
+              onType={(rule) => type({ ...draft, rule })}
+              onSave={(rule) => save({ ...draft, rule })}
+            />
+          ) : (
+            <p className="mt-3 flex flex-wrap items-center gap-2 text-sm">
+              <span className="text-soft">{t("startRule")}</span>
+              {start.rules.map((rule) => (
+                <button
+                  key={rule.name}
+                  className="btn"
+                  onClick={() => save({ ...draft, rule: ruleDraft(rule) })}
+                >
+                  {rule.name}
+                </button>
+              ))}
+            </p>
+          )}
+          <WaysSheet
+            name={draft.name}
+            ways={draft.ways}
+            rows={otherRows(draft)}
+            usual={eater.aim.bands}
+            leading={draft.leading}
+            startingSlots={start.slots}
+            at={(prefix) => [
+              ...(trouble?.errors ?? [])
+                .filter(({ field }) => field.startsWith(prefix))
+                .map(({ sentence }) => sentence),
+              ...(unread.some((field) => field.startsWith(prefix)) ? [t("app:numberNeeded")] : []),
+            ]}
+            onType={(ways) => type({ ...draft, ways })}
+            onSave={(ways) => save({ ...draft, ways })}
           />
-          {t("incompleteProtein")}
-        </label>
-      )}
-      {draft.rule ? (
-        <RuleSheet
-          rule={draft.rule}
-          example={eater.ruleExample}
-          at={at}
-          onType={(rule) => type({ ...draft, rule })}
-          onSave={(rule) => save({ ...draft, rule })}
-        />
-      ) : (
-        <p className="mt-3 flex flex-wrap items-center gap-2 text-sm">
-          <span className="text-soft">{t("startRule")}</span>
-          {start.rules.map((rule) => (
-            <button key={rule.name} className="btn" onClick={() => save({ ...draft, rule: ruleDraft(rule) })}>
-              {rule.name}
-            </button>
-          ))}
-        </p>
-      )}
-      <WaysSheet
-        name={draft.name}
-        ways={draft.ways}
-        rows={otherRows(draft)}
-        usual={eater.aim.bands}
-        leading={draft.leading}
-        startingSlots={start.slots}
-        at={(prefix) => [
-          ...(trouble?.errors ?? [])
-            .filter(({ field }) => field.startsWith(prefix))
-            .map(({ sentence }) => sentence),
-          ...(unread.some((field) => field.startsWith(prefix)) ? [t("app:numberNeeded")] : []),
-        ]}
-        onType={(ways) => type({ ...draft, ways })}
-        onSave={(ways) => save({ ...draft, ways })}
-      />
-      <button className="btn mt-3" onClick={() => setNeedOpen(true)}>
-        {t("need.open")}
-      </button>
+          <button className="btn mt-3" onClick={() => setNeedOpen(true)}>
+            {t("need.open")}
+          </button>
+        </div>
+      </div>
       {needOpen && (
         <NeedDrawer
           name={draft.name}
@@ -303,7 +320,16 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
 }
 
 /** What protein, carbs and fat come to: one press makes it the energy; where the energy contradicts it, that is said. */
-function MacroSums({ macros, onTake }: { macros: EaterView["macros"]; onTake: (kcal: number) => void }) {
+function MacroSums({
+  macros,
+  aimed,
+  onTake,
+}: {
+  macros: EaterView["macros"];
+  /** The energy that is aimed at now. */
+  aimed: number | null | undefined;
+  onTake: (kcal: number) => void;
+}) {
   const { t } = useWords("aim");
   if (!macros) return null;
   const { from, to, kcal, isContradicted } = macros;
@@ -311,7 +337,7 @@ function MacroSums({ macros, onTake }: { macros: EaterView["macros"]; onTake: (k
   return (
     <>
       {isContradicted && <Sentence>{t(to === null ? "contradictionOpen" : "contradiction", range)}</Sentence>}
-      {kcal !== null && (
+      {kcal !== null && kcal !== aimed && (
         <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
           <span className="text-soft">{t("macros", { kcal: wholeNumber(kcal) })}</span>
           <button className="btn" onClick={() => onTake(kcal)}>

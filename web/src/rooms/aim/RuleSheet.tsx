@@ -74,7 +74,7 @@ export function RuleSheet({ rule, example, at, onType, onSave }: RuleSheetProps)
   return (
     <details className="mt-3 border-t border-line pt-3">
       <summary className="font-title font-bold">
-        {t("rule")}: {rule.name}
+        {rule.name.trim() === "" ? t("rule") : `${t("rule")}: ${rule.name}`}
       </summary>
       <div className="mt-2 grid grid-cols-[1fr_8rem] items-center gap-x-3 gap-y-1 text-sm">
         <label htmlFor={`rule-${rule.name}`}>{t("ruleName")}</label>

@@ -1,5 +1,7 @@
 import { useWords } from "../../app/i18n";
-import type { EaterWeekView } from "../../api";
+import { Fragment } from "react";
+import type { EaterWeekView, Measure } from "../../api";
+import { Amount } from "../../ui/Figures";
 import { amount, unitOf } from "../../ui/format";
 
 /** What the week comes to, and its calendar for other programs. */
@@ -22,12 +24,17 @@ export function WeekSummary({
         {shown.map((eater) => (
           <p key={eater.eaterId} className="mb-1">
             {shown.length > 1 && <b>{eater.name} </b>}
-            {amount("energy", eater.sums["energy"]?.value ?? 0)}{" "}
-            <span className="text-xs text-soft">{t("week.kcal")}</span>
-            <br />
-            {amount("protein", eater.sums["protein"]?.value ?? 0)}{" "}
-            <span className="text-xs text-soft">{t("week.protein")}</span>
-            <br />
+            {[...new Set<Measure>([eater.aim.leading, "energy", "protein"])].map((measure) => (
+              <Fragment key={measure}>
+                <Amount measure={measure} figure={eater.sums[measure]} />{" "}
+                <span className="text-xs text-soft">
+                  {t("week.inAll", {
+                    measure: measure === "energy" || measure === "points" ? "" : t(`app:measures.${measure}`),
+                  })}
+                </span>
+                <br />
+              </Fragment>
+            ))}
             {t("week.days", { fit: eater.fitDays, count: eater.laidDays })}
             {eater.reserve !== null && (
               <>

@@ -123,8 +123,7 @@ export const plan = {
   },
   week: {
     title: "The week",
-    kcal: "kcal in all",
-    protein: "g protein in all",
+    inAll: "{{measure}} in all",
     days_zero: "no day filled yet",
     days_one: "{{fit}} of 1 filled day fits",
     days_other: "{{fit}} of {{count}} filled days fit",

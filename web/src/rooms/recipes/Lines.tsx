@@ -8,7 +8,7 @@ import { newLine, type Line } from "./sheet";
 
 // Typed, read as, share, the lens, the second measure; on a phone only what was typed and the lens.
 const columns =
-  "grid gap-x-3 grid-cols-[minmax(15rem,1.8fr)_minmax(7rem,1fr)_5.5rem_5rem_4rem_4.5rem] max-md:grid-cols-[1fr_5rem]";
+  "grid gap-x-3 grid-cols-[minmax(14rem,2fr)_minmax(7rem,1.2fr)_4.5rem_4.5rem_4rem_4rem] max-md:grid-cols-[1fr_5rem]";
 
 const uses = ["main", "sauce", "topping", "side", "takenOut"] as const;
 
@@ -24,7 +24,7 @@ interface LinesProps {
 /** The lines of a recipe as typed, each read back beside it with what it brings to the batch. */
 export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
   const { t } = useWords("recipes");
-  const inputs = useRef(new Map<number, HTMLInputElement>());
+  const inputs = useRef(new Map<number, HTMLTextAreaElement>());
   const focusNext = useRef<number | null>(null);
   useEffect(() => {
     if (focusNext.current === null) return;
@@ -59,7 +59,7 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
     if (next.at(-1)!.text.trim() !== "") next.push(newLine());
     onChange(next, "paste");
   };
-  const onKey = (event: React.KeyboardEvent<HTMLInputElement>, index: number) => {
+  const onKey = (event: React.KeyboardEvent<HTMLTextAreaElement>, index: number) => {
     const line = lines[index]!;
     if (event.key === "Enter") {
       event.preventDefault();
@@ -105,7 +105,8 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
           return (
             <li key={line.key} className="border-b border-line">
               <div className={`${columns} items-center`}>
-                <input
+                <textarea
+                  rows={1}
                   ref={(element) => {
                     if (element) inputs.current.set(line.key, element);
                     else inputs.current.delete(line.key);
@@ -115,7 +116,7 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                   placeholder={
                     lines.length === 1 ? t("hint") : index === lines.length - 1 ? t("addLine") : ""
                   }
-                  className={`min-h-9 min-w-0 bg-transparent px-1 text-base max-md:min-h-11 ${line.origin === "base" ? "text-soft" : ""}`}
+                  className={`field-sizing-content min-h-9 min-w-0 resize-none bg-transparent px-1 py-1.5 text-base leading-6 max-md:min-h-11 max-md:py-2.5 ${line.origin === "base" ? "text-soft" : ""}`}
                   value={line.text}
                   maxLength={300}
                   onChange={(event) => type(index, event.target.value)}
@@ -133,7 +134,7 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                       {seen.trace
                         ? t("trace")
                         : `${seen.about ? `${t("about")} ` : ""}${grams(Math.round((seen.grams ?? 0) * 10) / 10)} g`}
-                      <span className="block truncate text-xs" title={seen.food.name}>
+                      <span className="line-clamp-2 text-xs" title={seen.food.name}>
                         {seen.food.name}
                       </span>
                     </>
@@ -144,7 +145,7 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                     <>
                       <span
                         className="h-2.5 rounded-sm bg-sea"
-                        style={{ width: `${Math.max(Math.abs(share) * 50, 0.5)}%` }}
+                        style={{ width: `${Math.max(Math.abs(share) * 40, 0.5)}%` }}
                       />
                       <span className="text-xs text-soft">{wholeNumber(share * 100)} %</span>
                     </>

@@ -238,6 +238,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                 onWeighed={() => void queries.invalidateQueries(all("calc"))}
               />
               <YieldAndScale
+                volume={calc?.volume ?? null}
                 sheet={sheet}
                 request={request}
                 trouble={trouble}
@@ -370,7 +371,10 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                 {rule && (
                   <>
                     <br />
-                    {t("exactPoints", { exact: exact(calc.exactPoints!.value), rule: calc.rule })}
+                    {t(calc.rule ? "exactPointsBy" : "exactPoints", {
+                      exact: exact(calc.exactPoints!.value),
+                      rule: calc.rule,
+                    })}
                   </>
                 )}
               </p>

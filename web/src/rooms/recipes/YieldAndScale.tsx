@@ -20,12 +20,14 @@ import { queryKeys } from "../../app/queryKeys";
 interface YieldAndScaleProps {
   sheet: Sheet;
   request: CalcRecipeRequest;
+  /** What it fills, as a cook says it. */
+  volume: string | null;
   trouble: Trouble | null;
   onChange: (sheet: Sheet, field: string) => void;
 }
 
 /** What a batch makes besides portions, and how to make more or less of it. */
-export function YieldAndScale({ sheet, request, trouble, onChange }: YieldAndScaleProps) {
+export function YieldAndScale({ sheet, request, volume, trouble, onChange }: YieldAndScaleProps) {
   const { t } = useWords("recipes");
   const fields = [
     ["pieces", t("yield.pieces"), ""],
@@ -46,7 +48,10 @@ export function YieldAndScale({ sheet, request, trouble, onChange }: YieldAndSca
               value={sheet[field]}
               onChange={(event) => onChange({ ...sheet, [field]: event.target.value }, field)}
             />
-            <span className="text-soft">{field === "pieces" ? label : unit}</span>
+            <span className="text-soft">
+              {field === "pieces" ? label : unit}
+              {field === "volumeMl" && volume && !volume.endsWith("ml") && `, ${volume}`}
+            </span>
           </label>
         ))}
         <span className="flex items-center gap-1.5">
@@ -104,7 +109,7 @@ function PanFields({ pan, onChange }: { pan: Sheet["pan"]; onChange: (pan: Sheet
 
 const ways = ["factor", "portions", "atHand", "pan"] as const;
 
-function Scale({ sheet, request, onChange }: Omit<YieldAndScaleProps, "trouble">) {
+function Scale({ sheet, request, onChange }: Omit<YieldAndScaleProps, "trouble" | "volume">) {
   const { t } = useWords("recipes");
   const [way, setWay] = useState<(typeof ways)[number]>("factor");
   const [value, setValue] = useState("");
