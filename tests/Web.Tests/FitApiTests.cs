@@ -71,6 +71,47 @@ public sealed class FitApiTests
         Assert.Equal(byHand, Items(await host.GetAsync($"/api/plan/weeks/{From}")).Single(day => (day.Eater, day.Day) == days[0]).Items.ToJsonString());
     }
 
+    /// <summary>
+    /// A points cook's week that once came out as none of its days: soup, a bowl, and fruit, eggs and oats beside them do fit.
+    /// </summary>
+    [Fact]
+    public async Task A_points_week_for_two_of_soup_a_bowl_and_small_things_fits_and_a_day_short_of_points_is_mended()
+    {
+        using var host = new Host();
+        foreach (var (name, points) in new[] { ("Pola", 23), ("Ben", 32) })
+        {
+            var rule = new { name = "", perUnit = new { energy = 1 / 35m }, step = 1, freeGroups = new[] { "vegetables", "fruit" }, freeFoods = Array.Empty<string>() };
+            await host.PostAsync("/api/aim/eaters", new { name, aim = new { leading = "points", bands = new { points = new { target = points, tolerance = 1 } }, rule } });
+        }
+
+        var soup = await host.PostAsync("/api/recipes", new { name = "Bean soup", lines = new[] { "1200 g chickpeas, boiled", "6 carrots", "2 tbsp olive oil" }, portions = 12 });
+        var bowl = await host.PostAsync("/api/recipes", new { name = "Rice bowl", lines = new[] { "900 g white rice, dry", "1200 g chicken breast, raw", "500 g broccoli" }, portions = 12 });
+        await host.PostAsync("/api/cook/planned", new { day = From, dishes = new[] { soup, bowl }.Select(recipe => new { recipeId = (string)recipe["id"]!, portions = 12 }) });
+        foreach (var food in new[] { "2 eggs", "40 g rolled oats", "1 apple", "150 g greek yogurt, fat-free", "1 banana" })
+            await host.PostAsync("/api/plan/foods", new { text = food, eaterId = (await EaterAsync(host, "Pola"))["id"], day = "2026-11-20" }, await host.PlanVersionAsync());
+
+        var fit = await FitAsync(host, new { from = From, to = To, seconds = 6 });
+        Assert.Equal((10, 10), ((int)fit["allDays"]!, (int)fit["fitAfter"]!));
+        var days = fit["days"]!.AsArray().Where(day => day!["comes"]!.AsArray().Count > 0).Select(day => new { eaterId = (string)day!["eaterId"]!, day = (string)day["day"]! });
+        await host.PostAsync($"/api/plan/fits/{fit["id"]}/take", new { draft = (int)fit["draft"]!, days });
+        var week = await host.GetAsync($"/api/plan/weeks/{From}");
+        foreach (var (eater, (least, most)) in week["eaters"]!.AsArray().Zip(new[] { (22m, 24m), (31m, 33m) }))
+        {
+            var filled = eater!["days"]!.AsArray().Where(day => day!["items"]!.AsArray().Count > 0 && (string)day["day"]! is var date && string.CompareOrdinal(date, From) >= 0).ToList();
+            Assert.Equal(5, filled.Count);
+            Assert.All(filled, day => Assert.InRange((decimal)day!["sums"]!["points"]!["value"]!, least, most));
+        }
+
+        // Something off a day: what brings it back is offered in points, and brings it back.
+        var item = Items(week).First(day => day.Day == To && day.Items.Count > 1).Items.MaxBy(item => (decimal)item!["figures"]!["points"]!["value"]!)!;
+        var whose = Items(week).First(day => day.Items.Any(one => (string)one!["id"]! == (string)item["id"]!));
+        await host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{item["id"]}", null, await host.PlanVersionAsync());
+        var depth = await host.GetAsync($"/api/plan/days/{whose.Eater}/{whose.Day}");
+        var mend = depth["mends"]!.AsArray()[0]!;
+        await host.MustAsync(HttpMethod.Post, $"/api/plan/days/{whose.Eater}/{whose.Day}/mends", new { id = (string)mend["id"]! }, await host.PlanVersionAsync());
+        Assert.Equal("fits", (string)(await host.GetAsync($"/api/plan/days/{whose.Eater}/{whose.Day}"))["day"]!["verdict"]!);
+    }
+
     [Fact]
     public async Task A_fit_can_be_stopped_and_what_cannot_be_fitted_is_named()
     {

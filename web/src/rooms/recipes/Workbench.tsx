@@ -368,11 +368,11 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                     })}
                   </>
                 )}
-                {rule && (
+                {calc.exactPoints && (
                   <>
                     <br />
                     {t(calc.rule ? "exactPointsBy" : "exactPoints", {
-                      exact: exact(calc.exactPoints!.value),
+                      exact: exact(calc.exactPoints.value),
                       rule: calc.rule,
                     })}
                   </>
