@@ -288,3 +288,26 @@ test("no room shifts while it loads", async ({ browser, shown }) => {
     await page.close();
   }
 });
+
+test("at 200 % zoom and on a phone held sideways every room is whole: nothing sticks out, and its work can be reached", async ({
+  page,
+  shown,
+}) => {
+  // A window of 1280 x 800 at 200 % is one of 640 x 400.
+  for (const viewport of [
+    { width: 640, height: 400 },
+    { width: 844, height: 390 },
+  ]) {
+    await page.setViewportSize(viewport);
+    for (const room of ["aim", "foods", "recipes", "plan", "pack", "eat"]) {
+      await page.goto(`${shown.url}/${room}`);
+      await expect(page.getByRole("main")).toBeVisible();
+      await page.waitForLoadState("networkidle");
+      const out = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+      expect(out, `${room} at ${viewport.width}`).toBeLessThanOrEqual(0);
+      const room_ = (await page.getByRole("main").boundingBox())!;
+      expect(room_.height, `${room} at ${viewport.width}`).toBeGreaterThan(100);
+      expect(room_.x + room_.width).toBeLessThanOrEqual(viewport.width + 1);
+    }
+  }
+});

@@ -158,8 +158,11 @@ export const DayRow = memo(function DayRow({
           }
         >
           {sum && day.items.length > 0 && (
-            <Amount measure={lens} figure={sum} className="font-title font-bold" />
-          )}{" "}
+            <>
+              <Amount measure={lens} figure={sum} className="font-title font-bold" />
+              {words && <span className="text-soft"> · </span>}
+            </>
+          )}
           <span
             className={`text-sm ${look === "out" ? "font-bold text-brick" : look === "in" ? "font-bold text-sea" : "text-soft"}`}
           >
