@@ -48,6 +48,26 @@ public sealed class WeekToFitTests
         Assert.Equal(Foods[0].Per100g.Energy!.Value / 2 + (nut.Per100g.Energy!.Value / 10), week.Problem.Eaters[0].Days[0].Fixed![Measure.Energy]);
     }
 
+    /// <summary>A dish is laid at most once a day for one eater, also where it lies there by hand, eaten or from another batch.</summary>
+    [Fact]
+    public void A_dish_that_lies_on_a_day_is_not_laid_there_again()
+    {
+        var who = new FittedEater(
+            new(Guid.NewGuid(), "Ada", new DayAim(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(Max: 5000) }, null)), EatingWays.Plain);
+        Batch Of(string dish) => new(Guid.NewGuid(), dish, new TapeMark("XX", 1), Today, new([Foods[0].Grams(900)]), new Grams(900)) { State = BatchState.Packed };
+        Box In(Batch batch) => new(Guid.NewGuid(), batch, new(300), null);
+        var (laid, again, other) = (In(Of("stew")), In(Of("stew")), In(Of("bake")));
+        var days = Enumerable.Range(0, 2).Select(day => new EaterDay(who.Eater.Id, Today.AddDays(day))).ToList();
+        foreach (var item in new[] { new PlanItem(Guid.NewGuid(), LaidBox.Of(laid)), new PlanItem(Guid.NewGuid(), LaidBox.Of(laid), DateTimeOffset.UnixEpoch) })
+        {
+            var board = new PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanItem>>.Empty.Add(days[0], [item]));
+            var week = new WeekToFit([who], days, Today, board, Stock.Of([laid]), [again, other], [], [], FitScope.Gaps, new());
+            var tables = new FitTables(week.Problem);
+            var stew = week.Problem.Batches.ToList().FindIndex(batch => batch.Name == "stew");
+            Assert.Equal((false, true, true), (tables.MayEat(0, stew, 0), tables.MayEat(0, stew, 1), tables.MayEat(0, 1 - stew, 0)));
+        }
+    }
+
     /// <summary>
     /// Eaters who count in their own ways, boxes, fillers, what lies there and a draft, all by chance: each day comes to what the draft
     /// says of it.

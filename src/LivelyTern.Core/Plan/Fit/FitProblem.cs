@@ -81,6 +81,9 @@ public sealed record FitDay(
     /// </summary>
     public IReadOnlyDictionary<Measure, Band>? ReadBy { get; init; }
 
+    /// <summary>The dishes that lie on it already and stay, if any: none of them is laid there again.</summary>
+    public IReadOnlyList<string>? Dishes { get; init; }
+
     /// <summary>Servings that a day takes of an eater who wants as many as it takes.</summary>
     public const int ManyServings = 8;
 

@@ -84,7 +84,8 @@ public sealed class FitTables
 
     private static bool MayEat(FitEater eater, FitBatch batch, FitDay of, int day) =>
         batch.ExcludedFor?.Contains(eater.Id, StringComparer.Ordinal) != true
-        && day >= batch.FirstDay && day <= batch.LastDay && of.MostBoxes > 0;
+        && day >= batch.FirstDay && day <= batch.LastDay && of.MostBoxes > 0
+        && of.Dishes?.Contains(batch.Dish ?? batch.Id, StringComparer.Ordinal) != true;
 
     // Of a box where it is packed; else of a gram, by its middle size.
     private static int CostOfWaste(FitBatch batch, IReadOnlyList<int> sizes, int wish)

@@ -234,9 +234,12 @@ public sealed class WeekToFit
             Math.Min(who.Ways.FillersADay ?? FitDay.ManyServings, FitDay.ManyServings))
         {
             HasFixed = stays.Count > 0,
+            Dishes = [.. stays.Where(item => !item.IsForGuests).Select(DishOf).OfType<string>()],
             ReadBy = bands,
         };
     }
+
+    private string? DishOf(PlanItem item) => stock.BoxOf(item)?.Batch.RecipeName;
 
     // What of the weekly reserve a day may draw on, once the days that are not fitted have drawn theirs, and those before it.
     private decimal Covered(FittedEater who, DateOnly day)
