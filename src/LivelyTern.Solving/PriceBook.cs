@@ -3,9 +3,15 @@ namespace LivelyTern.Solving;
 /// <summary>What a day with certain boxes costs, and its fillers; without them it costs at least that.</summary>
 internal readonly record struct DayPrice(long Cost, byte[]? Counts);
 
-/// <summary>Prices by a number that is well spread already (<see cref="FitBoard.Key"/>): looked up millions of times a second.</summary>
+/// <summary>
+/// Prices by a number that is well spread already (<see cref="FitBoard.Key"/>): looked up millions of times a second. When it is full it is
+/// begun anew, so that a fit of any size and length takes some 50 MB at most for each line of work.
+/// </summary>
 internal sealed class PriceBook
 {
+    /// <summary>How many prices it holds.</summary>
+    public const int Most = 1 << 19;
+
     private ulong[] keys = new ulong[1 << 12];
     private DayPrice[] prices = new DayPrice[1 << 12];
     private int count;
@@ -15,12 +21,22 @@ internal sealed class PriceBook
     /// <param name="isNew">Whether nothing stands there yet.</param>
     public ref DayPrice Of(ulong key, out bool isNew)
     {
-        if (2 * count > keys.Length) Grow();
         if (key == 0) key = 1;
         var at = At(keys, key);
         isNew = keys[at] == 0;
-        if (isNew) (keys[at], count) = (key, count + 1);
+        if (!isNew) return ref prices[at];
+        if (count == Most) Empty();
+        else if (2 * count >= keys.Length) Grow();
+        at = At(keys, key);
+        (keys[at], count) = (key, count + 1);
         return ref prices[at];
+    }
+
+    private void Empty()
+    {
+        Array.Clear(keys);
+        Array.Clear(prices);
+        count = 0;
     }
 
     private static int At(ulong[] keys, ulong key)

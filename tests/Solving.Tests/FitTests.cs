@@ -179,6 +179,26 @@ public sealed class FitTests
     }
 
     [Fact]
+    public void A_book_of_prices_is_begun_anew_when_it_is_full_and_says_so_of_each()
+    {
+        var book = new PriceBook();
+        for (var i = 0; i < PriceBook.Most; i++)
+        {
+            ref var price = ref book.Of(FitBoard.Key(i), out var isNew);
+            Assert.True(isNew);
+            price = new(i, null);
+        }
+
+        Assert.Equal(7, book.Of(FitBoard.Key(7), out var isNewAgain).Cost);
+        Assert.False(isNewAgain);
+        book.Of(FitBoard.Key(PriceBook.Most), out isNewAgain) = new(1, null);
+        Assert.True(isNewAgain);
+        Assert.Equal(1, book.Of(FitBoard.Key(PriceBook.Most), out isNewAgain).Cost);
+        Assert.Equal(0, book.Of(FitBoard.Key(7), out isNewAgain).Cost);
+        Assert.True(isNewAgain);
+    }
+
+    [Fact]
     public void The_same_rounds_give_the_same_plan()
     {
         var tables = new FitTables(Weeks.Of(7, 2, days: 5, batches: 5, fillers: 8, sizes: 3));
