@@ -86,7 +86,7 @@ export function FirstDish({ dish, onTaken }: { dish: Dish | null; onTaken: (dish
           />
         </label>
         <button className="btn mt-2" disabled={text.trim() === "" || read.isPending}>
-          {t("dish.read")}
+          {t(read.isPending ? "dish.reading" : "dish.read")}
         </button>
       </form>
       {read.data === null && <Sentence>{t("dish.none")}</Sentence>}

@@ -37,6 +37,7 @@ export const beginning = {
     paste: "A recipe of yours, as it stands in your notes",
     pasteHint: "Tomato soup\nserves 4\n1 kg tomatoes\n2 onions\n…",
     read: "Read it",
+    reading: "Reading …",
     none: "No recipe was found in that text: its name first, then a line for each thing that goes in.",
     unread_one: "{{count}} line is not understood yet: you can fix it under Recipes.",
     unread_other: "{{count}} lines are not understood yet: you can fix them under Recipes.",
