@@ -25,6 +25,8 @@ public sealed class BadInputTests : IDisposable
     [InlineData("/api/calc/portions", "null", 400, "unreadable")]
     [InlineData("/api/calc/recipe", """{"lines": null, "portions": 6}""", 400, "unreadable")]
     [InlineData("/api/calc/recipe", """{"lines": [], "portions": 0}""", 422, "portions-none")]
+    [InlineData("/api/calc/first-aim", """{"counts": "macros", "protein": 7e28, "carbohydrate": 7e28, "fat": 7e28}""", 422, "bound-absurd")]
+    [InlineData("/api/calc/first-aim", """{"counts": "points", "points": 20, "kcalPerPoint": 1e-28}""", 422, "rule-absurd")]
     [InlineData("/api/calc/recipe", """{"lines": ["1 g salt"], "portions": 1, "rule": {"name": "x", "perUnit": {"energy": 1e20}, "step": 1, "freeGroups": [], "freeFoods": []}}""", 422, "rule-absurd")]
     [InlineData("/api/calc/recipe", """{"lines": ["1 g salt"], "portions": 1, "rule": {"name": "x", "perUnit": {"energy": 1}, "step": 1e-20, "freeGroups": ["moon"], "freeFoods": []}}""", 400, "unreadable")]
     [InlineData("/api/calc/day", """{"items": [null], "aim": {"leading": "energy", "bands": {}, "rule": null}}""", 422, "item-unclear")]

@@ -35,9 +35,11 @@ public sealed record FirstNumbers(
     /// The aim they make. Three macros with a middle each make the day's energy too: 200, 200 and 50 g are 2,050 kcal, a target beside
     /// them.
     /// </summary>
-    public DayAim Aim()
+    /// <returns>It, or what is wrong with a number.</returns>
+    public Outcome<DayAim> Aim()
     {
         var aim = new DayAim(Leading, Bands(), Counts == Counting.Points ? Rule() : null);
+        if (aim.Problems(clinicianSetIt: true).ToList() is { Count: > 0 } wrong) return wrong;
         if (Counts != Counting.Macros || MacroEnergy.Of(aim)?.Kcal is not { } kcal) return aim;
         return aim with { Bands = new Dictionary<Measure, Band>(aim.Bands) { [Measure.Energy] = About(kcal) } };
     }

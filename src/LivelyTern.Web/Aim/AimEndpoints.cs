@@ -94,7 +94,7 @@ public static class AimEndpoints
         api.MapPost("/calc/need", (NeedRequest body) =>
             EnergyNeed.Of(body.Body, body.Activity, body.RateKgPerWeek, body.ProteinPerKg, body.FatShare).Answer(need => need))
             .WithTags("Calculate").WithName("calcNeed");
-        api.MapPost("/calc/first-aim", (FirstNumbers body) => new FirstAim(body.Aim().Resolved(), body.Aim()))
+        api.MapPost("/calc/first-aim", (FirstNumbers body) => body.Aim().Answer(aim => new FirstAim(aim.Resolved(), aim)))
             .WithTags("Calculate").WithName("calcFirstAim");
         aim.MapPost("/eaters/{id:guid}/restore", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, EaterStore eaters) =>
             ArchiveAsync(id, ifMatch, eaters, version => eaters.ArchiveAsync(id, version, archived: false))).WithName("restoreEater");
