@@ -6,11 +6,12 @@ import { openDemo, troubleOf } from "../api";
 import { Header, useEatersQuery, useOverviewQuery } from "../app/Header";
 import { Failed, lacking, Loading, Sentence } from "../ui/states";
 import { FirstDish, type Dish } from "./FirstDish";
-import { OnTomorrow } from "./OnTomorrow";
+import { OnTomorrow, type Laid } from "./OnTomorrow";
 import { WhoEats } from "./WhoEats";
 
 const steps = ["who", "dish", "tomorrow"] as const;
 type Step = (typeof steps)[number];
+const notLaid: Laid = { batchId: null, on: [] };
 
 /** The first five minutes: who eats, a first dish, a portion of it on tomorrow; each step can be skipped, and the demo is next door. */
 export default function Beginning() {
@@ -19,6 +20,7 @@ export default function Beginning() {
   const overviewQuery = useOverviewQuery();
   const [step, setStep] = useState<Step>("who");
   const [dish, setDish] = useState<Dish | null>(null);
+  const [laid, setLaid] = useState(notLaid);
   const failed = lacking(eatersQuery, overviewQuery);
   if (failed) return <Failed isPage {...failed} />;
   if (!eatersQuery.data || !overviewQuery.data) return <Loading isPage />;
@@ -52,11 +54,20 @@ export default function Beginning() {
               dish={dish}
               onTaken={(taken) => {
                 setDish(taken);
+                setLaid(notLaid);
                 setStep("tomorrow");
               }}
             />
           )}
-          {step === "tomorrow" && <OnTomorrow eaters={eaters} dish={dish} today={overviewQuery.data.today} />}
+          {step === "tomorrow" && (
+            <OnTomorrow
+              eaters={eaters}
+              dish={dish}
+              today={overviewQuery.data.today}
+              laid={laid}
+              onLaid={setLaid}
+            />
+          )}
           <p className="mt-6 flex items-center gap-4">
             {step === "tomorrow" ? (
               (!dish || eaters.length === 0) && (

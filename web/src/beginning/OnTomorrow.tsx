@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { addDays, parseISO } from "date-fns";
-import { useState } from "react";
+import { useState, type Dispatch, type SetStateAction } from "react";
 import { Link } from "react-router";
 import { useWords } from "../app/i18n";
 import { layPortion, planBatches, troubleOf, type EaterView, type Trouble } from "../api";
@@ -13,21 +13,29 @@ import { Failed, lacking, Loading, Sentence } from "../ui/states";
 import { tapeLength } from "../ui/ticks";
 import type { Dish } from "./FirstDish";
 
+/** What became of the dish: its batch, once it is planned, and the eaters on whose day it lies. */
+export interface Laid {
+  batchId: string | null;
+  on: string[];
+}
+
 /** The first dish planned for tomorrow, and a portion of it on everybody's day. */
 export function OnTomorrow({
   eaters,
   dish,
   today,
+  laid: { batchId, on: laidOn },
+  onLaid,
 }: {
   eaters: EaterView[];
   dish: Dish | null;
   today: string;
+  laid: Laid;
+  onLaid: Dispatch<SetStateAction<Laid>>;
 }) {
   const { t } = useWords("beginning");
   const queries = useQueryClient();
   const { change } = useHistory();
-  const [batchId, setBatchId] = useState<string | null>(null);
-  const [laidOn, setLaidOn] = useState<string[]>([]);
   const [refused, setRefused] = useState<Record<string, Trouble>>({});
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const day = isoDay(addDays(parseISO(today), 1));
@@ -53,7 +61,7 @@ export function OnTomorrow({
           t("plan:carry.laid", { name: recipe.name, day: longDay(day) }),
           (why) => setRefused((all) => ({ ...all, [eater.id]: why })),
         );
-        if (isLaid) setLaidOn((all) => [...all, eater.id]);
+        if (isLaid) onLaid((now) => ({ ...now, on: [...now.on, eater.id] }));
       }
     } catch (thrown) {
       setTrouble(troubleOf(thrown, t("app:silent")));
@@ -64,7 +72,7 @@ export function OnTomorrow({
   const plan = async () => {
     const dishes = [{ recipeId: recipe.id, portions: Math.max(recipe.portions, eaters.length) }];
     const [batch] = (await planBatches({ body: { day, dishes } })).data!;
-    setBatchId(batch!.id);
+    onLaid({ batchId: batch!.id, on: [] });
     return batch!.id;
   };
   const said = () => {

@@ -310,8 +310,8 @@ function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
         {item.partOf === null
           ? [
               ...(item.pieces ? [t("app:pieces", { count: item.pieces })] : []),
-              ...(item.volume ? [item.volume] : []),
               `${grams(Math.round(item.grams))} g`,
+              ...(item.volume ? [item.volume] : []),
             ].join(" · ")
           : t("part.some", {
               part: grams(Math.round(item.grams)),
