@@ -162,4 +162,47 @@ public sealed class EntriesTests : IDisposable
         var (status, _) = await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item["id"]}/amount", new { text = "1 cup" }, await host.PlanVersionAsync());
         Assert.Equal((200, "1 cup"), (status, (string?)(await DayAsync(eater))["items"]![0]!["volume"]));
     }
+
+    [Fact]
+    public async Task Pieces_that_may_be_halved_are_laid_sized_packed_and_told_in_halves_and_others_whole()
+    {
+        var (eater, _, _) = await host.LaidTableAsync();
+        object Waffles(bool mayHalve) => new { name = "Oat waffles", lines = new[] { "500 g chickpeas, boiled" }, portions = 4, pieces = 6, cookedGrams = 600, mayHalve };
+        var recipe = await host.PostAsync("/api/recipes", Waffles(true));
+        Assert.True((bool)recipe["mayHalve"]!);
+        var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe["id"], cookedOn = Day });
+
+        // Six waffles of 100 g for four: an ordinary portion is one and a half.
+        Assert.Equal(200, (await LayAsync(eater, "oat waffles")).Status);
+        async Task<JsonNode> ItemAsync() => (await DayAsync(eater))["items"]![0]!;
+        var id = (string)(await ItemAsync())["id"]!;
+        async Task<(decimal Grams, decimal Pieces)> SizedAsync(string typed)
+        {
+            await host.MustAsync(HttpMethod.Put, $"/api/plan/items/{id}/amount", new { text = typed }, await host.PlanVersionAsync());
+            return ((decimal)(await ItemAsync())["grams"]!, (decimal)(await ItemAsync())["pieces"]!);
+        }
+
+        Assert.Equal((150m, 1.5m, 0.5m), ((decimal)(await ItemAsync())["grams"]!, (decimal)(await ItemAsync())["pieces"]!, (decimal)(await ItemAsync())["pieceStep"]!));
+        Assert.Equal((50m, 0.5m), await SizedAsync("half a piece"));
+        Assert.Equal((200m, 2m), await SizedAsync("190 g"));
+        Assert.Equal((250m, 2.5m), await SizedAsync("2 1/2 pieces"));
+
+        // Of 3 1/2 that are left, two boxes get 2 and 1 1/2; a restart finds them so.
+        var version = (int)(await host.GetAsync($"/api/cook/batches/{batch["id"]}"))["version"]!;
+        var divide = new { fullGrams = 660, boxes = 3, pieces = 6 };
+        var preview = await host.PostAsync($"/api/pack/batches/{batch["id"]}/preview", divide);
+        Assert.Equal([2.5m, 2m, 1.5m], preview["pieces"]!.AsArray().Select(count => (decimal)count!));
+        var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", divide, version);
+        using (var again = new Host(host.Data))
+        {
+            var boxes = (await again.GetAsync($"/api/pack/batches/{batch["id"]}"))["boxes"]!.AsArray();
+            Assert.Equal([(2.5m, 275m), (2m, 220m), (1.5m, 165m)], boxes.Select(box => ((decimal)box!["pieces"]!, Math.Round((decimal)box["grams"]!, 6))));
+        }
+
+        // No longer halved: what is back in its pan stays as it lies, and is whole from the next size on.
+        await host.MustAsync(HttpMethod.Delete, $"/api/pack/batches/{batch["id"]}/boxes", null, (int)packed["version"]!);
+        await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe["id"]}", Waffles(false), (int)recipe["version"]!);
+        Assert.Equal((2.5m, 1m), ((decimal)(await ItemAsync())["pieces"]!, (decimal)(await ItemAsync())["pieceStep"]!));
+        Assert.Equal((330m, 3m), await SizedAsync("2 1/2 pieces"));
+    }
 }

@@ -44,8 +44,17 @@ public sealed record Batch(Guid Id, string RecipeName, TapeMark Mark, DateOnly C
     /// <summary>The portions it is made for; the ordinary size of one is its weight by this.</summary>
     public int Portions { get; init; } = 1;
 
-    /// <summary>How many pieces it makes, where it makes pieces: then it is planned, packed and eaten in whole ones.</summary>
+    /// <summary>How many pieces it makes, where it makes pieces: then it is planned, packed and eaten by the piece.</summary>
     public int? Pieces { get; init; }
+
+    /// <summary>The fewest pieces of a portion, and by how many portions differ: 1, or a half where they may be halved.</summary>
+    public decimal PieceStep { get; init; } = WholePiece;
+
+    /// <summary>The step of pieces that stay whole, in pieces.</summary>
+    public const decimal WholePiece = 1;
+
+    /// <summary>The step of pieces that may be halved, in pieces.</summary>
+    public const decimal HalfPiece = 0.5m;
 
     /// <summary>What it fills, in millilitres, where its recipe says: then its portions are told in cups too.</summary>
     public decimal? VolumeMl { get; init; }
@@ -61,18 +70,25 @@ public sealed record Batch(Guid Id, string RecipeName, TapeMark Mark, DateOnly C
     public Grams? PieceWeight => WeightOf(1);
 
     /// <summary>What so many pieces weigh, to the milligram; null where it makes none, or its weight is not known.</summary>
-    public Grams? WeightOf(int count) =>
+    public Grams? WeightOf(decimal count) =>
         Pieces is > 0 and var pieces && Weight is { } whole ? new Grams(whole.Value * count / pieces).ToMilligram() : null;
 
     /// <summary>
-    /// The nearest weight of whole pieces, at least one; any weight where it makes no pieces. Of 12 muffins of 80 g, 150 g are 160.
+    /// The nearest weight of pieces that stay whole, or of halves where they may be halved, at least one; any weight where it makes no
+    /// pieces. Of 12 muffins of 80 g, 110 g are 80 g, in halves 120 g.
     /// </summary>
-    public Grams InWholePieces(Grams weight) => PiecesIn(weight) is { } count ? WeightOf(Math.Max(1, count)) ?? weight : weight;
+    public Grams ByThePiece(Grams weight) =>
+        Count(weight, PieceStep) is { } count ? WeightOf(Math.Max(PieceStep, count)) ?? weight : weight;
 
-    /// <summary>How many pieces a weight of it is; null where it makes none.</summary>
-    public int? PiecesIn(Grams weight) =>
+    /// <summary>
+    /// How many pieces a weight of it is, to the half: a portion laid before its recipe forbade halves is shown as what it is. Null where
+    /// it makes none.
+    /// </summary>
+    public decimal? PiecesIn(Grams weight) => Count(weight, HalfPiece);
+
+    private decimal? Count(Grams weight, decimal step) =>
         Pieces is > 0 and var pieces && Weight is { } whole
-            ? (int)Math.Clamp(Math.Round(weight / whole * pieces, MidpointRounding.AwayFromZero), 0, int.MaxValue)
+            ? Math.Max(0, Rounding.ToStep(weight.Value * pieces / whole.Value, step))
             : null;
 
     /// <summary>

@@ -21,7 +21,8 @@ public abstract record BoxPart(Grams Weight, string? Compartment)
 /// <param name="Weight">Cooked grams.</param>
 /// <param name="Pieces">How many pieces, where they were counted.</param>
 /// <param name="Compartment">Which; null for the box itself.</param>
-public sealed record BatchShare(Batch Batch, Grams Weight, int? Pieces = null, string? Compartment = null) : BoxPart(Weight, Compartment)
+public sealed record BatchShare(Batch Batch, Grams Weight, decimal? Pieces = null, string? Compartment = null)
+    : BoxPart(Weight, Compartment)
 {
     /// <inheritdoc/>
     public override Contents Contents => Batch.Holding(Weight);
@@ -55,7 +56,7 @@ public sealed record FoodInBox(string Text, Ingredient Food, string? Compartment
 public sealed record Box(Guid Id, BatchShare Main, IReadOnlyList<BoxPart> Others, BoxLife Life)
 {
     /// <summary>A box of one batch only, as it comes from the bench.</summary>
-    public Box(Guid id, Batch batch, Grams weight, int? pieces)
+    public Box(Guid id, Batch batch, Grams weight, decimal? pieces)
         : this(
             id, new BatchShare(batch, weight, pieces), [],
             BoxLife.New((batch ?? throw new ArgumentNullException(nameof(batch))).CookedOn, null))
@@ -66,7 +67,7 @@ public sealed record Box(Guid Id, BatchShare Main, IReadOnlyList<BoxPart> Others
     public Batch Batch => Main.Batch;
 
     /// <summary>How many pieces of that batch, where they were counted.</summary>
-    public int? Pieces => Main.Pieces;
+    public decimal? Pieces => Main.Pieces;
 
     /// <summary>All that is in it.</summary>
     public IEnumerable<BoxPart> Parts => Others.Prepend(Main);

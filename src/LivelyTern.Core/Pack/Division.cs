@@ -1,3 +1,4 @@
+using LivelyTern.Core.Cook;
 using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Pack;
@@ -6,6 +7,15 @@ namespace LivelyTern.Core.Pack;
 /// <param name="Portions">Grams, or pieces, for each box.</param>
 /// <param name="Over">What is left: less than a gram of a weight, or the pieces that do not go round.</param>
 public sealed record Division<T>(IReadOnlyList<T> Portions, T Over);
+
+/// <summary>Pieces that were made.</summary>
+/// <param name="Count">How many.</param>
+/// <param name="Step">The least that is counted, in pieces: 1, or a half where they may be halved.</param>
+public readonly record struct PiecesMade(int Count, decimal Step = Batch.WholePiece)
+{
+    /// <summary>Into how many at most they can be divided: as many as there are, or twice that.</summary>
+    public int Steps => (int)(Count / Step);
+}
 
 /// <summary>Ways to divide one batch. Nothing is lost: the portions and what is over sum to the batch.</summary>
 public static class Divide
@@ -34,16 +44,16 @@ public static class Divide
             [.. Enumerable.Range(0, portions).Select(i => new Grams(i < rest ? each + 1 : each))], batch - new Grams(whole));
     }
 
-    /// <summary>By pieces: 13 meatballs into 4 boxes are 3 each and one over.</summary>
+    /// <summary>By pieces: 13 meatballs into 4 boxes are 3 each and one over; into 2, where they may be halved, 6 1/2 each.</summary>
     /// <param name="pieces">Pieces made.</param>
     /// <param name="boxes">Boxes to fill, at least 1.</param>
-    public static Outcome<Division<int>> ByPieces(int pieces, int boxes)
+    public static Outcome<Division<decimal>> ByPieces(PiecesMade pieces, int boxes)
     {
         var problems = Pieces(pieces, boxes).ToList();
         if (problems.Count > 0) return problems;
 
-        var (each, over) = Math.DivRem(pieces, boxes);
-        return new Division<int>([.. Enumerable.Repeat(each, boxes)], over);
+        var (each, over) = Math.DivRem(pieces.Steps, boxes);
+        return new Division<decimal>([.. Enumerable.Repeat(each * pieces.Step, boxes)], over * pieces.Step);
     }
 
     /// <summary>
@@ -74,32 +84,35 @@ public static class Divide
     }
 
     /// <summary>
-    /// As the plan has it, by pieces: portions of 300, 300 and 400 g of an expected 1,000 g, from 20 pieces, are 6, 6 and 8. No box is left
-    /// empty: that is refused, with the ways out.
+    /// As the plan has it, by pieces: portions of 300, 300 and 400 g of an expected 1,000 g, from 20 pieces, are 6, 6 and 8; from 5
+    /// that may be halved 1 1/2, 1 1/2 and 2. No box is left empty: that is refused, with the ways out.
     /// </summary>
     /// <param name="pieces">Pieces made.</param>
     /// <param name="expected">Grams the batch was planned by.</param>
     /// <param name="planned">The planned portions, in grams.</param>
     /// <param name="boxes">How many boxes in all.</param>
-    public static Outcome<Division<int>> PiecesAsPlanned(int pieces, Grams expected, IReadOnlyList<Grams> planned, int boxes)
+    public static Outcome<Division<decimal>> PiecesAsPlanned(PiecesMade pieces, Grams expected, IReadOnlyList<Grams> planned, int boxes)
     {
         ArgumentNullException.ThrowIfNull(planned);
-        if (pieces >= 1 && pieces < planned.Count)
+        var most = pieces.Steps;
+        if (pieces.Count >= 1 && most < planned.Count)
             return new Problem(
                 "pieces-too-few", "pieces",
-                $"{pieces} pieces are too few for {planned.Count} portions on days: take {planned.Count - pieces} off their days first.");
+                $"{pieces.Count} pieces are too few for {planned.Count} portions on days: "
+                + $"take {planned.Count - most} off their days first.");
         var problems = Pieces(pieces, boxes).Concat(Enough(boxes, planned.Count)).ToList();
         if (problems.Count > 0) return problems;
-        var divided = AsPlanned(new(pieces), expected, planned, boxes);
+        var divided = AsPlanned(new(most), expected, planned, boxes);
         if (!divided.Succeeded) return divided.Problems.ToList();
-        var counts = divided.Value!.Portions.Select(portion => (int)portion.Value).ToList();
+        var counts = divided.Value!.Portions.Select(portion => portion.Value * pieces.Step).ToList();
         var empty = counts.Count(count => count == 0);
-        if (empty == 0) return new Division<int>(counts, (int)divided.Value.Over.Value);
+        if (empty == 0) return new Division<decimal>(counts, divided.Value.Over.Value * pieces.Step);
         var fewer = boxes - empty;
         var waysOut = fewer >= planned.Count
             ? $"pack {fewer} boxes, or take a portion off its day first."
             : $"take {planned.Count - fewer} of the {planned.Count} portions off their days first.";
-        return new Problem("pieces-too-few", "boxes", $"{pieces} pieces leave {empty} of {boxes} boxes empty, as it is planned: {waysOut}");
+        var leave = $"{pieces.Count} pieces leave {empty} of {boxes} boxes empty, as it is planned";
+        return new Problem("pieces-too-few", "boxes", $"{leave}: {waysOut}");
     }
 
     private static IEnumerable<Problem> Enough(int boxes, int planned)
@@ -119,12 +132,12 @@ public static class Divide
         return [.. exact.Select((share, i) => new Grams(decimal.Floor(share) + (more.Contains(i) ? 1 : 0)))];
     }
 
-    private static List<Problem> Pieces(int pieces, int boxes)
+    private static List<Problem> Pieces(PiecesMade pieces, int boxes)
     {
         var counted = Count(boxes).ToList();
-        if (pieces is < 1 or > 10_000) counted.Add(new("pieces-absurd", "pieces", "Count between 1 and 10,000 pieces."));
-        else if (counted.Count == 0 && pieces < boxes)
-            counted.Add(new("pieces-too-few", "pieces", $"{pieces} pieces don't fill {boxes} boxes: take fewer boxes."));
+        if (pieces.Count is < 1 or > 10_000) counted.Add(new("pieces-absurd", "pieces", "Count between 1 and 10,000 pieces."));
+        else if (counted.Count == 0 && pieces.Steps < boxes)
+            counted.Add(new("pieces-too-few", "pieces", $"{pieces.Count} pieces don't fill {boxes} boxes: take fewer boxes."));
         return counted;
     }
 

@@ -199,7 +199,7 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
         };
         return Portion.ProblemOf(weight) is { } wrong
             ? new(text, [], wrong with { Field = "text" })
-            : new(text, [new Portion(of.Batch.Id, of.Batch.InWholePieces(weight))], null);
+            : new(text, [new Portion(of.Batch.Id, of.Batch.ByThePiece(weight))], null);
     }
 
     // From the first box on, as many as it takes: what is asked for in grams or pieces may end within one.

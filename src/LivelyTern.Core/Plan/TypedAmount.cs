@@ -8,8 +8,8 @@ namespace LivelyTern.Core.Plan;
 /// <summary>
 /// An amount typed for something that lies on a day: "352 g", "352", "half", of a plain food also a whole line anew. Of 350 g skyr "352" is
 /// 352 g skyr and "half" 175 g; of 2 eggs "3" are 3 eggs; of a box "half" is half of what is in it; of what comes in pieces "3" are three
-/// of them; of what was said to fill 8 cups "1 cup" is an eighth; of a meal of 9 points "half" is half of it, and "8 points" are its points
-/// anew.
+/// of them, and where they may be halved "1 1/2" one and a half; of what was said to fill 8 cups "1 cup" is an eighth; of a meal of 9
+/// points "half" is half of it, and "8 points" are its points anew.
 /// </summary>
 public static class TypedAmount
 {
@@ -74,7 +74,7 @@ public static class TypedAmount
     private static Outcome<Laid> Of(Portion portion, Box box, string typed)
     {
         if ((PiecesOf(box, typed) ?? VolumeOf(box, typed) ?? WeightOf(portion.Weight, typed)) is not { } weight) return Unread;
-        return Portion.ProblemOf(weight) is { } wrong ? wrong : portion with { Weight = box.Batch.InWholePieces(weight) };
+        return Portion.ProblemOf(weight) is { } wrong ? wrong : portion with { Weight = box.Batch.ByThePiece(weight) };
     }
 
     // Of what comes in pieces a bare number is pieces: "3", "3 pieces".

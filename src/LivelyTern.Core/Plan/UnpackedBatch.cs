@@ -9,7 +9,7 @@ namespace LivelyTern.Core.Plan;
 /// <param name="SizeOf">For each eater who has portions of it: the weight of one, the latest where they differ.</param>
 public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<Guid, Grams> SizeOf)
 {
-    private const int MostPieces = 16;
+    private const int MostSizes = 16;
     private static readonly decimal[] OfOrdinary = [0.5m, 0.65m, 0.8m, 0.9m, 1, 1.15m, 1.3m, 1.5m, 1.7m];
 
     /// <summary>What it makes, in grams.</summary>
@@ -19,12 +19,13 @@ public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<
     public Grams Left => Whole - Laid;
 
     /// <summary>
-    /// An ordinary portion: the whole by its portions, in steps that a scale reads, 430 g and not 427; of what comes in pieces, whole ones.
+    /// An ordinary portion: the whole by its portions, in steps that a scale reads, 430 g and not 427; of what comes in pieces, by the
+    /// piece.
     /// </summary>
     public Grams Ordinary => InSteps(Whole * (1m / Math.Max(1, Batch.Portions)));
 
     /// <summary>What a new portion weighs for an eater: as their others of this batch, else an ordinary one.</summary>
-    public Grams NewFor(Guid eaterId) => SizeOf.TryGetValue(eaterId, out var own) ? Batch.InWholePieces(own) : Ordinary;
+    public Grams NewFor(Guid eaterId) => SizeOf.TryGetValue(eaterId, out var own) ? Batch.ByThePiece(own) : Ordinary;
 
     /// <summary>
     /// The portions that cover what lies on days at the ordinary size, at least one: what the batch would have to be made for.
@@ -42,17 +43,25 @@ public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<
 
     /// <summary>
     /// Sizes to choose from when days are fitted: from half an ordinary portion to 1.7 of it, and those in use, smallest first; of what
-    /// comes in pieces, one piece to twice an ordinary portion.
+    /// comes in pieces, one piece, or half of one where they may be halved, to twice an ordinary portion; of very many, several at a
+    /// time.
     /// </summary>
     public IReadOnlyList<Grams> ToChooseFrom()
     {
         var sizes = Batch.PiecesIn(Ordinary) is { } ordinary
-            ? Enumerable.Range(1, Math.Min(MostPieces, 2 * Math.Max(1, ordinary))).Select(count => Batch.WeightOf(count) ?? Grams.Zero)
+            ? Counts(ordinary).Select(count => Batch.WeightOf(count) ?? Grams.Zero).Append(Ordinary)
             : OfOrdinary.Select(factor => InSteps(Ordinary * factor));
-        return [.. sizes.Concat(SizeOf.Values.Select(Batch.InWholePieces)).Where(size => size > Grams.Zero).Distinct().Order()];
+        return [.. sizes.Concat(SizeOf.Values.Select(Batch.ByThePiece)).Where(size => size > Grams.Zero).Distinct().Order()];
     }
 
-    private Grams InSteps(Grams weight) => Batch.PieceWeight is null ? ToStep(weight) : Batch.InWholePieces(weight);
+    private IEnumerable<decimal> Counts(decimal ordinary)
+    {
+        var steps = (int)(2 * ordinary / Batch.PieceStep);
+        var atOnce = (int)Math.Ceiling((decimal)steps / MostSizes);
+        return Enumerable.Range(1, steps / atOnce).Select(i => i * atOnce * Batch.PieceStep);
+    }
+
+    private Grams InSteps(Grams weight) => Batch.PieceWeight is null ? ToStep(weight) : Batch.ByThePiece(weight);
 
     private static Grams ToStep(Grams weight) =>
         new(Math.Max(1, Rounding.ToStep(weight.Value, weight.Value switch { >= 100 => 10, >= 20 => 5, _ => 1 })));

@@ -10,8 +10,13 @@ namespace LivelyTern.Core.Recipes;
 /// <param name="Pieces">Pieces; null where it makes none, or does not say.</param>
 /// <param name="CookedGrams">What it weighs, in grams.</param>
 /// <param name="VolumeMl">What it fills, in millilitres.</param>
-public sealed record SaidYield(int? Portions = null, int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null)
+/// <param name="MayHalve">Whether it says that a piece may be halved: "12 muffins (may be halved)".</param>
+public sealed record SaidYield(
+    int? Portions = null, int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, bool MayHalve = false)
 {
+    /// <summary>The words that say that a piece may be halved, in brackets.</summary>
+    public const string MayBeHalved = "may be halved";
+
     private const string LeadWords =
         @"(?:serves|makes|yields?|servings|portions|about|approx\.?|approximately|for|ca\.?|enough for|recipe yield)\s*:?\s+";
 
@@ -38,6 +43,7 @@ public sealed record SaidYield(int? Portions = null, int? Pieces = null, decimal
         var (main, inner, isEach) = Parts(plain);
         if (!main.Any(char.IsDigit) || AmountText.Read(main + " ") is not { Quantity: > 0 } amount) return null;
         var said = amount.Unit is null ? Counted(amount) : OfAmount(amount, 1);
+        if (MayBeHalved.Equals(inner, StringComparison.OrdinalIgnoreCase)) return said with { MayHalve = said.Pieces is not null };
         if (inner is null || AmountText.Read(inner + " ") is not { Unit: not null, Quantity: > 0 } beside) return said;
         var more = OfAmount(beside, isEach ? said.Pieces ?? said.Portions ?? 1 : 1);
         return said with { CookedGrams = said.CookedGrams ?? more.CookedGrams, VolumeMl = said.VolumeMl ?? more.VolumeMl };
@@ -47,11 +53,12 @@ public sealed record SaidYield(int? Portions = null, int? Pieces = null, decimal
     public SaidYield Or(SaidYield other)
     {
         ArgumentNullException.ThrowIfNull(other);
-        return new(Portions ?? other.Portions, Pieces ?? other.Pieces, CookedGrams ?? other.CookedGrams, VolumeMl ?? other.VolumeMl);
+        var (grams, ml) = (CookedGrams ?? other.CookedGrams, VolumeMl ?? other.VolumeMl);
+        return new(Portions ?? other.Portions, Pieces ?? other.Pieces, grams, ml, MayHalve || other.MayHalve);
     }
 
     /// <summary>As a recipe's yield; one portion where nothing was said of them.</summary>
-    public RecipeYield ToYield() => new(Portions ?? 1, Pieces, CookedGrams, VolumeMl);
+    public RecipeYield ToYield() => new(Portions ?? 1, Pieces, CookedGrams, VolumeMl, MayHalve: MayHalve);
 
     // "6 (1 1/3 cups each)": what stands in brackets is of each, or of all.
     private static (string Main, string? Inner, bool IsEach) Parts(string text)

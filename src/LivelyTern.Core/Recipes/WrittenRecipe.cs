@@ -114,7 +114,9 @@ public sealed record Pan(PanShape Shape, decimal LengthCm, decimal? WidthCm = nu
 /// <param name="CookedGrams">What the finished batch weighs, where it was weighed.</param>
 /// <param name="VolumeMl">What it fills, in millilitres.</param>
 /// <param name="Pan">The pan it is made in.</param>
-public sealed record RecipeYield(int Portions, int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, Pan? Pan = null)
+/// <param name="MayHalve">Whether a piece may be cut in two: a portion is then also half a piece, or one and a half.</param>
+public sealed record RecipeYield(
+    int Portions, int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, Pan? Pan = null, bool MayHalve = false)
 {
     /// <summary>The most portions a batch is cut into.</summary>
     public const int MostPortions = 1000;

@@ -158,6 +158,7 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
         {
             Expected = ExpectedWeight.Of(batch.Contents.RawWeight, yieldFactor, earlier),
             Pieces = row.Pieces ?? PiecesOf(recipe.Yield, row.Portions),
+            PieceStep = recipe.Yield.MayHalve ? Batch.HalfPiece : Batch.WholePiece,
             VolumeMl = recipe.Yield.VolumeMl * row.Portions / recipe.Yield.Portions,
         };
     }

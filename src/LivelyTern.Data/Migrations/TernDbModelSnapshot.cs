@@ -513,8 +513,8 @@ namespace LivelyTern.Data.Migrations
                     b.Property<long>("Milligrams")
                         .HasColumnType("INTEGER");
 
-                    b.Property<int?>("Pieces")
-                        .HasColumnType("INTEGER");
+                    b.Property<decimal?>("Pieces")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Text")
                         .HasColumnType("TEXT");
@@ -774,6 +774,9 @@ namespace LivelyTern.Data.Migrations
                     b.Property<string>("Letters")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("MayHalve")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Name")
                         .IsRequired()

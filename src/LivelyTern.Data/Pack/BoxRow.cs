@@ -64,7 +64,7 @@ public sealed class BoxPartRow
     public long Milligrams { get; set; }
 
     /// <summary>How many pieces of the batch, where they were counted: then its weight is their share of it, to the last digit.</summary>
-    public int? Pieces { get; set; }
+    public decimal? Pieces { get; set; }
 
     public string? Compartment { get; set; }
 }

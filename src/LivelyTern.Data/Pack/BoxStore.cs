@@ -112,7 +112,7 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
 
             // A piece weighs its share of the batch to the last digit.
             if (part.Pieces is { } pieces && made.TryGetValue(id, out var all) && of[id].Cooked is { } cooked)
-                weight = cooked * ((decimal)pieces / all);
+                weight = cooked * (pieces / all);
             return new BatchShare(of[id], weight, part.Pieces, part.Compartment);
         }
 

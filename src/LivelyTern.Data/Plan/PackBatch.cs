@@ -29,10 +29,9 @@ public sealed class PackBatch(
         var planned = await portions.OfAsync(id);
         var batch = await reader.ReadAsync(row);
         if (await NeverAsync(batch, planned) is { } never) return never;
-        var expected = batch.Weight ?? Grams.Zero;
         var cooked = await batches.WeighAsync(row, pan, full);
         if (!cooked.Succeeded) return cooked.Problems.ToList();
-        var divided = DividedBatch.Of(cooked.Value, count, pieces, expected, PortionsOnDays.Weights(planned));
+        var divided = DividedBatch.Of(cooked.Value, count, pieces, batch, PortionsOnDays.Weights(planned));
         if (!divided.Succeeded) return divided.Problems.ToList();
 
         BatchStore.Packed(row, pieces, batch.VolumeMl);

@@ -30,6 +30,8 @@ public sealed class RecipeRow : IVersioned
 
     public int? Pieces { get; set; }
 
+    public bool MayHalve { get; set; }
+
     public decimal? CookedGrams { get; set; }
 
     public decimal? VolumeMl { get; set; }

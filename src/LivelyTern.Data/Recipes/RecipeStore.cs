@@ -138,7 +138,8 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
     {
         (row.Name, row.Portions, row.ChangedAt) = (recipe.Name.Trim(), recipe.Yield.Portions, clock.GetUtcNow());
         var makes = recipe.Yield;
-        (row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan) = (makes.Pieces, makes.CookedGrams, makes.VolumeMl, makes.Pan);
+        (row.Pieces, row.MayHalve) = (makes.Pieces, makes.MayHalve);
+        (row.CookedGrams, row.VolumeMl, row.Pan) = (makes.CookedGrams, makes.VolumeMl, makes.Pan);
         row.Steps = recipe.Steps is { Count: > 0 } steps ? steps : null;
         if (row.BaseId is { } family) row.Changes = Family.Changes((await WrittenAsync()).Recipes[family].Lines, recipe.Lines);
         else
@@ -215,5 +216,5 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
 
     private static WrittenRecipe Written(RecipeRow row, IReadOnlyList<WrittenLine>? of) => new(
         row.Name, of is null ? LinesOf(row) : Family.Apply(of, row.Changes ?? []),
-        new(row.Portions, row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan), row.Steps);
+        new(row.Portions, row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan, row.MayHalve), row.Steps);
 }

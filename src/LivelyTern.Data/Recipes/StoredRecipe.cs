@@ -68,7 +68,7 @@ public sealed record StoredVariant(int V, IReadOnlyList<StoredVariantChange> Cha
 }
 
 /// <summary>What a recipe makes, as it is kept in a version.</summary>
-public sealed record StoredYield(int Portions, int? Pieces, decimal? CookedGrams, decimal? VolumeMl, StoredPan? Pan);
+public sealed record StoredYield(int Portions, int? Pieces, decimal? CookedGrams, decimal? VolumeMl, StoredPan? Pan, bool MayHalve = false);
 
 /// <summary>A whole recipe as it is kept in a version.</summary>
 public sealed record StoredRecipe(int V, string Name, IReadOnlyList<StoredLine> Lines, StoredYield Yield, IReadOnlyList<StoredStep> Steps)
@@ -79,13 +79,14 @@ public sealed record StoredRecipe(int V, string Name, IReadOnlyList<StoredLine> 
         var made = recipe.Yield;
         var pan = made.Pan is { } own ? StoredPan.Of(own) : null;
         return new(
-            1, recipe.Name, [.. recipe.Lines.Select(StoredLine.Of)], new(made.Portions, made.Pieces, made.CookedGrams, made.VolumeMl, pan),
+            1, recipe.Name, [.. recipe.Lines.Select(StoredLine.Of)],
+            new(made.Portions, made.Pieces, made.CookedGrams, made.VolumeMl, pan, made.MayHalve),
             [.. (recipe.Steps ?? []).Select(StoredStep.Of)]);
     }
 
     public WrittenRecipe ToRecipe() => new(
         Name, [.. Lines.Select(line => line.ToLine())],
-        new(Yield.Portions, Yield.Pieces, Yield.CookedGrams, Yield.VolumeMl, Yield.Pan?.ToPan()),
+        new(Yield.Portions, Yield.Pieces, Yield.CookedGrams, Yield.VolumeMl, Yield.Pan?.ToPan(), Yield.MayHalve),
         Steps.Count == 0 ? null : [.. Steps.Select(step => step.ToStep())]);
 }
 

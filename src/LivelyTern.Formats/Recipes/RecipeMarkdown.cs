@@ -24,6 +24,7 @@ public static class RecipeMarkdown
         var text = new StringBuilder();
         text.Append(CultureInfo.InvariantCulture, $"# {Plain(written.Name)}\n\nMakes {recipe.Yield.Portions} portions");
         if (recipe.Yield.Pieces is { } pieces) text.Append(CultureInfo.InvariantCulture, $", {pieces} pieces");
+        if (recipe.Yield is { Pieces: not null, MayHalve: true }) text.Append(" that ").Append(SaidYield.MayBeHalved);
         text.Append(CultureInfo.InvariantCulture, $", {recipe.Weight.Value / recipe.Yield.Portions:0} g each.\n\n## Ingredients\n");
         foreach (var part in written.Lines.Where(line => !line.IsOut).GroupBy(line => line.Part).OrderBy(group => group.Key))
         {

@@ -25,8 +25,8 @@ public static class PackEndpoints
     {
         ({ } grams, null) => Divide.IntoEqual(new Grams(grams), body.Portions).Answer(equal =>
             new CalcPortionsAnswer([.. equal.Portions.Select(portion => portion.Value)], equal.Over.Value, "g")),
-        (null, { } pieces) => Divide.ByPieces(pieces, body.Portions).Answer(counted =>
-            new CalcPortionsAnswer([.. counted.Portions.Select(count => (decimal)count)], counted.Over, "pieces")),
+        (null, { } pieces) => Divide.ByPieces(new(pieces), body.Portions).Answer(counted =>
+            new CalcPortionsAnswer(counted.Portions, counted.Over, "pieces")),
         _ => Answers.Problem([new("weight-or-pieces", "grams", "Give either the grams or the pieces to divide.")]),
     };
 }

@@ -36,7 +36,7 @@ public enum MendStepKind
 /// <param name="Bound">The measure whose bound moves.</param>
 /// <param name="NewBand">Its band then, for this day.</param>
 public sealed record MendStepView(
-    MendStepKind Kind, string Name, Guid? ItemId = null, decimal? Grams = null, int? Pieces = null, string? OtherName = null,
+    MendStepKind Kind, string Name, Guid? ItemId = null, decimal? Grams = null, decimal? Pieces = null, string? OtherName = null,
     DateOnly? OtherDay = null, Measure? Bound = null, Band? NewBand = null)
 {
     /// <summary>A step as shown.</summary>

@@ -26,7 +26,7 @@ namespace LivelyTern.Web.Plan;
 /// <param name="Never">Why they must never get it.</param>
 /// <param name="Volume">What is in it fills so much, where that is known: "1 1/3 cups".</param>
 public sealed record BoxView(
-    Guid Id, int Number, decimal Grams, int? Pieces, BoxState State, BoxPlace Place, int Version, Guid? EaterId,
+    Guid Id, int Number, decimal Grams, decimal? Pieces, BoxState State, BoxPlace Place, int Version, Guid? EaterId,
     string? Name, DateOnly? Day, NeverView? Never, string? Volume);
 
 /// <summary>An eater who must never get a batch, and why: it stands on every label.</summary>

@@ -41,7 +41,8 @@ public sealed record PackRequest(decimal FullGrams, int Boxes, decimal PanGrams 
 /// <param name="Figures">The first box.</param>
 /// <param name="Volumes">What each box fills, where the recipe says what it fills; null where it does not.</param>
 public sealed record PackPreview(
-    decimal CookedGrams, Figure KcalPerGram, decimal Yield, IReadOnlyList<decimal> Portions, IReadOnlyList<int>? Pieces, int OverPieces,
+    decimal CookedGrams, Figure KcalPerGram, decimal Yield, IReadOnlyList<decimal> Portions, IReadOnlyList<decimal>? Pieces,
+    decimal OverPieces,
     decimal OverGrams, decimal Sum, IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyList<string?>? Volumes);
 
 /// <summary>What is done in other rooms and touches days too: a batch packed, emptied back, replanned, put away; an eater leaves.</summary>
@@ -105,7 +106,7 @@ public static class PackingEndpoints
         if (!cooked.Succeeded) return Answers.Problem(cooked.Problems);
         var planned = PortionsOnDays.Weights(await portions.OfAsync(id));
         var known = await reader.ReadAsync(row);
-        var divided = DividedBatch.Of(cooked.Value, body.Boxes, body.Pieces, known.Weight ?? Grams.Zero, planned);
+        var divided = DividedBatch.Of(cooked.Value, body.Boxes, body.Pieces, known, planned);
         if (!divided.Succeeded) return Answers.Problem(divided.Problems);
         var rule = eaterId is { } eater ? (await eaters.FindAsync(eater))?.Aim.Rule : null;
         var batch = known with { Cooked = cooked.Value };

@@ -129,7 +129,7 @@ public static class PlanEndpoints
             SizePortionsRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore store, DayChanges changes) =>
         {
             var of = (await store.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId)?.Batch;
-            var weight = body.Grams > 0 && of is not null ? of.InWholePieces(new(body.Grams)) : new Grams(body.Grams);
+            var weight = body.Grams > 0 && of is not null ? of.ByThePiece(new(body.Grams)) : new Grams(body.Grams);
             return await ChangeAsync(ifMatch, changes, [], [body.BatchId], board => board.Size(body.EaterId, body.BatchId, weight));
         }).WithName("sizePortions");
         plan.MapPost("/foods", LayFoodAsync).WithName("layFood");
@@ -201,7 +201,7 @@ public static class PlanEndpoints
 
             var weight = body.Grams is { } grams ? new Grams(grams) : batch.NewFor(body.EaterId);
             if (Portion.ProblemOf(weight) is { } wrong) return wrong;
-            var portion = new Portion(body.BatchId, batch.Batch.InWholePieces(weight));
+            var portion = new Portion(body.BatchId, batch.Batch.ByThePiece(weight));
             var where = new EaterDay(body.EaterId, body.Day);
             var item = new PlanItem(Guid.CreateVersion7(), portion) { Slot = SlotOf(body.Slot) };
             return await changes.MakeAsync(version, [where], [body.BatchId], board => board.Lay(item, where, body.Place));

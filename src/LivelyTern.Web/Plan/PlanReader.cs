@@ -221,7 +221,8 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
             box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact,
             item.Slot, item.IsLocked, null, UseBy.Of(box, Today).IsFrozenFor(day), item.Portion?.BatchId,
             PartOf: item.PartOfBox is null ? null : stock.Boxes[box.Id].Weight.Value, IsForGuests: item.IsForGuests,
-            Volume: box.Batch.SaidVolumeOf(box.Weight));
+            Volume: box.Batch.SaidVolumeOf(box.Weight),
+            PieceStep: item.Portion is not null && box.Pieces > 0 ? box.Batch.PieceStep : null);
     }
 
     private async Task<IReadOnlyList<UnpackedView>> UnpackedAsync(IReadOnlyList<EaterRow> table)

@@ -33,11 +33,13 @@ namespace LivelyTern.Web.Plan;
 /// <param name="IsForGuests">Whether it is for guests: then it counts nothing.</param>
 /// <param name="Hold">The amount it keeps free; null for all else. What of it is still open are its figures.</param>
 /// <param name="Volume">What it fills, "1 1/3 cups", where its recipe says what it fills; null for all else.</param>
+/// <param name="PieceStep">Where it is a portion that comes in pieces, by how many it is sized: 1, or a half; null for all else.</param>
 public sealed record ItemView(
-    Guid Id, Guid? BoxId, string Name, string? Text, string? Letters, int? Tint, decimal Grams, int? Pieces, DateOnly? CookedOn,
+    Guid Id, Guid? BoxId, string Name, string? Text, string? Letters, int? Tint, decimal Grams, decimal? Pieces, DateOnly? CookedOn,
     DateTimeOffset? EatenAt, IReadOnlyDictionary<Measure, Figure> Figures, Figure? ExactPoints, string? Slot, bool IsLocked,
     decimal? GiveOrTake, bool IsFrozen, Guid? BatchId = null, NeverView? Never = null,
-    decimal? PartOf = null, bool IsForGuests = false, Hold? Hold = null, string? Volume = null);
+    decimal? PartOf = null, bool IsForGuests = false, Hold? Hold = null, string? Volume = null,
+    decimal? PieceStep = null);
 
 /// <summary>Why an eater must never get something.</summary>
 /// <param name="Allergens">Allergens in it.</param>
@@ -124,7 +126,7 @@ public sealed record EaterState(int FitDays, int LaidDays, IReadOnlyDictionary<M
 /// <param name="Volume">What the first box fills, where that is known.</param>
 public sealed record ShelfView(
     Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, IReadOnlyList<Guid> BoxIds, IReadOnlyList<BoxAt> Boxes,
-    BoxPlace Place, decimal Grams, bool IsRest, int? Pieces,
+    BoxPlace Place, decimal Grams, bool IsRest, decimal? Pieces,
     IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy,
     string KeepingSource, IReadOnlyDictionary<Guid, NeverView> NeverFor, string? Volume);
 

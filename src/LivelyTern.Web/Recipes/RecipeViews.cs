@@ -22,16 +22,17 @@ namespace LivelyTern.Web.Recipes;
 /// <param name="CookedGrams">What the finished batch weighs, in grams.</param>
 /// <param name="VolumeMl">What it fills, in millilitres.</param>
 /// <param name="Pan">The pan it is made in.</param>
+/// <param name="MayHalve">Whether a piece may be halved.</param>
 public record RecipeLines(
     IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
     IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
-    decimal? VolumeMl = null, Pan? Pan = null)
+    decimal? VolumeMl = null, Pan? Pan = null, bool MayHalve = false)
 {
     /// <summary>The same as the core writes it.</summary>
     /// <param name="name">The recipe's name.</param>
     /// <param name="steps">Its steps.</param>
     public WrittenRecipe Written(string name = "", IReadOnlyList<RecipeStep>? steps = null) => new(
-        name, [.. Lines.Select(LineAt)], new(Portions, Pieces, CookedGrams, VolumeMl, Pan), steps);
+        name, [.. Lines.Select(LineAt)], new(Portions, Pieces, CookedGrams, VolumeMl, Pan, MayHalve), steps);
 
     private WrittenLine LineAt(string? text, int i) =>
         new(text ?? "", At(Foods, i) is { Length: > 0 } id ? id : null, At(Parts, i), At(TakenOut, i), At(Keys, i) ?? "");
@@ -53,11 +54,13 @@ public record RecipeLines(
 /// <param name="Pan">As in <see cref="RecipeLines"/>.</param>
 /// <param name="Steps">How it is made.</param>
 /// <param name="BaseId">For a new recipe, the recipe it is a variant of.</param>
+/// <param name="MayHalve">As in <see cref="RecipeLines"/>.</param>
 public sealed record RecipeRequest(
     string Name, IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
     IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
-    decimal? VolumeMl = null, Pan? Pan = null, IReadOnlyList<RecipeStep>? Steps = null, Guid? BaseId = null)
-    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, VolumeMl, Pan);
+    decimal? VolumeMl = null, Pan? Pan = null, IReadOnlyList<RecipeStep>? Steps = null, Guid? BaseId = null,
+    bool MayHalve = false)
+    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, VolumeMl, Pan, MayHalve);
 
 /// <summary>Where a line of a variant comes from.</summary>
 public enum LineOrigin
@@ -89,6 +92,7 @@ public enum LineOrigin
 /// <param name="CookedGrams">What the finished batch weighs.</param>
 /// <param name="VolumeMl">What it fills.</param>
 /// <param name="Pan">The pan it is made in.</param>
+/// <param name="MayHalve">Whether a piece may be halved.</param>
 /// <param name="Steps">How it is made.</param>
 /// <param name="HandsOn">Minutes with both hands, over all steps.</param>
 /// <param name="Unattended">Minutes that pass by themselves, over all steps.</param>
@@ -101,9 +105,9 @@ public enum LineOrigin
 public sealed record RecipeView(
     Guid Id, string Name, string Letters, int Tint, int Portions, IReadOnlyList<string> Lines, IReadOnlyList<string> Foods,
     IReadOnlyList<RecipePart> Parts, IReadOnlyList<bool> TakenOut, IReadOnlyList<string> Keys, IReadOnlyList<LineOrigin> Origins,
-    IReadOnlyList<string> Dropped, int? Pieces, decimal? CookedGrams, decimal? VolumeMl, Pan? Pan, IReadOnlyList<RecipeStep> Steps,
-    int HandsOn, int Unattended, Guid? BaseId, string? BaseName, IReadOnlyList<RecipeName> Variants, DateTimeOffset ChangedAt,
-    bool Archived, int Version);
+    IReadOnlyList<string> Dropped, int? Pieces, decimal? CookedGrams, decimal? VolumeMl, Pan? Pan, bool MayHalve,
+    IReadOnlyList<RecipeStep> Steps, int HandsOn, int Unattended, Guid? BaseId, string? BaseName, IReadOnlyList<RecipeName> Variants,
+    DateTimeOffset ChangedAt, bool Archived, int Version);
 
 /// <summary>A recipe by name, with its mark and what one batch makes; nothing of it is computed.</summary>
 public sealed record RecipeName(Guid Id, string Name, string Letters, int Tint, int Portions);
@@ -210,11 +214,12 @@ public sealed record CalcRecipeAnswer(
 /// <param name="Pan">As in <see cref="RecipeLines"/>.</param>
 /// <param name="Rule">The points rule; without one there are no points.</param>
 /// <param name="SelfId">The recipe it is, where it is one: it is then no part of itself.</param>
+/// <param name="MayHalve">As in <see cref="RecipeLines"/>.</param>
 public sealed record CalcRecipeRequest(
     IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
     IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
-    decimal? VolumeMl = null, Pan? Pan = null, PointsRule? Rule = null, Guid? SelfId = null)
-    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, VolumeMl, Pan);
+    decimal? VolumeMl = null, Pan? Pan = null, PointsRule? Rule = null, Guid? SelfId = null, bool MayHalve = false)
+    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, VolumeMl, Pan, MayHalve);
 
 /// <summary>A saved version of a recipe: what changed since the one before, and the figures of a portion then and now.</summary>
 /// <param name="Version">Its number.</param>

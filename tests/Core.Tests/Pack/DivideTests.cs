@@ -23,12 +23,13 @@ public class DivideTests
     }
 
     [SeededProperty]
-    public bool No_piece_is_lost(ushort pieces, byte boxes)
+    public bool No_piece_is_lost(ushort pieces, byte boxes, bool inHalves)
     {
-        var divided = Divide.ByPieces(pieces, boxes);
-        return pieces < 1 || boxes < 1 || pieces < boxes || pieces > 10_000
-            ? !divided.Succeeded
-            : divided.Value!.Portions.Sum() + divided.Value.Over == pieces && divided.Value.Over < boxes && divided.Value.Portions.Distinct().Count() == 1;
+        var made = new PiecesMade(pieces, inHalves ? Batch.HalfPiece : Batch.WholePiece);
+        var divided = Divide.ByPieces(made, boxes);
+        if (pieces is < 1 or > 10_000 || boxes < 1 || made.Steps < boxes) return !divided.Succeeded;
+        var (portions, over) = (divided.Value!.Portions, divided.Value.Over);
+        return portions.Sum() + over == pieces && over < boxes * made.Step && portions.Distinct().Count() == 1 && portions[0] % made.Step == 0;
     }
 
     [Theory]
@@ -48,9 +49,10 @@ public class DivideTests
     public void Thirteen_meatballs_into_four_are_three_each_and_one_over()
     {
         // Common practice, no published source.
-        var divided = Divide.ByPieces(13, 4).Value!;
+        var divided = Divide.ByPieces(new(13), 4).Value!;
         Assert.Equal([3, 3, 3, 3], divided.Portions);
         Assert.Equal(1, divided.Over);
+        Assert.Equal([6.5m, 6.5m], Divide.ByPieces(new(13, Batch.HalfPiece), 2).Value!.Portions);
     }
 
     [SeededProperty(MaxTest = 500)]
@@ -87,12 +89,13 @@ public class DivideTests
     [Fact]
     public void Planned_pieces_follow_the_shares_and_too_few_boxes_are_refused()
     {
-        var divided = Divide.PiecesAsPlanned(20, new(1000), [new(300), new(300), new(400)], 3).Value!;
+        var divided = Divide.PiecesAsPlanned(new(20), new(1000), [new(300), new(300), new(400)], 3).Value!;
         Assert.Equal([6, 6, 8], divided.Portions);
-        Assert.Equal(24, Divide.PiecesAsPlanned(24, new(1000), [new(170), new(130)], 5).Value!.Portions.Sum());
+        Assert.Equal([1.5m, 1.5m, 2], Divide.PiecesAsPlanned(new(5, Batch.HalfPiece), new(1000), [new(300), new(300), new(400)], 3).Value!.Portions);
+        Assert.Equal(24, Divide.PiecesAsPlanned(new(24), new(1000), [new(170), new(130)], 5).Value!.Portions.Sum());
         Assert.Equal("boxes-too-few", Divide.AsPlanned(new(900), new(1000), [new(300), new(300)], 1).Problems.Single().Code);
-        Assert.Equal("boxes-too-few", Divide.PiecesAsPlanned(24, new(1000), [new(300), new(300)], 1).Problems.Single().Code);
-        Assert.Equal("pieces-too-few", Divide.PiecesAsPlanned(2, new(1000), [new(300)], 3).Problems.Single().Code);
+        Assert.Equal("boxes-too-few", Divide.PiecesAsPlanned(new(24), new(1000), [new(300), new(300)], 1).Problems.Single().Code);
+        Assert.Equal("pieces-too-few", Divide.PiecesAsPlanned(new(2), new(1000), [new(300)], 3).Problems.Single().Code);
     }
 
     [Fact]
@@ -100,19 +103,21 @@ public class DivideTests
     {
         // 22 muffins, of which twelve lie on days in twos: into 20 boxes the ten left over do not go fourteen ways.
         var planned = Enumerable.Repeat(new Grams(160), 6).ToList();
-        var refused = Divide.PiecesAsPlanned(22, new(1760), planned, 20).Problems.Single();
+        var refused = Divide.PiecesAsPlanned(new(22), new(1760), planned, 20).Problems.Single();
         Assert.Equal(("pieces-too-few", "boxes"), (refused.Code, refused.Field));
         Assert.Contains("pack 16 boxes, or take a portion off its day first", refused.Sentence, StringComparison.Ordinal);
-        Assert.Equal([2, 2, 2, 2, 2, 2, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1], Divide.PiecesAsPlanned(22, new(1760), planned, 16).Value!.Portions);
-        Assert.Contains("4 pieces are too few for 6 portions on days: take 2 off their days first", Divide.PiecesAsPlanned(4, new(600), [.. Enumerable.Repeat(new Grams(100), 4), new(1), new(1)], 6).Problems.Single().Sentence, StringComparison.Ordinal);
+        Assert.Equal([2, 2, 2, 2, 2, 2, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1], Divide.PiecesAsPlanned(new(22), new(1760), planned, 16).Value!.Portions);
+        Assert.Contains("4 pieces are too few for 6 portions on days: take 2 off their days first", Divide.PiecesAsPlanned(new(4), new(600), [.. Enumerable.Repeat(new Grams(100), 4), new(1), new(1)], 6).Problems.Single().Sentence, StringComparison.Ordinal);
     }
 
     [SeededProperty]
-    public bool Pieces_are_neither_lost_nor_is_a_box_empty(byte pieces, byte[] planned, byte more)
+    public bool Pieces_are_neither_lost_nor_is_a_box_empty(byte pieces, byte[] planned, byte more, bool inHalves)
     {
+        var made = new PiecesMade(pieces + 1, inHalves ? Batch.HalfPiece : Batch.WholePiece);
         var weights = planned.Take(20).Select(weight => new Grams(weight + 1)).ToList();
-        var divided = Divide.PiecesAsPlanned(pieces + 1, new(weights.Sum(weight => weight.Value) + more), weights, Math.Max(1, weights.Count + (more % 5)));
-        return !divided.Succeeded || (divided.Value!.Portions.Sum() + divided.Value.Over == pieces + 1 && divided.Value.Portions.All(count => count > 0));
+        var expected = new Grams(weights.Sum(weight => weight.Value) + more);
+        if (Divide.PiecesAsPlanned(made, expected, weights, Math.Max(1, weights.Count + (more % 5))).Value is not { } divided) return true;
+        return divided.Portions.Sum() + divided.Over == made.Count && divided.Portions.All(count => count > 0 && count % made.Step == 0);
     }
 
     [Theory]

@@ -139,6 +139,29 @@ public sealed class PortionTests
     }
 
     [Fact]
+    public void Where_the_cook_allows_it_a_piece_is_halved_and_never_cut_smaller()
+    {
+        var waffles = Stew(portions: 8) with { Expected = new(new(960), Grams.Zero, ExpectedFrom.Recipe), Pieces = 12, PieceStep = Batch.HalfPiece };
+        var batch = Unpacked(waffles);
+        Assert.Equal(120, batch.Ordinary.Value);
+        Assert.Equal([40m, 80m, 120m, 160m, 200m, 240m], batch.ToChooseFrom().Select(size => size.Value));
+        Assert.Equal((40m, 120m, 160m), (waffles.ByThePiece(new(3)).Value, waffles.ByThePiece(new(110)).Value, waffles.ByThePiece(new(140)).Value));
+        Assert.Equal(1.5m, With(waffles).BoxOf(new PlanItem(Id(), new Portion(Pot, new Grams(120))))!.Pieces);
+
+        // What was laid as one and a half is still shown as that when its recipe no longer allows halves; what is laid from then on is whole.
+        var whole = waffles with { PieceStep = Batch.WholePiece };
+        Assert.Equal((1.5m, 160m), (whole.PiecesIn(new(120)), whole.ByThePiece(new(120)).Value));
+    }
+
+    [Fact]
+    public void Of_very_many_pieces_a_fit_tries_several_at_a_time_and_the_ordinary_portion()
+    {
+        // 90 meatballs of 20 g for ten: nine each.
+        var sizes = Unpacked(Stew(portions: 10) with { Expected = new(new(1800), Grams.Zero, ExpectedFrom.Recipe), Pieces = 90 }).ToChooseFrom();
+        Assert.Equal([40m, 80m, 120m, 160m, 180m, 200m, 240m, 280m, 320m, 360m], sizes.Select(size => size.Value));
+    }
+
+    [Fact]
     public void Crumbs_and_tons_are_mended_in_steps_that_end()
     {
         // Ten thousand pieces of next to nothing, and a hundred kilograms of one food.

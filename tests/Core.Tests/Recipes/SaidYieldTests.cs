@@ -26,6 +26,16 @@ public sealed class SaidYieldTests
     }
 
     [Theory]
+    [InlineData("makes 6 waffles (may be halved)", 6, true)]
+    [InlineData("6 pieces (May be halved)", 6, true)]
+    [InlineData("serves 6 (may be halved)", null, false)]
+    public void It_may_say_that_pieces_may_be_halved(string text, int? pieces, bool mayHalve)
+    {
+        var made = SaidYield.Read(text)!.ToYield();
+        Assert.Equal((6, pieces, mayHalve), (made.Portions, made.Pieces, made.MayHalve));
+    }
+
+    [Theory]
     [InlineData("a crowd")]
     [InlineData("")]
     [InlineData("makes a lot")]

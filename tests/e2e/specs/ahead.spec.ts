@@ -286,3 +286,36 @@ test("days out of sight follow the lens as well, and their blocks are as long as
   for (const { width, grams } of scaled)
     expect(width / grams).toBeCloseTo(scaled[0]!.width / scaled[0]!.grams, 1);
 });
+
+test("pieces that may be halved are sized by the half, told so, and packed so", async ({ page, empty }) => {
+  const aim = { leading: "energy", bands: { energy: { max: 2000 } }, rule: null };
+  await empty.send("POST", "/api/aim/eaters", { name: "Isa", aim });
+  const waffles = {
+    name: "Oat waffles",
+    lines: ["500 g chickpeas, boiled"],
+    portions: 4,
+    pieces: 6,
+    cookedGrams: 600,
+  };
+  const recipe = await empty.send("POST", "/api/recipes", waffles);
+  await empty.send("POST", "/api/cook/batches", { recipeId: recipe.id, cookedOn: "2026-11-25" });
+  await page.goto(`${empty.url}/recipes/${recipe.id}`);
+  await page.getByLabel("may be halved").check();
+  await expect.poll(async () => (await empty.get(`/api/recipes/${recipe.id}`)).mayHalve).toBe(true);
+
+  await page.goto(`${empty.url}/plan`);
+  await lay(page, toPack(page, "Oat waffles"), 2);
+  const edge = page.getByRole("slider", { name: "Size of Oat waffles" });
+  await expect(edge).toHaveAttribute("aria-valuetext", "1 1/2 pieces");
+  await edge.focus();
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("Enter");
+  await expect(edge).toHaveAttribute("aria-valuetext", "half a piece");
+  await expect(page.getByText(/5 1\/2 pieces/)).toBeVisible();
+  await page.getByRole("link", { name: "Weigh and pack" }).click();
+  await page.getByLabel("Full pan on the scale").fill("600");
+  await page.getByLabel("Boxes", { exact: true }).fill("3");
+  await expect(page.getByText(/half a piece/)).toBeVisible();
+  await expect(page.getByText(/2 1\/2 pieces/)).toBeVisible();
+});

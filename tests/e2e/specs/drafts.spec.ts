@@ -143,6 +143,7 @@ test.describe("drafts", () => {
       keys: each((i) => `key-${i}`),
       origins: each(() => pick<LineOrigin>(["own", "base", "replaced"])),
       pieces: maybe(() => 1 + upTo(40)),
+      mayHalve: often(0.5),
       cookedGrams: maybe(() => 1 + amount(4000)),
       volumeMl: maybe(() => 1 + amount(4000)),
       pan: maybe(() =>

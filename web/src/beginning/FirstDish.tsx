@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useWords } from "../app/i18n";
 import { addRecipe, listStarters, readRecipes, troubleOf, type RecipeRequest, type RecipeView } from "../api";
 import { queryKeys } from "../app/queryKeys";
+import { piecesOf } from "../ui/format";
 import { Failed, Loading, Sentence } from "../ui/states";
 
 /** A dish that was taken, and how many of its lines are not understood. */
@@ -52,9 +53,7 @@ export function FirstDish({ dish, onTaken }: { dish: Dish | null; onTaken: (dish
               <span className="min-w-0 flex-1">
                 <b>{recipe.name}</b>{" "}
                 <span className="text-sm text-soft">
-                  {recipe.pieces
-                    ? t("app:pieces", { count: recipe.pieces })
-                    : t("dish.serves", { count: recipe.portions })}
+                  {recipe.pieces ? piecesOf(t, recipe.pieces) : t("dish.serves", { count: recipe.portions })}
                 </span>
                 <span className="block truncate text-sm text-soft">{recipe.lines.join(", ")}</span>
               </span>

@@ -50,12 +50,23 @@ export const lensFirst = (lens: Measure, measures: Measure[]) => [
 export const wholeNumber = (value: number) => whole.format(value).replace("-0", "0").replace("-", "−");
 export const oneDecimal = (value: number) => tenths.format(value).replace("-", "−");
 export const grams = (value: number) => upToTenths.format(value).replace("-", "−");
+/** Pieces are counted in halves at the finest. */
+export const toHalf = (count: number) => Math.round(count * 2) / 2;
+
+/** "12 pieces", "1 1/2 pieces", "half a piece". */
+export const piecesOf = (t: TFunction, count: number) => {
+  const [sign, all] = [count < 0 ? "−" : "", Math.abs(count)];
+  const whole = Math.trunc(all);
+  if (all === 0.5) return `${sign}${t("app:halfPiece")}`;
+  return t("app:pieces", { count: all, said: `${sign}${all === whole ? whole : `${whole} 1/2`}` });
+};
+
 /** An amount of something: in pieces where it comes in pieces, else in whole grams; and in cups where it is known what it fills. */
 export const inPieces = (
   t: TFunction,
   { pieces, grams: weight, volume }: { pieces?: number | null; grams: number; volume?: string | null },
 ) => {
-  if (pieces) return t("app:pieces", { count: pieces });
+  if (pieces) return piecesOf(t, pieces);
   const said = `${grams(Math.round(weight))} g`;
   return volume ? t("app:orVolume", { said, volume }) : said;
 };

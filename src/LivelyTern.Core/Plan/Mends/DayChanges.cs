@@ -73,7 +73,7 @@ internal static class DayChanges
         [made.Change(at, null, OffEffort, new TakesOff(made.Day.Items[at], made.Name(at)))];
 
     // A plain food that is weighed in steps of 5 g, from half to double or 50 g more; a portion that is not packed yet in steps of
-    // 10 g or by the piece, from half to double, as far as there is enough of it.
+    // 10 g, or by the piece or half piece, from half to double, as far as there is enough of it.
     private static IEnumerable<SmallChange> OtherWeights(Maker made, int at)
     {
         var (day, item) = (made.Day, made.Day.Items[at]);
@@ -87,7 +87,7 @@ internal static class DayChanges
         if (item.Portion is { } portion)
         {
             var most = Math.Min(grams * 2, grams + Math.Max(0, day.Left.GetValueOrDefault(portion.BatchId).Value));
-            var step = batch?.PieceWeight is { Value: > 0 } piece ? piece.Value : PortionStep;
+            var step = batch?.WeightOf(batch.PieceStep) is { Value: > 0 } piece ? piece.Value : PortionStep;
             return Steps(grams, Math.Max(step, grams / 2), most, step).Select(weight => To(weight, null, SizeEffort));
         }
 

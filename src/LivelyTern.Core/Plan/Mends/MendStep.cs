@@ -36,7 +36,7 @@ public sealed record TakesOff(PlanItem Item, string Name) : MendStep
 /// <param name="Weight">Its new weight.</param>
 /// <param name="Text">A plain food's new text; null for a portion.</param>
 /// <param name="Pieces">A portion's new number of pieces, where it comes in pieces.</param>
-public sealed record Weighs(PlanItem Item, string Name, Grams Weight, string? Text, int? Pieces = null) : MendStep
+public sealed record Weighs(PlanItem Item, string Name, Grams Weight, string? Text, decimal? Pieces = null) : MendStep
 {
     /// <inheritdoc/>
     protected override IEnumerable<object?> Named => [Item.Id, Weight.Value];

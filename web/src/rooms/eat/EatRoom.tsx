@@ -12,7 +12,7 @@ import { useLens } from "../../app/lens";
 import { sawDays, seenDays } from "../../app/seen";
 import { AmountField } from "../../ui/AmountField";
 import { Amount } from "../../ui/Figures";
-import { amount, clock, grams, isoDay, longDay, shortDay, unitOf } from "../../ui/format";
+import { amount, clock, grams, isoDay, longDay, piecesOf, shortDay, unitOf } from "../../ui/format";
 import { NeverMark } from "../../ui/never";
 import { Ruler } from "../../ui/Ruler";
 import { tapeLength } from "../../ui/ticks";
@@ -309,7 +309,7 @@ function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
         {second === "protein" && t("app:measures.protein")} · {item.batchId ? `${t("app:about")} ` : ""}
         {item.partOf === null
           ? [
-              ...(item.pieces ? [t("app:pieces", { count: item.pieces })] : []),
+              ...(item.pieces ? [piecesOf(t, item.pieces)] : []),
               `${grams(Math.round(item.grams))} g`,
               ...(item.volume ? [item.volume] : []),
             ].join(" · ")

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { useWords } from "../../app/i18n";
 import type { BatchView } from "../../api";
-import { grams, shortDay } from "../../ui/format";
+import { grams, piecesOf, shortDay } from "../../ui/format";
 import { neverWords } from "../../ui/never";
 import { Tape } from "../../ui/Tape";
 
@@ -38,7 +38,7 @@ export function Labels({ batch, boxes, faint = false, below }: LabelsProps) {
             <span className="block text-sm">
               <b>{grams(Math.round(box.grams * 10) / 10)} g</b>
               {box.volume !== null && ` · ${box.volume}`}
-              {box.pieces !== null && ` · ${t("pieceCount", { count: box.pieces })}`}
+              {box.pieces !== null && ` · ${piecesOf(t, box.pieces)}`}
             </span>
             <span className="block text-xs">
               {box.forWhom && (

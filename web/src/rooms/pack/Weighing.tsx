@@ -6,7 +6,7 @@ import { previewBoxes, sentenceFor, troubleOf, type BatchView, type Trouble } fr
 import { useCurrentEater } from "../../app/Header";
 import { useLens } from "../../app/lens";
 import { Amount } from "../../ui/Figures";
-import { exact, grams, shortDay, wholeNumber } from "../../ui/format";
+import { exact, grams, piecesOf, shortDay, wholeNumber } from "../../ui/format";
 import { numberIn, wholeIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
@@ -186,7 +186,11 @@ export function Weighing({
             {good.overGrams >= 1 && (
               <b className="ml-2">{t("overGrams", { grams: grams(Math.round(good.overGrams)) })}</b>
             )}
-            {good.overPieces > 0 && <b className="ml-2">{t("over", { count: good.overPieces })}</b>}
+            {good.overPieces > 0 && (
+              <b className="ml-2">
+                {t("over", { count: Math.ceil(good.overPieces), said: piecesOf(t, good.overPieces) })}
+              </b>
+            )}
           </p>
           <button className="btn-next min-h-11 px-5 text-base" disabled={busy} onClick={onMake}>
             {busy ? t("making") : t("make", { count: good.portions.length })}

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { useWords } from "../../app/i18n";
 import type { ItemView } from "../../api";
-import { inPieces } from "../../ui/format";
+import { inPieces, toHalf } from "../../ui/format";
 
 const coarse = 10;
 const fine = 5;
@@ -19,11 +19,12 @@ export function PortionEdge({
   onSize: (grams: number, allOfIt: boolean) => Promise<boolean>;
 }) {
   const { t } = useWords("plan");
-  // What comes in pieces is sized by the piece.
+  // What comes in pieces is sized by the piece, or by half of one.
   const piece = item.pieces ? item.grams / item.pieces : null;
-  const [step, least] = piece ? [piece, piece] : [coarse, fewest];
-  const said = (weight: number) =>
-    inPieces(t, { pieces: piece && Math.round(weight / piece), grams: weight });
+  const [step, least] = piece
+    ? [piece * (item.pieceStep ?? 1), piece * (item.pieceStep ?? 1)]
+    : [coarse, fewest];
+  const said = (weight: number) => inPieces(t, { pieces: piece && toHalf(weight / piece), grams: weight });
   const [size, setSize] = useState<number | null>(null);
   const [start, setStart] = useState<{ x: number; width: number } | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -71,7 +72,7 @@ export function PortionEdge({
   const onPointerMove = (event: PointerEvent) => {
     if (!start) return;
     const wanted = (item.grams * Math.max(4, start.width + event.clientX - start.x)) / start.width;
-    const by = piece ?? fine;
+    const by = piece ? step : fine;
     setSize(clamp(Math.round(wanted / by) * by));
   };
 

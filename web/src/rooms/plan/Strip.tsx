@@ -61,7 +61,7 @@ export function Strip({
     >
       <Tape letters={letters} tint={tint} className={isAhead ? "ahead" : ""}>
         <span className="flex justify-between gap-2">
-          <span className="truncate text-sm font-semibold">{what.name}</span>
+          <span className="line-clamp-2 text-sm leading-tight font-semibold">{what.name}</span>
           <span className="font-title font-bold whitespace-nowrap">{count}</span>
         </span>
         <span className="block truncate text-xs">

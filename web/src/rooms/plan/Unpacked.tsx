@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import { Link } from "react-router";
 import type { Measure, UnpackedView } from "../../api";
-import { amount, grams, inPieces, shortDay, unitOf } from "../../ui/format";
+import { amount, grams, inPieces, shortDay, toHalf, unitOf } from "../../ui/format";
 import { wholeIn } from "../../ui/numbers";
 import { Strip } from "./Strip";
 import type { Carried } from "./usePlan";
@@ -60,10 +60,10 @@ function Batch({
   const short = batch.grams !== null && batch.leftGrams < 0;
   // What comes in pieces is counted.
   const said = (weight: number) =>
-    inPieces(t, { pieces: batch.pieceGrams && Math.round(weight / batch.pieceGrams), grams: weight });
+    inPieces(t, { pieces: batch.pieceGrams && toHalf(weight / batch.pieceGrams), grams: weight });
   const volume = batch.newVolumes[eaterId] ?? Object.values(batch.newVolumes)[0];
   const own = inPieces(t, {
-    pieces: batch.pieceGrams && Math.round(each / batch.pieceGrams),
+    pieces: batch.pieceGrams && toHalf(each / batch.pieceGrams),
     grams: each,
     volume,
   });

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import { useNavigate } from "react-router";
 import { addRecipe, readRecipes, troubleOf, type FoundRecipe } from "../../api";
+import { piecesOf } from "../../ui/format";
 import { Sentence } from "../../ui/states";
 
 /** Recipes from a file, a saved page or pasted text: what was found, what was not understood, and what has no place here. */
@@ -74,7 +75,7 @@ export function ReadRecipes() {
                 t("read.lines", { count: found.recipe.lines.length }),
                 t("read.steps", { count: found.recipe.steps?.length ?? 0 }),
                 t("read.portions", { count: found.recipe.portions }),
-                ...(found.recipe.pieces ? [t("read.pieces", { count: found.recipe.pieces })] : []),
+                ...(found.recipe.pieces ? [piecesOf(t, found.recipe.pieces)] : []),
               ].join(", ")}
             </p>
             <Listed title={t("read.unread")} lines={found.notUnderstood} />

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import { useWords } from "../../app/i18n";
 import {
   calcScale,
@@ -39,20 +39,33 @@ export function YieldAndScale({ sheet, request, volume, trouble, onChange }: Yie
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <h2 className="text-base">{t("yield.title")}</h2>
         {fields.map(([field, label, unit]) => (
-          <label key={field} className="flex items-center gap-1.5">
-            {field === "pieces" ? null : <span className="text-soft">{label}</span>}
-            <input
-              inputMode="decimal"
-              aria-label={label}
-              className="field w-20 text-right"
-              value={sheet[field]}
-              onChange={(event) => onChange({ ...sheet, [field]: event.target.value }, field)}
-            />
-            <span className="text-soft">
-              {field === "pieces" ? label : unit}
-              {field === "volumeMl" && volume && !volume.endsWith("ml") && `, ${volume}`}
-            </span>
-          </label>
+          <Fragment key={field}>
+            <label className="flex items-center gap-1.5">
+              {field === "pieces" ? null : <span className="text-soft">{label}</span>}
+              <input
+                inputMode="decimal"
+                aria-label={label}
+                className="field w-20 text-right"
+                value={sheet[field]}
+                onChange={(event) => onChange({ ...sheet, [field]: event.target.value }, field)}
+              />
+              <span className="text-soft">
+                {field === "pieces" ? label : unit}
+                {field === "volumeMl" && volume && !volume.endsWith("ml") && `, ${volume}`}
+              </span>
+            </label>
+            {field === "pieces" && sheet.pieces.trim() !== "" && (
+              <label className="flex min-h-8 items-center gap-1.5">
+                <input
+                  type="checkbox"
+                  className="size-4 accent-sea"
+                  checked={sheet.mayHalve}
+                  onChange={(event) => onChange({ ...sheet, mayHalve: event.target.checked }, "mayHalve")}
+                />
+                {t("yield.mayHalve")}
+              </label>
+            )}
+          </Fragment>
         ))}
         <span className="flex items-center gap-1.5">
           <span className="text-soft">{t("yield.pan")}</span>

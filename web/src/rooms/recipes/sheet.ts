@@ -40,6 +40,7 @@ export interface Sheet {
   name: string;
   portions: string;
   pieces: string;
+  mayHalve: boolean;
   cookedGrams: string;
   volumeMl: string;
   pan: { shape: PanShape | ""; length: string; width: string };
@@ -86,10 +87,11 @@ const said = (value: number | null | undefined) => (value == null ? "" : String(
 export function linesOf(
   recipe: RecipeRequest,
   origins: LineOrigin[] = [],
-): Pick<Sheet, "portions" | "pieces" | "cookedGrams" | "volumeMl" | "pan" | "lines"> {
+): Pick<Sheet, "portions" | "pieces" | "mayHalve" | "cookedGrams" | "volumeMl" | "pan" | "lines"> {
   return {
     portions: String(recipe.portions),
     pieces: said(recipe.pieces),
+    mayHalve: recipe.mayHalve ?? false,
     cookedGrams: said(recipe.cookedGrams),
     volumeMl: said(recipe.volumeMl),
     pan: {
@@ -134,6 +136,7 @@ export function requestOf(sheet: Sheet): RecipeRequest {
     keys: kept.map(({ id }) => id),
     portions: Math.max(0, wholeIn(sheet.portions) ?? 0),
     pieces: sentWhole(sheet.pieces),
+    mayHalve: sheet.mayHalve,
     cookedGrams: sentNumber(sheet.cookedGrams),
     volumeMl: sentNumber(sheet.volumeMl),
     pan:
@@ -169,6 +172,7 @@ export function calcOf(sheet: Sheet, rule: PointsRule | null, selfId: string): C
     keys: lines.keys,
     portions: Math.max(1, Math.min(1000, lines.portions)),
     pieces: fine(lines.pieces),
+    mayHalve: lines.mayHalve,
     cookedGrams: fine(lines.cookedGrams),
     volumeMl: fine(lines.volumeMl),
     pan: lines.pan && fine(lines.pan.lengthCm) ? lines.pan : null,
@@ -180,6 +184,7 @@ export function calcOf(sheet: Sheet, rule: PointsRule | null, selfId: string): C
 /** A sheet that was kept in the browser: its lines and steps get keys of this visit. */
 export const keyedAnew = (sheet: Sheet): Sheet => ({
   ...sheet,
+  mayHalve: sheet.mayHalve ?? false,
   lines: sheet.lines.map((line) => ({ ...line, key: nextKey++ })),
   steps: sheet.steps.map((step) => ({ ...step, key: nextKey++ })),
 });

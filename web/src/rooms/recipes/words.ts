@@ -82,6 +82,7 @@ export const recipes = {
   yield: {
     title: "It makes",
     pieces: "pieces",
+    mayHalve: "may be halved",
     cooked: "weighs, cooked",
     volume: "fills",
     pan: "in a pan",
@@ -200,8 +201,6 @@ export const recipes = {
     steps_other: "{{count}} steps",
     portions_one: "{{count}} portion",
     portions_other: "{{count}} portions",
-    pieces_one: "{{count}} piece",
-    pieces_other: "{{count}} pieces",
     unread: "We don't know these foods yet: fix them on the next page",
     missed: "Not taken over:",
     take: "Write it down",
