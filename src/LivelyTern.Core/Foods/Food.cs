@@ -139,6 +139,16 @@ public sealed record CookedFrom(string RawId, decimal YieldFactor, string Source
 /// <param name="Source">Who weighed it.</param>
 public sealed record HouseholdMeasure(string Name, Grams Weight, string Source)
 {
+    /// <summary>The source of what the cook weighed.</summary>
+    public const string WeighedAtHome = "weighed at home";
+
+    /// <summary>
+    /// Whether it may be what a bare count means: those of a table and of a label, which come with the food; of what was weighed at home
+    /// its sizes only.
+    /// </summary>
+    internal bool IsOfAWhole =>
+        Volume is null && (!string.Equals(Source, WeighedAtHome, StringComparison.Ordinal) || FoodWords.IsSize(Name));
+
     /// <summary>The volume it takes, where its name is a unit of volume; this gives the food a density.</summary>
     public Millilitres? Volume => Unit.Find(Name) is { Kind: UnitKind.Volume } unit ? new Millilitres(unit.InBase) : null;
 }
@@ -210,8 +220,11 @@ public sealed record Food(
     public decimal? TotalCarbohydrate =>
         Convention == CarbohydrateConvention.Total ? Per100g.Carbohydrate : Per100g.Carbohydrate + Per100g.Fibre;
 
-    /// <summary>The measure that a bare count means: in "2 eggs", one egg. Null where none is known.</summary>
-    public HouseholdMeasure? Piece => Measures.FirstOrDefault(measure => measure.Volume is null);
+    /// <summary>
+    /// The measure that a bare count means: in "2 eggs", one egg. Null where none is known. A packet or a slice that was weighed at home is
+    /// none: two apples are not two slices of one.
+    /// </summary>
+    public HouseholdMeasure? Piece => MeasureNamed("piece") ?? Measures.FirstOrDefault(measure => measure.IsOfAWhole);
 
     /// <summary>The measure of this name, in singular or plural, or null.</summary>
     public HouseholdMeasure? MeasureNamed(string name)

@@ -123,6 +123,22 @@ public class FoodLineTests
         Assert.Equal(12.5m, FoodLine.Read("1 tbsp pearl barley", new FoodCatalogue([weighed])).Ingredient!.Weight.Value, 6);
     }
 
+    // Seen: a slice of an apple weighed once made "2 apples" two slices, a packet weighed once 17 crackers 17 packets.
+    [Theory]
+    [InlineData("slice", 20, 364)]
+    [InlineData("packet", 900, 364)]
+    [InlineData("medium", 150, 300)]
+    [InlineData("piece", 160, 320)]
+    public void What_was_weighed_once_is_counted_only_where_it_is_a_whole_one(string measure, decimal grams, decimal two)
+    {
+        var apple = Kitchen.RolledOats with { Id = "apple", Name = "apple", Aliases = [], Measures = [new("medium", new(182), "a table")] };
+        var weighed = apple with { Measures = [new(measure, new(grams), HouseholdMeasure.WeighedAtHome), .. apple.Measures.Where(own => own.Name != measure)] };
+        Assert.Equal(two, FoodLine.Read("2 apples", new FoodCatalogue([weighed])).Ingredient!.Weight.Value);
+        Assert.Equal(2 * grams, FoodLine.Read($"2 {measure} apples", new FoodCatalogue([weighed])).Ingredient!.Weight.Value);
+        var alone = weighed with { Measures = [weighed.Measures[0]] };
+        Assert.Equal(measure is "slice" or "packet", FoodLine.Read("2 apples", new FoodCatalogue([alone])).Missing?.Measure == "piece");
+    }
+
     [Theory]
     [InlineData("a pinch of salt")]
     [InlineData("salt, to taste")]
