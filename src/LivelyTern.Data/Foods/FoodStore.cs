@@ -222,7 +222,8 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, CachedRead<Food
         if (row.WeighedMeasures.Count == 0) return row.Food;
         bool IsWeighed(HouseholdMeasure measure) =>
             row.WeighedMeasures.Exists(own => string.Equals(own.Name, measure.Name, StringComparison.OrdinalIgnoreCase));
-        var weighed = row.WeighedMeasures.Select(own => new HouseholdMeasure(own.Name, new Grams(own.Grams), HouseholdMeasure.WeighedAtHome));
+        var weighed = row.WeighedMeasures.Select(own =>
+            new HouseholdMeasure(own.Name, new Grams(own.Grams), HouseholdMeasure.WeighedAtHome));
         return row.Food with { Measures = [.. weighed, .. row.Food.Measures.Where(measure => !IsWeighed(measure))] };
     }
 
