@@ -136,10 +136,9 @@ public sealed class EntriesTests : IDisposable
     public async Task A_dish_that_fills_cups_is_planned_typed_packed_and_told_in_cups_and_a_packed_one_stays_as_it_was()
     {
         var (eater, _, _) = await host.LaidTableAsync();
-        const decimal cups = 8 * 236.5882365m;
-        object Soup(decimal volumeMl) => new { name = "Bean soup", lines = new[] { "1600 g chickpeas, boiled" }, portions = 6, cookedGrams = 1800, volumeMl };
-        Assert.Equal("1 1/3 cups", (string?)(await host.PostAsync("/api/calc/recipe", Soup(cups)))["portionVolume"]);
-        var recipe = await host.PostAsync("/api/recipes", Soup(cups));
+        object Soup(string fills) => new { name = "Bean soup", lines = new[] { "1600 g chickpeas, boiled" }, portions = 6, cookedGrams = 1800, fills };
+        Assert.Equal("1 1/3 cups", (string?)(await host.PostAsync("/api/calc/recipe", Soup("8 cups")))["portionVolume"]);
+        var recipe = await host.PostAsync("/api/recipes", Soup("8 cups"));
         var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe["id"], cookedOn = Day });
         async Task<JsonNode> WeekAsync() => await host.GetAsync("/api/plan/weeks/" + Day);
         var ahead = (await WeekAsync())["unpacked"]!.AsArray().Single(one => (string?)one!["name"] == "Bean soup")!;
@@ -157,7 +156,7 @@ public sealed class EntriesTests : IDisposable
         var version = (int)(await host.GetAsync($"/api/cook/batches/{batch["id"]}"))["version"]!;
         var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 1600, boxes = 5 }, version);
         Assert.Equal("2 cups", (string?)packed["boxes"]![0]!["volume"]);
-        await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe["id"]}", Soup(cups / 2), (int)recipe["version"]!);
+        await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe["id"]}", Soup("4 cups"), (int)recipe["version"]!);
         Assert.Equal("2 cups", (string?)(await DayAsync(eater))["items"]![0]!["volume"]);
         var (status, _) = await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item["id"]}/amount", new { text = "1 cup" }, await host.PlanVersionAsync());
         Assert.Equal((200, "1 cup"), (status, (string?)(await DayAsync(eater))["items"]![0]!["volume"]));

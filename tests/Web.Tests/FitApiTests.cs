@@ -112,6 +112,25 @@ public sealed class FitApiTests
         Assert.Equal("fits", (string)(await host.GetAsync($"/api/plan/days/{whose.Eater}/{whose.Day}"))["day"]!["verdict"]!);
     }
 
+    /// <summary>What a short form gives a points cook: a most and nothing else. An empty week is no answer to that.</summary>
+    [Fact]
+    public async Task A_week_of_at_most_so_many_points_is_filled_up_by_the_menu_and_by_the_fit()
+    {
+        using var host = new Host();
+        var aim = (await host.PostAsync("/api/calc/first-aim", new { counts = "points", points = 23, kcalPerPoint = 50 }))["written"];
+        await host.PostAsync("/api/aim/eaters", new { name = "Pola", aim });
+        foreach (var (name, line) in new[] { ("Bean soup", "2400 g chickpeas, boiled"), ("Rice bowl", "900 g white rice, dry"), ("Pasta", "1000 g pasta, dry") })
+            await host.PostAsync("/api/recipes", new { name, lines = new[] { line, "600 g broccoli", "2 tbsp olive oil" }, portions = 8 });
+        var menu = await host.PostAsync("/api/plan/menus", new { from = From, to = To, prepDay = From, dishes = 3 });
+        Assert.Equal((5, 5), ((int)menu["fitDays"]!, (int)menu["allDays"]!));
+        Assert.InRange(menu["dishes"]!.AsArray().Sum(dish => (int)dish!["boxes"]!), 10, 15);
+
+        await host.PostAsync("/api/cook/planned", new { day = From, dishes = menu["dishes"]!.AsArray().Select(dish => new { recipeId = (string)dish!["recipeId"]!, portions = (int)dish["portions"]! }) });
+        var fit = await FitAsync(host, new { from = From, to = To, seconds = 2 });
+        Assert.Equal((5, 5), ((int)fit["allDays"]!, (int)fit["fitAfter"]!));
+        Assert.All(fit["days"]!.AsArray(), day => Assert.InRange((decimal)day!["after"]!["sums"]!["points"]!["value"]!, 20m, 23m));
+    }
+
     [Fact]
     public async Task A_fit_can_be_stopped_and_what_cannot_be_fitted_is_named()
     {

@@ -105,12 +105,12 @@ public sealed class RecipesTests : IDisposable
             takenOut = new[] { false, false, false, true },
             pieces = 8,
             cookedGrams = 700,
-            volumeMl = 900,
+            fills = "900 ml",
             pan = new { shape = "round", lengthCm = 26 },
             steps = new[] { new { text = "Roast.", handsOn = 5, unattended = 40, occupies = new[] { "oven", "tray" }, temperatureC = 200, doneWhen = "74 °C inside" } },
         };
         var recipe = await host.PostAsync("/api/recipes", body);
-        Assert.Equal((8, 700m, 900m, "round", "topping", true), ((int)recipe["pieces"]!, (decimal)recipe["cookedGrams"]!, (decimal)recipe["volumeMl"]!, (string)recipe["pan"]!["shape"]!, (string)recipe["parts"]![2]!, (bool)recipe["takenOut"]![3]!));
+        Assert.Equal((8, 700m, "900 ml", "round", "topping", true), ((int)recipe["pieces"]!, (decimal)recipe["cookedGrams"]!, (string)recipe["fills"]!, (string)recipe["pan"]!["shape"]!, (string)recipe["parts"]![2]!, (bool)recipe["takenOut"]![3]!));
         Assert.Equal((5, 40), ((int)recipe["handsOn"]!, (int)recipe["unattended"]!));
         Assert.Equal(("74 °C inside", "oven"), ((string)recipe["steps"]![0]!["doneWhen"]!, (string)recipe["steps"]![0]!["occupies"]![0]!));
         var calc = await host.PostAsync("/api/calc/recipe", body);

@@ -25,11 +25,12 @@ public enum Counting
 /// <param name="Carbohydrate">Grams a day, aimed at.</param>
 /// <param name="Fat">Grams a day, aimed at.</param>
 /// <param name="Points">Points a day, at most.</param>
-/// <param name="KcalPerPoint">One point for so many kcal; as in the rule to start from where it is left out.</param>
+/// <param name="KcalPerPoint">One point for so many kcal.</param>
 /// <param name="NetCarbs">Grams of net carbs a day, at most.</param>
+/// <param name="Rule">The rule of somebody else here, where points are counted as they do; then no other is read.</param>
 public sealed record FirstNumbers(
     Counting Counts, decimal? Kcal = null, decimal? Protein = null, decimal? Carbohydrate = null, decimal? Fat = null,
-    decimal? Points = null, decimal? KcalPerPoint = null, decimal? NetCarbs = null)
+    decimal? Points = null, decimal? KcalPerPoint = null, decimal? NetCarbs = null, PointsRule? Rule = null)
 {
     /// <summary>
     /// The aim they make. Three macros with a middle each make the day's energy too: 200, 200 and 50 g are 2,050 kcal, a target beside
@@ -38,7 +39,7 @@ public sealed record FirstNumbers(
     /// <returns>It, or what is wrong with a number.</returns>
     public Outcome<DayAim> Aim()
     {
-        var aim = new DayAim(Leading, Bands(), Counts == Counting.Points ? Rule() : null);
+        var aim = new DayAim(Leading, Bands(), Counts == Counting.Points ? Rule ?? ByKcal() : null);
         if (aim.Problems(clinicianSetIt: true).ToList() is { Count: > 0 } wrong) return wrong;
         if (Counts != Counting.Macros || MacroEnergy.Of(aim)?.Kcal is not { } kcal) return aim;
         return aim with { Bands = new Dictionary<Measure, Band>(aim.Bands) { [Measure.Energy] = About(kcal) } };
@@ -68,10 +69,7 @@ public sealed record FirstNumbers(
 
     private static Band About(decimal target) => Band.Open with { Target = target };
 
-    private PointsRule Rule()
-    {
-        var start = PointsRule.Starting;
-        var perKcal = KcalPerPoint is > 0 and var kcal ? 1 / kcal : start.PerUnit[Nutrient.Energy];
-        return new("", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = perKcal }, start.Step, [], []);
-    }
+    private PointsRule? ByKcal() => KcalPerPoint is > 0 and var kcal
+        ? new("", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 1 / kcal }, PointsRule.Starting.Step, [], [])
+        : null;
 }

@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace LivelyTern.Core.Measures;
 
 /// <summary>
@@ -6,10 +8,33 @@ namespace LivelyTern.Core.Measures;
 /// </summary>
 public static class SaidVolume
 {
+    private const decimal LeastBareMl = 50m;
     private const decimal CupExactly = 0.002m, Nearly = 0.02m, LeastCups = 0.2m, LeastMl = 20m;
 
     // The marks of a set of measuring cups.
     private static readonly decimal[] Marks = [0, 0.25m, 1m / 3, 0.5m, 2m / 3, 0.75m, 1];
+
+    /// <summary>
+    /// Reads what a dish is said to fill: "8 cups", "1 1/2 l", "900 ml", "900". A bare 8 says nothing: cups, or litres?
+    /// </summary>
+    /// <returns>Millilitres; null where it can't be read.</returns>
+    public static decimal? Read(string text)
+    {
+        if (AmountText.Read(text + " ") is not { Rest: "", Quantity: > 0 } amount) return null;
+        return amount.Unit switch
+        {
+            { Kind: UnitKind.Volume } unit => amount.Quantity * unit.InBase,
+            null when amount.Quantity >= LeastBareMl => amount.Quantity,
+            _ => null,
+        };
+    }
+
+    /// <summary>What a whole dish fills, to be read again: "8 cups" where it comes to cups, else "900 ml".</summary>
+    /// <param name="ml">Millilitres.</param>
+    public static string Of(decimal ml) =>
+        ComesToCups(ml)
+            ? Say(Nearest(ml / Unit.Cup.InBase), ml / Unit.Cup.InBase, "cup", "cups")
+            : string.Create(CultureInfo.InvariantCulture, $"{ml:0.##} ml");
 
     /// <summary>Says it.</summary>
     /// <param name="ml">The part, in millilitres.</param>
@@ -19,11 +44,16 @@ public static class SaidVolume
     /// </returns>
     public static string? Of(decimal ml, decimal whole)
     {
-        var inCups = whole / Unit.Cup.InBase;
-        if (Math.Abs(inCups - Nearest(inCups)) > CupExactly * inCups)
+        if (!ComesToCups(whole))
             return ml < LeastMl ? null : Say(Rounding.ToStep(ml, ml < 100 ? 5 : 10), ml, "ml", "ml");
         var cups = ml / Unit.Cup.InBase;
         return cups < LeastCups ? null : Say(Nearest(cups), cups, "cup", "cups");
+    }
+
+    private static bool ComesToCups(decimal whole)
+    {
+        var inCups = whole / Unit.Cup.InBase;
+        return Math.Abs(inCups - Nearest(inCups)) <= CupExactly * inCups;
     }
 
     private static string Say(decimal said, decimal really, string one, string more)

@@ -88,11 +88,21 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
         var line = FoodLine.Read(text, larder.Foods, food);
         if (line.Ingredient is { } ingredient) return new(text, [new PlainFood(text, ingredient)], null) { Line = line };
         if (named is not null) return named;
-        var recipe = larder.Recipes.FirstOrDefault(one => IsAll(asked.Words, FoodWords.All(one.Value)));
+        line = WithOne(line);
+        var recipe = RecipeNamed(asked, isFood: line.Candidates.Count > 0 || line.Instead.Count > 0 || line.Missing is not null);
         if (recipe.Value is null)
-            return new(text, [], line.Problem) { Line = WithOne(line), Offers = OffersFor(asked) };
+            return new(text, [], line.Problem) { Line = line, Offers = OffersFor(asked) };
         var sentence = $"There is no box and no batch of {recipe.Value}: plan to cook it first, or type another dish or food.";
         return new(text, [], new("dish-not-there", "text", sentence)) { RecipeId = recipe.Key, Offers = OffersFor(asked) };
+    }
+
+    // By its whole name; where no food is called so, by some of its words too: "turkey soup" is the turkey bean soup.
+    private KeyValuePair<Guid, string> RecipeNamed(Asked asked, bool isFood)
+    {
+        var whole = larder.Recipes.FirstOrDefault(one => IsAll(asked.Words, FoodWords.All(one.Value)));
+        if (whole.Value is not null || isFood || asked.Words.Count == 0) return whole;
+        var some = larder.Recipes.Where(one => IsSome(asked.Words, FoodWords.All(one.Value))).Take(2).ToList();
+        return some is [var only] ? only : default;
     }
 
     // "apple": is one meant?

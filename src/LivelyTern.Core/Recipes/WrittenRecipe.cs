@@ -131,7 +131,7 @@ public sealed record RecipeYield(
         if (CookedGrams is <= 0 or > 100_000m)
             yield return new("cooked-weight", "cookedGrams", "A finished batch weighs more than 0 g and at most 100 kg.");
         if (VolumeMl is <= 0 or > 100_000m)
-            yield return new("volume", "volumeMl", "A finished batch fills more than 0 ml and at most 100 l.");
+            yield return new("volume", "fills", "Say what it fills like 8 cups, 2 l or 900 ml; at most 100 l.");
         foreach (var problem in Pan?.Problems("pan") ?? []) yield return problem;
     }
 }

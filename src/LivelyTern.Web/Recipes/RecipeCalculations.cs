@@ -108,7 +108,8 @@ public static class RecipeCalculations
     private static async Task<(Recipe? Recipe, PointsRule? Rule, ProblemHttpResult? Wrong)> ReadAsync(
         CalcRecipeRequest body, RecipeStore store)
     {
-        var written = body.Written();
+        // What is still being typed stands in no one's way.
+        var written = (body with { Fills = body.Fills is { } fills && SaidVolume.Read(fills) is not null ? fills : null }).Written();
         List<Problem> problems = [.. written.Problems(), .. body.Rule?.Problems() ?? []];
         return problems.Count > 0
             ? (null, body.Rule, Answers.Problem(problems))

@@ -64,11 +64,13 @@ public static class RecipeEndpoints
 
     private static RecipeName NameOf(RecipeRow row) => new(row.Id, row.Name, row.Letters, row.Tint, row.Portions);
 
+    private static string? FillsOf(decimal? volumeMl) => volumeMl is { } ml ? SaidVolume.Of(ml) : null;
+
     /// <summary>A written recipe as it is sent.</summary>
     public static RecipeRequest Sent(string name, WrittenRecipe written) => new(
         name, [.. written.Lines.Select(line => line.Text)], written.Yield.Portions, [.. written.Lines.Select(line => line.FoodId ?? "")],
         [.. written.Lines.Select(line => line.Part)], [.. written.Lines.Select(line => line.IsTakenOut)],
-        [.. written.Lines.Select(line => line.Key)], written.Yield.Pieces, written.Yield.CookedGrams, written.Yield.VolumeMl,
+        [.. written.Lines.Select(line => line.Key)], written.Yield.Pieces, written.Yield.CookedGrams, FillsOf(written.Yield.VolumeMl),
         written.Yield.Pan, written.Steps ?? [], MayHalve: written.Yield.MayHalve);
 
     private static async Task<List<RecipeRowView>> ListAsync(RecipeStore store, EaterStore eaters, Guid? eaterId)
@@ -162,7 +164,7 @@ public static class RecipeEndpoints
             [.. written.Lines.Select(line => line.FoodId ?? "")], [.. written.Lines.Select(line => line.Part)],
             [.. written.Lines.Select(line => line.IsTakenOut)], [.. written.Lines.Select(line => line.Key)],
             [.. written.Lines.Select(OriginOf)], [.. keys.Values.Where(line => !own.Contains(line.Key)).Select(line => line.Text)],
-            row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan, row.MayHalve, written.Steps ?? [], written.HandsOn, written.Unattended,
-            row.BaseId, of?.Name, [.. variants.Select(NameOf)], row.ChangedAt, row.ArchivedAt is not null, row.Version);
+            row.Pieces, row.CookedGrams, FillsOf(row.VolumeMl), row.Pan, row.MayHalve, written.Steps ?? [], written.HandsOn,
+            written.Unattended, row.BaseId, of?.Name, [.. variants.Select(NameOf)], row.ChangedAt, row.ArchivedAt is not null, row.Version);
     }
 }

@@ -20,19 +20,22 @@ namespace LivelyTern.Web.Recipes;
 /// <param name="Keys">For each line its key, by which versions and variants know it; "" for a new one.</param>
 /// <param name="Pieces">How many pieces, where it makes pieces.</param>
 /// <param name="CookedGrams">What the finished batch weighs, in grams.</param>
-/// <param name="VolumeMl">What it fills, in millilitres.</param>
+/// <param name="Fills">What it fills, as it is said: "8 cups", "900 ml".</param>
 /// <param name="Pan">The pan it is made in.</param>
 /// <param name="MayHalve">Whether a piece may be halved.</param>
 public record RecipeLines(
     IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
     IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
-    decimal? VolumeMl = null, Pan? Pan = null, bool MayHalve = false)
+    string? Fills = null, Pan? Pan = null, bool MayHalve = false)
 {
     /// <summary>The same as the core writes it.</summary>
     /// <param name="name">The recipe's name.</param>
     /// <param name="steps">Its steps.</param>
     public WrittenRecipe Written(string name = "", IReadOnlyList<RecipeStep>? steps = null) => new(
         name, [.. Lines.Select(LineAt)], new(Portions, Pieces, CookedGrams, VolumeMl, Pan, MayHalve), steps);
+
+    // What can't be read is no volume, and refused as such.
+    private decimal? VolumeMl => string.IsNullOrWhiteSpace(Fills) ? null : SaidVolume.Read(Fills) ?? 0;
 
     private WrittenLine LineAt(string? text, int i) =>
         new(text ?? "", At(Foods, i) is { Length: > 0 } id ? id : null, At(Parts, i), At(TakenOut, i), At(Keys, i) ?? "");
@@ -50,7 +53,7 @@ public record RecipeLines(
 /// <param name="Keys">As in <see cref="RecipeLines"/>.</param>
 /// <param name="Pieces">As in <see cref="RecipeLines"/>.</param>
 /// <param name="CookedGrams">As in <see cref="RecipeLines"/>.</param>
-/// <param name="VolumeMl">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Fills">As in <see cref="RecipeLines"/>.</param>
 /// <param name="Pan">As in <see cref="RecipeLines"/>.</param>
 /// <param name="Steps">How it is made.</param>
 /// <param name="BaseId">For a new recipe, the recipe it is a variant of.</param>
@@ -58,9 +61,9 @@ public record RecipeLines(
 public sealed record RecipeRequest(
     string Name, IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
     IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
-    decimal? VolumeMl = null, Pan? Pan = null, IReadOnlyList<RecipeStep>? Steps = null, Guid? BaseId = null,
+    string? Fills = null, Pan? Pan = null, IReadOnlyList<RecipeStep>? Steps = null, Guid? BaseId = null,
     bool MayHalve = false)
-    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, VolumeMl, Pan, MayHalve);
+    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, Fills, Pan, MayHalve);
 
 /// <summary>Where a line of a variant comes from.</summary>
 public enum LineOrigin
@@ -90,7 +93,7 @@ public enum LineOrigin
 /// <param name="Dropped">The base's lines that a variant leaves out.</param>
 /// <param name="Pieces">How many pieces.</param>
 /// <param name="CookedGrams">What the finished batch weighs.</param>
-/// <param name="VolumeMl">What it fills.</param>
+/// <param name="Fills">What it fills, as it is said: "8 cups", "900 ml".</param>
 /// <param name="Pan">The pan it is made in.</param>
 /// <param name="MayHalve">Whether a piece may be halved.</param>
 /// <param name="Steps">How it is made.</param>
@@ -105,7 +108,7 @@ public enum LineOrigin
 public sealed record RecipeView(
     Guid Id, string Name, string Letters, int Tint, int Portions, IReadOnlyList<string> Lines, IReadOnlyList<string> Foods,
     IReadOnlyList<RecipePart> Parts, IReadOnlyList<bool> TakenOut, IReadOnlyList<string> Keys, IReadOnlyList<LineOrigin> Origins,
-    IReadOnlyList<string> Dropped, int? Pieces, decimal? CookedGrams, decimal? VolumeMl, Pan? Pan, bool MayHalve,
+    IReadOnlyList<string> Dropped, int? Pieces, decimal? CookedGrams, string? Fills, Pan? Pan, bool MayHalve,
     IReadOnlyList<RecipeStep> Steps, int HandsOn, int Unattended, Guid? BaseId, string? BaseName, IReadOnlyList<RecipeName> Variants,
     DateTimeOffset ChangedAt, bool Archived, int Version);
 
@@ -159,12 +162,11 @@ public sealed record DensityView(decimal? KcalPer100g, decimal? GramsPer100Kcal)
 /// <param name="Allergens">The allergens of everything in it.</param>
 /// <param name="Remarks">What looks wrong.</param>
 /// <param name="PortionVolume">What a portion fills, "1 1/3 cups", where it is said what the whole fills.</param>
-/// <param name="Volume">The whole, said so.</param>
 public sealed record CalcRecipeAnswer(
     ContentsView Batch, ContentsView Portion, IReadOnlyList<RecipeLineView> Lines, IReadOnlyList<string> NotUnderstood, string? Rule,
     Figure? ExactPoints, decimal PortionGrams, bool IsCookedWeight,
     DensityView Density, decimal IncompleteProtein, IReadOnlyList<Allergen> Allergens, IReadOnlyList<Problem> Remarks,
-    string? PortionVolume, string? Volume)
+    string? PortionVolume)
 {
     /// <summary>A recipe as computed, with points where there is a rule.</summary>
     public static CalcRecipeAnswer Of(Recipe recipe, PointsRule? rule)
@@ -190,8 +192,7 @@ public sealed record CalcRecipeAnswer(
             recipe.Yield.CookedGrams is not null,
             new(weight > 0 ? kcal / weight * 100 : null, kcal > 0 ? weight / kcal * 100 : null), portion.IncompleteProtein, batch.Allergens,
             [.. recipe.TakenTooMuch.Take(1).Select(TakenTooMuch)],
-            recipe.Yield.VolumeMl is { } ml ? SaidVolume.Of(ml / recipe.Yield.Portions, ml) : null,
-            recipe.Yield.VolumeMl is { } whole ? SaidVolume.Of(whole, whole) : null);
+            recipe.Yield.VolumeMl is { } ml ? SaidVolume.Of(ml / recipe.Yield.Portions, ml) : null);
     }
 
     private static Problem TakenTooMuch(Nutrient nutrient)
@@ -210,7 +211,7 @@ public sealed record CalcRecipeAnswer(
 /// <param name="Keys">As in <see cref="RecipeLines"/>.</param>
 /// <param name="Pieces">As in <see cref="RecipeLines"/>.</param>
 /// <param name="CookedGrams">As in <see cref="RecipeLines"/>.</param>
-/// <param name="VolumeMl">As in <see cref="RecipeLines"/>.</param>
+/// <param name="Fills">As in <see cref="RecipeLines"/>.</param>
 /// <param name="Pan">As in <see cref="RecipeLines"/>.</param>
 /// <param name="Rule">The points rule; without one there are no points.</param>
 /// <param name="SelfId">The recipe it is, where it is one: it is then no part of itself.</param>
@@ -218,8 +219,8 @@ public sealed record CalcRecipeAnswer(
 public sealed record CalcRecipeRequest(
     IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
     IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
-    decimal? VolumeMl = null, Pan? Pan = null, PointsRule? Rule = null, Guid? SelfId = null, bool MayHalve = false)
-    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, VolumeMl, Pan, MayHalve);
+    string? Fills = null, Pan? Pan = null, PointsRule? Rule = null, Guid? SelfId = null, bool MayHalve = false)
+    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, Fills, Pan, MayHalve);
 
 /// <summary>A saved version of a recipe: what changed since the one before, and the figures of a portion then and now.</summary>
 /// <param name="Version">Its number.</param>

@@ -1,4 +1,5 @@
 using LivelyTern.Core.Aim;
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Tests.Aim;
@@ -23,7 +24,11 @@ public class FirstNumbersTests
         Assert.Equal((Measure.Points, 25m, null), (aim.Leading, aim[Measure.Points].Max, aim[Measure.Points].Target));
         Assert.Equal((0.025m, 1m), (aim.Rule!.PerUnit[Nutrient.Energy], aim.Rule.Step));
         Assert.Empty(aim.Rule.FreeGroups);
-        Assert.Equal(0.02m, new FirstNumbers(Counting.Points, Points: 25, KcalPerPoint: 0).Aim().Value!.Rule!.PerUnit[Nutrient.Energy]);
+
+        // A rule that nobody chose is none; a second eater counts as the first.
+        Assert.Equal("rule-missing", new FirstNumbers(Counting.Points, Points: 25, KcalPerPoint: 0).Aim().Problems.Single().Code);
+        var theirs = PointsRule.Starting with { FreeGroups = [FoodGroup.Fruit] };
+        Assert.Same(theirs, new FirstNumbers(Counting.Points, Points: 30, KcalPerPoint: 40, Rule: theirs).Aim().Value!.Rule);
         Assert.Empty(aim.Problems(clinicianSetIt: false));
     }
 

@@ -23,4 +23,22 @@ public class SaidVolumeTests
     [InlineData(2000, 200, null)]
     public void What_does_not_is_told_in_millilitres(int ml, int portions, string? said) =>
         Assert.Equal(said, SaidVolume.Of((decimal)ml / portions, ml));
+
+    [Theory]
+    [InlineData("12 cups", 2839.0588, "12 cups")]
+    [InlineData("1 1/3 cups", 315.4510, "1 1/3 cups")]
+    [InlineData("2 l", 2000.0, "2000 ml")]
+    [InlineData("900", 900.0, "900 ml")]
+    [InlineData("2 qt", 1892.7059, "8 cups")]
+    [InlineData("8", null, null)] // cups, or litres?
+    [InlineData("900 g", null, null)]
+    [InlineData("a pot", null, null)]
+    [InlineData("0 cups", null, null)]
+    public void What_a_whole_dish_fills_is_read_and_written_as_it_is_said(string text, double? ml, string? again)
+    {
+        var read = SaidVolume.Read(text);
+        Assert.Equal((decimal?)ml, read is { } whole ? Math.Round(whole, 4) : null);
+        Assert.Equal(again, read is { } said ? SaidVolume.Of(said) : null);
+        if (again is not null) Assert.Equal(read!.Value, SaidVolume.Read(again)!.Value, 2);
+    }
 }

@@ -83,6 +83,9 @@ public sealed class TypedEntryTests
         Assert.Equal(new LaidBox(Second.Id), One("lentil", EntryReader.ChoiceOf(Second)));
         var pie = Assert.Single(Read("1 fish pie"));
         Assert.Equal(("dish-not-there", Guid.Empty), (pie.Problem!.Code, pie.RecipeId));
+        var bySome = Assert.Single(Read("pie"));
+        Assert.Equal(("dish-not-there", Guid.Empty), (bySome.Problem!.Code, bySome.RecipeId));
+        Assert.Equal("food-unknown", Assert.Single(Read("1 meat pie")).Problem!.Code);
         Assert.Equal("line-long", Assert.Single(Read(new string('x', 301))).Problem!.Code);
     }
 

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Collections.Immutable;
 using FsCheck;
 using FsCheck.Fluent;
@@ -66,6 +67,35 @@ public sealed class WeekToFitTests
             var stew = week.Problem.Batches.ToList().FindIndex(batch => batch.Name == "stew");
             Assert.Equal((false, true, true), (tables.MayEat(0, stew, 0), tables.MayEat(0, stew, 1), tables.MayEat(0, 1 - stew, 0)));
         }
+    }
+
+    // Seen: a cook of at most 23 points was proposed no dish, and "0 of 6 days fit".
+    [Theory]
+    [InlineData(Measure.Points, "points 23", "points 23")]
+    [InlineData(Measure.Energy, "energy 1900, points 23", "energy 1899")]
+    [InlineData(Measure.NetCarbohydrate, "netCarbohydrate 20, energy 1800", "energy 1799")]
+    [InlineData(Measure.NetCarbohydrate, "netCarbohydrate 20", "")]
+    [InlineData(Measure.Protein, "protein 150-, points 23", "points 23")]
+    [InlineData(Measure.Energy, "energy 1700-1900", "")]
+    [InlineData(Measure.Points, "points 20~23", "")]
+    public void A_budget_that_is_only_a_most_is_filled_towards_it(Measure leading, string written, string towards)
+    {
+        Band Read(string text) => text.Split('-', '~') switch
+        {
+            [var one] => new(Max: decimal.Parse(one, CultureInfo.InvariantCulture)),
+            [var least, ""] => new(Min: decimal.Parse(least, CultureInfo.InvariantCulture)),
+            [var low, var high] => new(Max: decimal.Parse(high, CultureInfo.InvariantCulture), Min: text.Contains('-', StringComparison.Ordinal) ? decimal.Parse(low, CultureInfo.InvariantCulture) : null, Target: text.Contains('~', StringComparison.Ordinal) ? decimal.Parse(low, CultureInfo.InvariantCulture) : null),
+            _ => throw new ArgumentException(text, nameof(written)),
+        };
+        var bands = written.Split(", ").Select(band => band.Split(' ')).ToDictionary(band => Enum.Parse<Measure>(band[0], ignoreCase: true), band => Read(band[1]));
+        var who = new FittedEater(new(Guid.NewGuid(), "Ada", new DayAim(leading, bands, PointsRule.Starting)), EatingWays.Plain);
+        var week = new WeekToFit([who], [new(who.Eater.Id, Today)], Today, PlanBoard.Empty, Stock.None, [], [], [], FitScope.Gaps, new());
+        var day = week.Problem.Eaters[0].Days[0];
+        var filled = day.Bands.Where(band => band.Value.Target is { } target && target != bands[band.Key].Target).Select(band => $"{band.Key} {band.Value.Target:0}");
+        Assert.Equal(towards, string.Join(", ", filled), ignoreCase: true);
+
+        // What the day is read by stays as it was written.
+        Assert.Equal(bands.ToDictionary(band => band.Key, band => band.Value.Resolved()), day.ReadBy ?? day.Bands);
     }
 
     /// <summary>

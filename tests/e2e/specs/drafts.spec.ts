@@ -145,7 +145,7 @@ test.describe("drafts", () => {
       pieces: maybe(() => 1 + upTo(40)),
       mayHalve: often(0.5),
       cookedGrams: maybe(() => 1 + amount(4000)),
-      volumeMl: maybe(() => 1 + amount(4000)),
+      fills: maybe(() => `${1 + upTo(40)} cups`),
       pan: maybe(() =>
         often(0.5)
           ? { shape: "round" as const, lengthCm: 20 + amount(10), widthCm: null }
@@ -174,18 +174,18 @@ test.describe("drafts", () => {
 
   test("half-typed numbers are refused when saved, and stand in no one's way while the figures are worked out", () => {
     const sheet = sheetOf(recipe(3));
-    Object.assign(sheet, { portions: "1o", pieces: "2.5", cookedGrams: "much", volumeMl: "0" });
+    Object.assign(sheet, { portions: "1o", pieces: "2.5", cookedGrams: "much", fills: " 8 c" });
     sheet.pan = { shape: "round", length: "wide", width: "" };
     const sent = recipeRequest(sheet);
-    expect([sent.portions, sent.pieces, sent.cookedGrams, sent.volumeMl, sent.pan?.lengthCm]).toEqual([
-      0, -1, -1, 0, -1,
+    expect([sent.portions, sent.pieces, sent.cookedGrams, sent.fills, sent.pan?.lengthCm]).toEqual([
+      0, -1, -1, "8 c", -1,
     ]);
     const asked = calcOf(sheet, null, "r");
-    expect([asked.portions, asked.pieces, asked.cookedGrams, asked.volumeMl, asked.pan]).toEqual([
+    expect([asked.portions, asked.pieces, asked.cookedGrams, asked.fills, asked.pan]).toEqual([
       1,
       null,
       null,
-      null,
+      "8 c",
       null,
     ]);
     // An empty line is no line, wherever it stands; the others keep what was chosen for them.

@@ -35,11 +35,16 @@ export function WhoEats({ eaters }: { eaters: EaterView[] }) {
   const [isOpen, setOpen] = useState(eaters.length === 0);
   const [name, setName] = useState("");
   const [kind, setKind] = useState<Counting>("energy");
-  const [typed, setTyped] = useState<Partial<Record<Field, string>>>({});
+  const [typed, setTyped] = useState<Partial<Record<Field, string>>>(blank);
+  const [isOwnRule, setOwnRule] = useState(false);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
-  const read = asked[kind].map((field) => [field, numberIn(typed[field] ?? "")] as const);
+  // Who comes second counts points as the first does, unless they say otherwise.
+  const first = eaters.find(({ aim }) => aim.rule);
+  const rule = kind === "points" && !isOwnRule ? (first?.aim.rule ?? null) : null;
+  const fields: readonly Field[] = rule ? ["points"] : asked[kind];
+  const read = fields.map((field) => [field, numberIn(typed[field] ?? "")] as const);
   const isUnread = read.some(([, value]) => Number.isNaN(value));
-  const numbers: FirstNumbers = { counts: kind, ...Object.fromEntries(read) };
+  const numbers: FirstNumbers = { counts: kind, rule, ...Object.fromEntries(read) };
   const making = {
     queryKey: queryKeys.firstAim(numbers),
     queryFn: async () => (await calcFirstAim({ body: numbers })).data!,
@@ -54,7 +59,7 @@ export function WhoEats({ eaters }: { eaters: EaterView[] }) {
       await addEater({ body: { name, aim: written } });
       await queries.invalidateQueries();
       setName("");
-      setTyped({});
+      setTyped(blank);
       setTrouble(null);
       setOpen(false);
     } catch (thrown) {
@@ -113,7 +118,7 @@ export function WhoEats({ eaters }: { eaters: EaterView[] }) {
             </div>
           </fieldset>
           <div className="flex flex-wrap gap-4">
-            {asked[kind].map((field) => (
+            {fields.map((field) => (
               <label key={field} className="block text-sm text-soft">
                 {t(`who.${field}`)}
                 <input
@@ -126,6 +131,17 @@ export function WhoEats({ eaters }: { eaters: EaterView[] }) {
               </label>
             ))}
           </div>
+          {kind === "points" && first && (
+            <label className="flex min-h-8 items-center gap-2 text-sm">
+              <input
+                type="checkbox"
+                className="size-5 accent-sea"
+                checked={!isOwnRule}
+                onChange={(event) => setOwnRule(!event.target.checked)}
+              />
+              {t("who.asFor", { name: first.name })}
+            </label>
+          )}
           {made && !isUnread && Object.keys(made.written.bands).length > 0 && (
             <figure>
               <Ruler
@@ -152,6 +168,9 @@ export function WhoEats({ eaters }: { eaters: EaterView[] }) {
     </section>
   );
 }
+
+/** What a point is stands there to be seen: it is counted by. */
+const blank: Partial<Record<Field, string>> = { kcalPerPoint: "50" };
 
 const placeholders: Record<Field, string> = {
   kcal: "2,000",

@@ -18,6 +18,7 @@ export const beginning = {
     fat: "fat, g a day",
     points: "points a day, at most",
     kcalPerPoint: "one point is so many kcal",
+    asFor: "a point is the same as for {{name}}",
     netCarbs: "net carbs, g a day, at most",
     ruler:
       "A day of theirs is this ruler: what is eaten lies along it, and the green shows where it should end.",

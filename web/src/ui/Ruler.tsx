@@ -241,7 +241,7 @@ export function ThinTape({ day, aim, measure }: { day: DayView; aim: DayAim; mea
           : null;
   return (
     <span className="flex items-center gap-2 text-xs">
-      <span className="text-soft">{t(`measures.${measure}`)}</span>
+      <span className="text-soft">{measure === "energy" ? t("energy") : t(`measures.${measure}`)}</span>
       {band && (
         <span aria-hidden className="relative h-1 w-20 rounded bg-rest">
           {

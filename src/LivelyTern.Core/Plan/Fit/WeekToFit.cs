@@ -228,7 +228,7 @@ public sealed class WeekToFit
         if (aim[aim.Leading].Read(sums[aim.Leading], Covered(who, where.Day)).Drawn is { } drawn)
             bands[aim.Leading] = aim[aim.Leading] with { Max = aim[aim.Leading].Max + drawn };
         return new(
-            bands.ToDictionary(band => band.Key, band => Narrowed(band.Value, band.Key)),
+            FilledUp(bands.ToDictionary(band => band.Key, band => Narrowed(band.Value, band.Key)), aim.Leading),
             sums.ToDictionary(sum => sum.Key, sum => sum.Value.Known),
             Math.Max(0, slots - stays.Count(DaySlots.TakesTheBox)),
             Math.Min(who.Ways.FillersADay ?? FitDay.ManyServings, FitDay.ManyServings))
@@ -267,6 +267,17 @@ public sealed class WeekToFit
         MeasureTotals.Sum(Holds.Measured(items, i => who.MeasuresOf(items[i], items[i].Contents(stock), aim)), aim.Rule);
 
     // Whole numbers round each entry: a band wide enough is kept a unit away from its edges, so that the exact sums lie inside too.
+    // A budget is there to be eaten: a day of at most 23 points, or at most 1,900 kcal, and no word of more is filled towards that. Net
+    // carbs at most 20 g are none.
+    private static Dictionary<Measure, Band> FilledUp(Dictionary<Measure, Band> bands, Measure leading)
+    {
+        var counted = new[] { leading, Measure.Energy, Measure.Points }.Where(measure => measure is Measure.Energy or Measure.Points);
+        var budget = counted.Cast<Measure?>().FirstOrDefault(measure => bands.ContainsKey(measure!.Value));
+        if (budget is { } filled && bands[filled] is { Min: null, Target: null, Max: { } most })
+            bands[filled] = bands[filled] with { Min = 0, Target = most };
+        return bands;
+    }
+
     private static Band Narrowed(Band band, Measure measure)
     {
         if (measure is Measure.Points or Measure.Salt or Measure.SaturatedFat) return band;

@@ -51,7 +51,7 @@ export default function AimRoom() {
             <p className="mb-3 text-sm text-soft">{t("lead")}</p>
             <div className="grid grid-cols-[repeat(auto-fit,minmax(min(21rem,100%),1fr))] items-start gap-4">
               {eaters.map((eater) => (
-                <EaterSheet key={eater.id} eater={eater} start={start} />
+                <EaterSheet key={eater.id} eater={eater} eaters={eaters} start={start} />
               ))}
             </div>
             <div className="mt-5">{entry}</div>

@@ -23,11 +23,20 @@ import { bounded, draftOf, isBounded, otherRows, requestOf, ruleDraft, type Draf
 import { bandFields, numberText } from "./ways";
 import { eaterDesks } from "./desk";
 import { NeedDrawer } from "./NeedDrawer";
-import { RuleSheet } from "./RuleSheet";
+import { AsFor, RuleSheet } from "./RuleSheet";
 import { WaysSheet } from "./WaysSheet";
 
 /** One eater: the band drawn on an empty ruler, the bounds, the points rule. Saves by itself; what is refused stays as typed. */
-export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart }) {
+export function EaterSheet({
+  eater,
+  eaters,
+  start,
+}: {
+  eater: EaterView;
+  /** Everybody here. */
+  eaters: EaterView[];
+  start: AimStart;
+}) {
   const { t } = useWords("aim");
   const queries = useQueryClient();
   const say = useSay();
@@ -35,6 +44,11 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
   const [desk] = useState(() => eaterDesks.of(eater));
   const [draft, setDraft] = useState(() => desk.unstored?.draft ?? draftOf(eater));
   const [needOpen, setNeedOpen] = useState(false);
+  const others = eaters.flatMap(({ id, name, aim: { rule } }) =>
+    rule && id !== eater.id && JSON.stringify(rule) !== JSON.stringify(eater.aim.rule)
+      ? [{ name, rule: ruleDraft(rule) }]
+      : [],
+  );
   const { state, trouble } = useSyncExternalStore(desk.listen, () => desk.standing);
   const [archiving, setArchiving] = useState<Trouble | null>(null);
   const [isChecked, setIsChecked] = useState(desk.unstored !== null);
@@ -236,23 +250,27 @@ export function EaterSheet({ eater, start }: { eater: EaterView; start: AimStart
             <RuleSheet
               rule={draft.rule}
               example={eater.ruleExample}
+              others={others}
               at={at}
               onType={(rule) => type({ ...draft, rule })}
               onSave={(rule) => save({ ...draft, rule })}
             />
           ) : (
-            <p className="mt-3 flex flex-wrap items-center gap-2 text-sm">
-              <span className="text-soft">{t("startRule")}</span>
-              {start.rules.map((rule) => (
-                <button
-                  key={rule.name}
-                  className="btn"
-                  onClick={() => save({ ...draft, rule: ruleDraft(rule) })}
-                >
-                  {rule.name}
-                </button>
-              ))}
-            </p>
+            <>
+              <p className="mt-3 flex flex-wrap items-center gap-2 text-sm">
+                <span className="text-soft">{t("startRule")}</span>
+                {start.rules.map((rule) => (
+                  <button
+                    key={rule.name}
+                    className="btn"
+                    onClick={() => save({ ...draft, rule: ruleDraft(rule) })}
+                  >
+                    {rule.name}
+                  </button>
+                ))}
+              </p>
+              <AsFor others={others} onTake={(rule) => save({ ...draft, rule })} />
+            </>
           )}
           <WaysSheet
             name={draft.name}

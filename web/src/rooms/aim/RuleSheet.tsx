@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useId, useState } from "react";
 import { useWords } from "../../app/i18n";
 import { findFoods, type FoodGroup, type RuleExample } from "../../api";
 import { exact, foodGroups } from "../../ui/format";
@@ -13,14 +13,38 @@ interface RuleSheetProps {
   rule: Rule;
   /** What the rule as it was saved makes of a plate. */
   example: RuleExample | null;
+  /** Who else here counts by a rule, another than this. */
+  others: RuleOf[];
   at: (field: string) => string | undefined;
   onType: (rule: Rule) => void;
   onSave: (rule: Rule | null) => void;
 }
 
-/** The points rule an eater writes down: points per kcal and gram, the rounding, and what is free. */
-export function RuleSheet({ rule, example, at, onType, onSave }: RuleSheetProps) {
+/** The rule of another eater here. */
+export interface RuleOf {
+  name: string;
+  rule: Rule;
+}
+
+/** A rule that somebody here counts by, taken over whole. */
+export function AsFor({ others, onTake }: { others: RuleOf[]; onTake: (rule: Rule) => void }) {
   const { t } = useWords("aim");
+  if (others.length === 0) return null;
+  return (
+    <p className="mt-2 flex flex-wrap gap-2 text-sm">
+      {others.map(({ name, rule }) => (
+        <button key={name} type="button" className="btn" onClick={() => onTake(rule)}>
+          {t("asFor", { name })}
+        </button>
+      ))}
+    </p>
+  );
+}
+
+/** The points rule an eater writes down: points per kcal and gram, the rounding, and what is free. */
+export function RuleSheet({ rule, example, others, at, onType, onSave }: RuleSheetProps) {
+  const { t } = useWords("aim");
+  const id = useId();
   const { data: foods } = useQuery({
     queryKey: queryKeys.foods("all"),
     queryFn: async () => (await findFoods()).data!,
@@ -76,10 +100,11 @@ export function RuleSheet({ rule, example, at, onType, onSave }: RuleSheetProps)
       <summary className="font-title font-bold">
         {rule.name.trim() === "" ? t("rule") : `${t("rule")}: ${rule.name}`}
       </summary>
+      <AsFor others={others} onTake={onSave} />
       <div className="mt-2 grid grid-cols-[1fr_8rem] items-center gap-x-3 gap-y-1 text-sm">
-        <label htmlFor={`rule-${rule.name}`}>{t("ruleName")}</label>
+        <label htmlFor={`${id}-name`}>{t("ruleName")}</label>
         <input
-          id={`rule-${rule.name}`}
+          id={`${id}-name`}
           className="field w-full"
           value={rule.name}
           maxLength={60}
@@ -171,7 +196,7 @@ export function RuleSheet({ rule, example, at, onType, onSave }: RuleSheetProps)
             </button>
           ))}
           <input
-            list="free-foods"
+            list={`${id}-foods`}
             aria-label={t("freeFoods")}
             placeholder={t("freeFoodsHint")}
             className="field min-h-8 w-36 text-xs"
@@ -181,7 +206,7 @@ export function RuleSheet({ rule, example, at, onType, onSave }: RuleSheetProps)
               setUnknown(false);
             }}
           />
-          <datalist id="free-foods">
+          <datalist id={`${id}-foods`}>
             {foods?.map(({ id, name }) => (
               <option key={id} value={name} />
             ))}

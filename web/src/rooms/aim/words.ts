@@ -18,6 +18,7 @@ export const aim = {
     "Protein, carbs and fat as written come to at least {{from}} kcal, more than the energy you wrote: change one of them.",
   rule: "What a point is",
   ruleName: "Called",
+  asFor: "The same as for {{name}}",
   perUnit: {
     energy: "kcal",
     saturatedFat: "g saturated fat",

@@ -43,6 +43,10 @@ export function Shelf({ shelf, eaterId, lens, second, carried, onLift }: ShelfPr
       {shelf.length === 0 && (
         <p className="text-sm text-soft">
           {t("shelf.empty")}{" "}
+          <Link to="/plan?panel=menu" className="link">
+            {t("shelf.plan")}
+          </Link>{" "}
+          ·{" "}
           <Link to="/pack" className="link">
             {t("shelf.pack")}
           </Link>

@@ -54,7 +54,7 @@ export default function Workbench() {
 
 /** The fields that show their own sentence. */
 const shownAtField = (field: string) =>
-  ["portions", "pieces", "cookedGrams", "volumeMl", "pan"].includes(field) || field.startsWith("steps[");
+  ["portions", "pieces", "cookedGrams", "fills", "pan"].includes(field) || field.startsWith("steps[");
 
 function Bench({ recipe }: { recipe: RecipeView }) {
   const { t } = useWords("recipes");
@@ -238,7 +238,6 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                 onWeighed={() => void queries.invalidateQueries(all("calc"))}
               />
               <YieldAndScale
-                volume={calc?.volume ?? null}
                 sheet={sheet}
                 request={request}
                 trouble={trouble}

@@ -20,19 +20,17 @@ import { queryKeys } from "../../app/queryKeys";
 interface YieldAndScaleProps {
   sheet: Sheet;
   request: CalcRecipeRequest;
-  /** What it fills, as a cook says it. */
-  volume: string | null;
   trouble: Trouble | null;
   onChange: (sheet: Sheet, field: string) => void;
 }
 
 /** What a batch makes besides portions, and how to make more or less of it. */
-export function YieldAndScale({ sheet, request, volume, trouble, onChange }: YieldAndScaleProps) {
+export function YieldAndScale({ sheet, request, trouble, onChange }: YieldAndScaleProps) {
   const { t } = useWords("recipes");
   const fields = [
     ["pieces", t("yield.pieces"), ""],
     ["cookedGrams", t("yield.cooked"), "g"],
-    ["volumeMl", t("yield.volume"), "ml"],
+    ["fills", t("yield.volume"), ""],
   ] as const;
   return (
     <section className="mt-5 text-sm">
@@ -43,16 +41,15 @@ export function YieldAndScale({ sheet, request, volume, trouble, onChange }: Yie
             <label className="flex items-center gap-1.5">
               {field === "pieces" ? null : <span className="text-soft">{label}</span>}
               <input
-                inputMode="decimal"
+                inputMode={field === "fills" ? "text" : "decimal"}
                 aria-label={label}
-                className="field w-20 text-right"
+                className={`field text-right ${field === "fills" ? "w-24" : "w-20"}`}
+                placeholder={field === "fills" ? t("yield.volumeHint") : undefined}
+                maxLength={40}
                 value={sheet[field]}
                 onChange={(event) => onChange({ ...sheet, [field]: event.target.value }, field)}
               />
-              <span className="text-soft">
-                {field === "pieces" ? label : unit}
-                {field === "volumeMl" && volume && !volume.endsWith("ml") && `, ${volume}`}
-              </span>
+              <span className="text-soft">{field === "pieces" ? label : unit}</span>
             </label>
             {field === "pieces" && sheet.pieces.trim() !== "" && (
               <label className="flex min-h-8 items-center gap-1.5">
@@ -72,7 +69,7 @@ export function YieldAndScale({ sheet, request, volume, trouble, onChange }: Yie
           <PanFields pan={sheet.pan} onChange={(pan) => onChange({ ...sheet, pan }, "pan")} />
         </span>
       </div>
-      {["pieces", "cookedGrams", "volumeMl", "pan"].map((field) => (
+      {["pieces", "cookedGrams", "fills", "pan"].map((field) => (
         <Sentence key={field}>{sentenceFor(trouble, field)}</Sentence>
       ))}
       <Scale sheet={sheet} request={request} onChange={onChange} />
@@ -122,7 +119,7 @@ function PanFields({ pan, onChange }: { pan: Sheet["pan"]; onChange: (pan: Sheet
 
 const ways = ["factor", "portions", "atHand", "pan"] as const;
 
-function Scale({ sheet, request, onChange }: Omit<YieldAndScaleProps, "trouble" | "volume">) {
+function Scale({ sheet, request, onChange }: Omit<YieldAndScaleProps, "trouble">) {
   const { t } = useWords("recipes");
   const [way, setWay] = useState<(typeof ways)[number]>("factor");
   const [value, setValue] = useState("");

@@ -42,7 +42,8 @@ export interface Sheet {
   pieces: string;
   mayHalve: boolean;
   cookedGrams: string;
-  volumeMl: string;
+  /** What it fills, as it is said: "8 cups". */
+  fills: string;
   pan: { shape: PanShape | ""; length: string; width: string };
   lines: Line[];
   steps: Step[];
@@ -87,13 +88,13 @@ const said = (value: number | null | undefined) => (value == null ? "" : String(
 export function linesOf(
   recipe: RecipeRequest,
   origins: LineOrigin[] = [],
-): Pick<Sheet, "portions" | "pieces" | "mayHalve" | "cookedGrams" | "volumeMl" | "pan" | "lines"> {
+): Pick<Sheet, "portions" | "pieces" | "mayHalve" | "cookedGrams" | "fills" | "pan" | "lines"> {
   return {
     portions: String(recipe.portions),
     pieces: said(recipe.pieces),
     mayHalve: recipe.mayHalve ?? false,
     cookedGrams: said(recipe.cookedGrams),
-    volumeMl: said(recipe.volumeMl),
+    fills: recipe.fills ?? "",
     pan: {
       shape: recipe.pan?.shape ?? "",
       length: said(recipe.pan?.lengthCm),
@@ -138,7 +139,7 @@ export function requestOf(sheet: Sheet): RecipeRequest {
     pieces: sentWhole(sheet.pieces),
     mayHalve: sheet.mayHalve,
     cookedGrams: sentNumber(sheet.cookedGrams),
-    volumeMl: sentNumber(sheet.volumeMl),
+    fills: sheet.fills.trim() || null,
     pan:
       sheet.pan.shape && length !== null
         ? {
@@ -174,7 +175,7 @@ export function calcOf(sheet: Sheet, rule: PointsRule | null, selfId: string): C
     pieces: fine(lines.pieces),
     mayHalve: lines.mayHalve,
     cookedGrams: fine(lines.cookedGrams),
-    volumeMl: fine(lines.volumeMl),
+    fills: lines.fills,
     pan: lines.pan && fine(lines.pan.lengthCm) ? lines.pan : null,
     rule,
     selfId,
@@ -185,6 +186,7 @@ export function calcOf(sheet: Sheet, rule: PointsRule | null, selfId: string): C
 export const keyedAnew = (sheet: Sheet): Sheet => ({
   ...sheet,
   mayHalve: sheet.mayHalve ?? false,
+  fills: sheet.fills ?? (sheet as { volumeMl?: string }).volumeMl ?? "",
   lines: sheet.lines.map((line) => ({ ...line, key: nextKey++ })),
   steps: sheet.steps.map((step) => ({ ...step, key: nextKey++ })),
 });

@@ -4,7 +4,7 @@ import { recipeDesks } from "./desk";
 import { keyedAnew, sheetOf, type Sheet } from "./sheet";
 
 /** The fields that are typed into; any other change is a step of its own. */
-const typed = /^(line-|step-|name|portions|pieces|cookedGrams|volumeMl|pan)/;
+const typed = /^(line-|step-|name|portions|pieces|cookedGrams|fills|pan)/;
 
 /** The sheet with each line's origin as the host told it. */
 function withOrigins(now: Sheet, saved: RecipeView): Sheet {

@@ -85,6 +85,7 @@ export const recipes = {
     mayHalve: "may be halved",
     cooked: "weighs, cooked",
     volume: "fills",
+    volumeHint: "8 cups",
     pan: "in a pan",
     noPan: "any",
     rectangular: "rectangular",
