@@ -224,5 +224,11 @@ public sealed class AheadTests
         await host.PostAsync("/api/aim/eaters", new { name = "Isa", aim = new { leading = "energy", bands = new { energy = new { min = 1450, max = 1600 } }, rule = (object?)null } });
         var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/menus", new { from = Today, to = Today, prepDay = Today });
         Assert.Equal((422, "urn:lively-tern:problem:menu-no-recipes"), (status, (string)answer["type"]!));
+
+        // Where there are some, and all are planned, that is said.
+        var recipe = await host.PostAsync("/api/recipes", new { name = "Oat bake", lines = new[] { "400 g rolled oats" }, portions = 4 });
+        await host.PostAsync("/api/cook/planned", new { day = Today, dishes = new[] { new { recipeId = (string)recipe["id"]!, portions = 4 } } });
+        (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/menus", new { from = Today, to = Today, prepDay = Today });
+        Assert.Equal((422, "urn:lively-tern:problem:menu-all-planned"), (status, (string)answer["type"]!));
     }
 }

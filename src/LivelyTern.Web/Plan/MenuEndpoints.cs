@@ -59,6 +59,9 @@ public static class MenuEndpoints
     private static readonly Problem NoRecipes = new(
         "menu-no-recipes", "", "There is no recipe yet whose lines could be read: write some down, then a menu can be made of them.");
 
+    private static readonly Problem AllPlanned = new(
+        "menu-all-planned", "", "Every dish you could cook is planned already: write down another recipe, or cook more of one by hand.");
+
     /// <summary>Maps <c>/api/plan/menus</c>.</summary>
     public static void MapMenus(this IEndpointRouteBuilder api) =>
         api.MapPost("/plan/menus", ProposeAsync).WithTags("Plan").WithName("proposeMenu");
@@ -94,11 +97,12 @@ public static class MenuEndpoints
         var planned = await batches.PlannedRecipesAsync();
         MenuDish Dish(Batch batch) => new(
             batch.Id, new(batch, Grams.Zero, new Dictionary<Guid, Grams>()), last.TryGetValue(batch.Id, out var day) ? day : null);
-        var collection = (await batches.CouldBeCookedAsync(body.PrepDay))
+        var cookable = await batches.CouldBeCookedAsync(body.PrepDay);
+        var collection = cookable
             .Where(batch => wish.Keep.Contains(batch.Id) || !planned.Contains(batch.Id)).Select(Dish)
             .OrderByDescending(dish => wish.Keep.Contains(dish.RecipeId)).ThenBy(dish => dish.LastCooked ?? DateOnly.MinValue)
             .Take(MostCandidates).ToList();
-        if (collection.Count == 0) return Answers.Problem([NoRecipes]);
+        if (collection.Count == 0) return Answers.Problem([cookable.Count == 0 ? NoRecipes : AllPlanned]);
 
         var candidates = collection.Select(dish => dish.RecipeId).ToHashSet();
         var days = FitEndpoints.DaysOf(table, body.From, body.To, reader.Today);

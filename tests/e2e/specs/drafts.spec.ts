@@ -178,7 +178,11 @@ test.describe("drafts", () => {
     sheet.pan = { shape: "round", length: "wide", width: "" };
     const sent = recipeRequest(sheet);
     expect([sent.portions, sent.pieces, sent.cookedGrams, sent.fills, sent.pan?.lengthCm]).toEqual([
-      0, -1, -1, "8 c", -1,
+      0,
+      -1,
+      -1,
+      "8 c",
+      -1,
     ]);
     const asked = calcOf(sheet, null, "r");
     expect([asked.portions, asked.pieces, asked.cookedGrams, asked.fills, asked.pan]).toEqual([

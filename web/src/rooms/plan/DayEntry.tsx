@@ -149,6 +149,7 @@ export function DayEntry({
             <Entry
               key={i}
               entry={entry}
+              day={day}
               lens={lens}
               isAnswering={isAnswering}
               onChoose={(choice) => choose(i, choice)}
@@ -191,6 +192,7 @@ export function DayEntry({
 /** One thing as it was understood; or what is not known of it, with every way on. */
 function Entry({
   entry,
+  day,
   lens,
   isAnswering,
   onChoose,
@@ -199,6 +201,7 @@ function Entry({
   onWrite,
 }: {
   entry: EntryView;
+  day: string;
   lens: Measure;
   isAnswering: boolean;
   onChoose: (choice: string) => void;
@@ -238,7 +241,7 @@ function Entry({
       {dishes}
       {entry.recipeId && (
         <p className="flex gap-3">
-          <Link className="link" to="/plan?panel=menu">
+          <Link className="link" to={`/plan?week=${day}&panel=menu&recipe=${entry.recipeId}`}>
             {t("entry.planIt")}
           </Link>
         </p>

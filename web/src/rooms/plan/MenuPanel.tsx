@@ -21,13 +21,15 @@ interface MenuPanelProps {
   from: string;
   to: string;
   today: string;
+  /** A recipe that was asked for: it stands ready to be planned by hand. */
+  recipeId: string | null;
   /** Plans batches; false where it was refused. */
   onPlan: (day: string, dishes: { recipeId: string; portions: number }[]) => Promise<boolean>;
   close: () => void;
 }
 
 /** What to cook: dishes proposed from the cook's own recipes, kept or replaced one by one, then planned; or one recipe by hand. */
-export function MenuPanel({ from, to, today, onPlan, close }: MenuPanelProps) {
+export function MenuPanel({ from, to, today, recipeId, onPlan, close }: MenuPanelProps) {
   const { t } = useWords("plan");
   const dayBefore = isoDay(addDays(parseISO(from), -1));
   const [prepDay, setPrepDay] = useState(dayBefore < today ? today : dayBefore);
@@ -119,7 +121,7 @@ export function MenuPanel({ from, to, today, onPlan, close }: MenuPanelProps) {
             onChange={(event) => setAtHand(event.target.value)}
           />
         </label>
-        <Sentence>{wrongHand ?? named ?? (trouble?.errors?.length ? undefined : trouble?.detail)}</Sentence>
+        <Sentence>{wrongHand ?? named ?? trouble?.detail}</Sentence>
         <button className={menu ? "btn w-full" : "btn-next w-full"} disabled={busy}>
           {busy ? t("menu.looking") : t(menu ? "menu.anew" : "menu.propose")}
         </button>
@@ -180,7 +182,7 @@ export function MenuPanel({ from, to, today, onPlan, close }: MenuPanelProps) {
           </p>
         </div>
       )}
-      <ByHand prepDay={prepDay} onPlan={onPlan} />
+      <ByHand key={recipeId} asked={recipeId} prepDay={prepDay} onPlan={onPlan} />
     </section>
   );
 }
@@ -248,13 +250,21 @@ function Dish({
   );
 }
 
-function ByHand({ prepDay, onPlan }: { prepDay: string; onPlan: MenuPanelProps["onPlan"] }) {
+function ByHand({
+  asked,
+  prepDay,
+  onPlan,
+}: {
+  asked: string | null;
+  prepDay: string;
+  onPlan: MenuPanelProps["onPlan"];
+}) {
   const { t } = useWords("plan");
   const { data: recipes } = useQuery({
     queryKey: queryKeys.recipeNames(),
     queryFn: async () => (await listRecipeNames()).data!,
   });
-  const [recipeId, setRecipeId] = useState("");
+  const [recipeId, setRecipeId] = useState(asked ?? "");
   const [portions, setPortions] = useState<string | null>(null);
   if (!recipes?.length) return null;
   const chosen = recipes.find(({ id }) => id === recipeId) ?? recipes[0]!;

@@ -51,6 +51,8 @@ function placeUnder(dayKey: string, x: number, movedId: string): number {
   return after < 0 ? blocks.length : after;
 }
 
+const panels = ["fit", "menu"] as const;
+
 export default function PlanRoom() {
   const { t } = useWords("plan");
   const [search, setSearch] = useSearchParams();
@@ -70,7 +72,8 @@ export default function PlanRoom() {
   const [dragged, setDragged] = useState<Carried | null>(null);
   const [foodDay, setFoodDay] = useState<string | null>(null);
   const [isBenchOpen, setBenchOpen] = useState(false);
-  const [panel, setPanel] = useState<"fit" | "menu" | null>(null);
+  // Which panel is open stands in the address: links lead to it.
+  const panel = panels.find((one) => one === search.get("panel")) ?? null;
   const ahead = useAhead();
   const isFitting = panel === "fit";
   const [opened, setOpened] = useState<{ eaterId: string; day: string } | null>(null);
@@ -87,8 +90,11 @@ export default function PlanRoom() {
   }, [carry, moves]);
   const sensors = useSensors(useSensor(MouseSensor, byMouse), useSensor(TouchSensor, byTouch));
 
-  const turn = (weeks: number) =>
-    week && setSearch({ week: isoDay(addDays(parseISO(week.start), 7 * weeks)) });
+  const go = (to: Record<string, string | null>) => {
+    const kept = Object.entries({ ...Object.fromEntries(search), ...to });
+    setSearch(Object.fromEntries(kept.flatMap(([name, value]) => (value ? [[name, value]] : []))));
+  };
+  const turn = (weeks: number) => week && go({ week: isoDay(addDays(parseISO(week.start), 7 * weeks)) });
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     if (isTyping(event.target) || event.ctrlKey || event.metaKey) return;
     if (event.key === "[") turn(-1);
@@ -135,7 +141,7 @@ export default function PlanRoom() {
 
   const open = (next: typeof panel) => {
     if (isFitting) fitting.drop();
-    setPanel(next);
+    go({ panel: next, recipe: null });
   };
   const first = shown[0]!;
   const openDays = first.days.map(({ day: date }) => date).filter((date) => date >= week.today);
@@ -276,6 +282,7 @@ export default function PlanRoom() {
                 from={openDays[0]!}
                 to={openDays.at(-1)!}
                 today={week.today}
+                recipeId={search.get("recipe")}
                 onPlan={ahead.plan}
                 close={() => open(null)}
               />

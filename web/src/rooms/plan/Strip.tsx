@@ -60,9 +60,9 @@ export function Strip({
       className={`block w-full touch-manipulation ${isDragging ? "opacity-50" : ""} ${isCarried ? "outline-3 outline-next" : ""}`}
     >
       <Tape letters={letters} tint={tint} className={isAhead ? "ahead" : ""}>
-        <span className="flex justify-between gap-2">
+        <span className="flex flex-wrap justify-between gap-x-2">
           <span className="line-clamp-2 text-sm leading-tight font-semibold">{what.name}</span>
-          <span className="font-title font-bold whitespace-nowrap">{count}</span>
+          <span className="ml-auto font-title leading-tight font-bold whitespace-nowrap">{count}</span>
         </span>
         <span className="block truncate text-xs">
           <Amount measure={lens} figure={figures?.[lens]} className="font-semibold [&_*]:text-tape" /> ·{" "}
