@@ -311,3 +311,38 @@ test("at 200 % zoom and on a phone held sideways every room is whole: nothing st
     }
   }
 });
+
+// Seen: the row that copies a day was wider than the phone.
+test("what a tap opens on a phone is read without moving it sideways", async ({ page, shown }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const isWhole = async (what: string) => {
+    const opened = page.getByRole("dialog");
+    await expect(opened.getByRole("heading").first(), what).toBeVisible();
+    await page.waitForLoadState("networkidle");
+    const out = await opened.evaluate((dialog) =>
+      [dialog, ...dialog.querySelectorAll("*")]
+        .filter((part) => getComputedStyle(part).position === "fixed")
+        .map((part) => part.scrollWidth - part.clientWidth),
+    );
+    expect(Math.max(0, ...out), what).toBe(0);
+    await opened.getByRole("button", { name: "Close" }).first().click();
+    await expect(opened).toHaveCount(0);
+  };
+  await page.goto(`${shown.url}/plan`);
+  await page.getByRole("button", { name: "all", exact: true }).click();
+  for (const day of ["Wednesday 25 November", "Friday 27 November"])
+    for (const who of ["Isa", "Noor"]) {
+      await page.getByRole("button", { name: `Open ${day}, ${who}` }).click();
+      await isWhole(`${day}, ${who}`);
+    }
+  for (const panel of ["What to cook", "Fit the days"]) {
+    await page.getByRole("button", { name: panel === "What to cook" ? "Menu" : "Fit", exact: true }).click();
+    const side = page.getByRole("region", { name: panel });
+    await expect(side).toBeVisible();
+    expect(await side.evaluate((part) => part.scrollWidth - part.clientWidth), panel).toBe(0);
+    await side.getByRole("button", { name: "Close" }).click();
+  }
+  await page.goto(`${shown.url}/aim`);
+  await page.getByRole("button", { name: "Work out a target" }).first().click();
+  await isWhole("the need");
+});

@@ -74,7 +74,7 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
     void go(find.to);
   };
   return (
-    <Drawer open={open} close={close} title={t("finder.title")}>
+    <Drawer open={open} grows close={close} title={t("finder.title")}>
       <Combobox value={null} onChange={take}>
         <ComboboxInput
           autoFocus

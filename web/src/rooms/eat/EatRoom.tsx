@@ -20,6 +20,7 @@ import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 import { queryKeys } from "../../app/queryKeys";
 import { DayEntry } from "../plan/DayEntry";
+import { dayWords } from "../plan/reading";
 import { holdWords } from "../plan/reading";
 import { PartOfBox } from "./PartOfBox";
 
@@ -96,6 +97,7 @@ function Day({ view }: { view: EatView }) {
     ({ batchId, never, hold }) => batchId === null && never === null && hold === null,
   );
   const done = day.items.filter(({ eatenAt }) => eatenAt !== null);
+  const whole = dayWords(t, day, lens);
   // Eaten lies first along the tape, what is still planned after it.
   const laid = { ...day, items: [...done, ...waiting] };
 
@@ -170,6 +172,12 @@ function Day({ view }: { view: EatView }) {
           </div>
           <p className="mb-4 text-right text-sm text-soft">
             {t("whole", { sum: amount(lens, day.sums[lens]?.value ?? 0), unit: unitOf(lens) })}
+            {whole.look !== "open" && (
+              <>
+                {" · "}
+                <b className={whole.look === "out" ? "text-brick" : "text-sea"}>{whole.words}</b>
+              </>
+            )}
           </p>
 
           <h2 className="mb-2 text-lg">{t("next")}</h2>

@@ -26,7 +26,7 @@ export function CopyDay({ eaterId, day, others, parts }: CopyDayProps) {
         {t("depth.copy")}
       </h3>
       <p className="text-soft">{t("depth.copyText")}</p>
-      <div className="mt-1 flex gap-2">
+      <div className="mt-1 flex flex-wrap gap-2">
         <select
           className="field flex-1"
           aria-label={t("depth.copyTo")}

@@ -53,7 +53,7 @@ export function DayDrawer({ eaterId, name, day, week, lens, close }: DayDrawerPr
     placeholderData: keepPreviousData,
   });
   return (
-    <Drawer open close={close} title={t("depth.title", { name, day: longDay(day) })}>
+    <Drawer open grows close={close} title={t("depth.title", { name, day: longDay(day) })}>
       {error && !data ? (
         <Failed error={error} retry={() => void refetch()} />
       ) : data ? (
@@ -187,7 +187,7 @@ function Depth({
         {view.exactPoints && view.items.length > 0 && (
           <p className="mt-2 text-xs text-soft">
             {t("depth.points", {
-              rounded: exact(view.sums["points"]?.value ?? 0),
+              count: view.sums["points"]?.value ?? 0,
               exact: exact(view.exactPoints.value),
             })}
           </p>

@@ -168,8 +168,8 @@ export function DayItem({
         )}
         {item.exactPoints && (
           <span className="text-soft">
-            {t("depth.pointsOf", {
-              rounded: exact(item.figures["points"]?.value ?? 0),
+            {t("depth.points", {
+              count: item.figures["points"]?.value ?? 0,
               exact: exact(item.exactPoints.value),
             })}
           </span>

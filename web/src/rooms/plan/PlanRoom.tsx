@@ -106,6 +106,13 @@ export default function PlanRoom() {
     return () => window.removeEventListener("keydown", listen);
   }, []);
 
+  // A week that is longer than the screen begins with today.
+  const start = week?.start;
+  useEffect(() => {
+    if (start && current)
+      document.querySelector(`[data-day$="|${today}"]`)?.closest("li")?.scrollIntoView({ block: "start" });
+  }, [start, current, today]);
+
   const failed = lacking(eatersQuery, overviewQuery, weekQuery);
   if (failed) return <Failed isPage {...failed} />;
   if (!week || (week.eaters.length > 0 && !current)) return <Loading isPage />;

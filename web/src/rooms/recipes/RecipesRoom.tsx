@@ -146,7 +146,7 @@ export default function RecipesRoom() {
           </div>
         )}
       </main>
-      <Drawer open={isReading} close={() => setReading(false)} title={t("read.title")}>
+      <Drawer open={isReading} grows close={() => setReading(false)} title={t("read.title")}>
         <ReadRecipes />
       </Drawer>
     </>
