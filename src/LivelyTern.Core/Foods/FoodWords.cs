@@ -109,6 +109,39 @@ public static class FoodWords
         return Singular(word.ToLowerInvariant().TrimEnd(',', '.'));
     }
 
+    /// <summary>
+    /// What a text names, in the number that is said: 2 "egg" are "eggs", 2 "slice rye bread" "slices rye bread", 1 "apples" is "apple".
+    /// What would not be read back as the same stays as it is.
+    /// </summary>
+    public static string InNumber(string text, int count)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        var end = text.IndexOf(',', StringComparison.Ordinal) is >= 0 and var comma ? comma : text.Length;
+        var start = text[..end].LastIndexOf(' ') + 1;
+        if (text.Split(' ', 2) is [var measure, _] && IsCountedIn(measure)) (start, end) = (0, measure.Length);
+        var word = text[start..end];
+        var one = Singular(word);
+        var said = count == 1 ? one : Plural(one);
+        return string.Equals(Singular(said), one, StringComparison.Ordinal) ? text[..start] + said + text[end..] : text;
+    }
+
+    private static string Plural(string word)
+    {
+        bool Ends(params ReadOnlySpan<string> ends)
+        {
+            foreach (var end in ends)
+            {
+                if (word.EndsWith(end, StringComparison.Ordinal)) return true;
+            }
+
+            return false;
+        }
+
+        if (Ends("y") && !Ends("ay", "ey", "oy")) return word[..^1] + "ies";
+        if (Ends("af", "lf")) return word[..^1] + "ves";
+        return word + (Ends("s", "x", "sh", "ch", "tomato", "potato") ? "es" : "s");
+    }
+
     /// <summary>The singular of an English word, good enough to compare two: lentils, tomatoes, berries, slices.</summary>
     public static string Singular(string word)
     {

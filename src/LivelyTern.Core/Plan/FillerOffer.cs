@@ -15,19 +15,36 @@ public sealed record FillerOffer(string Text, Ingredient Food)
     // What it is called after its grams, where it is one that is weighed; null where it is counted.
     private readonly string? weighed = AfterGrams(Text);
 
+    // What is counted, and how many; null where it is weighed or measured.
+    private readonly (int Count, string What)? counted = InWholeOnes(Text);
+
     /// <summary>Whether any weight of it can be laid; else whole servings.</summary>
     public bool IsWeighed => weighed is not null;
 
-    /// <summary>So many servings of it: "40 g butter" of 20 g, "4 eggs" of 2; of a single thing, "2 x 1 apple".</summary>
+    /// <summary>How many it is, where it is counted in whole ones: 2 of "2 eggs"; else null.</summary>
+    public int? Count => counted?.Count;
+
+    /// <summary>So many of what is counted: of "2 eggs", "5 eggs" or "1 egg".</summary>
+    /// <param name="count">How many, at least 1.</param>
+    /// <exception cref="InvalidOperationException">It is not counted.</exception>
+    public FillerOffer Counting(int count)
+    {
+        var (own, what) = counted ?? throw new InvalidOperationException($"“{Text}” is not counted.");
+        if (count == own) return this;
+        return new($"{count} {FoodWords.InNumber(what, count)}", Food with { Weight = new(Food.Weight.Value * count / own) });
+    }
+
+    /// <summary>So many servings of it: "40 g butter" of 20 g, "4 eggs" of 2, "2 apples" of 1; of anything else "2 x …".</summary>
     public FillerOffer Times(int count)
     {
         if (count == 1) return this;
+        if (counted is { } whole) return Counting(whole.Count * count);
         var weight = Food.Weight * count;
-        return new(weighed is null ? Counted(count) : TextOf(weight.Value), Food with { Weight = weight });
+        return new(weighed is null ? Measured(count) : TextOf(weight.Value), Food with { Weight = weight });
     }
 
-    private string Counted(int count) =>
-        AmountText.Read(Text) is { Also: null, Pack: null, IsAbout: false, Rest.Length: > 0 } one && (one.Unit is not null || one.From > 1)
+    private string Measured(int count) =>
+        AmountText.Read(Text) is { Also: null, Pack: null, IsAbout: false, Rest.Length: > 0, Unit: not null } one
             ? $"{one.Scale(count).Print()} {one.Rest}"
             : string.Create(CultureInfo.InvariantCulture, $"{count} x {Text}");
 
@@ -52,6 +69,12 @@ public sealed record FillerOffer(string Text, Ingredient Food)
     private static string? AfterGrams(string text) =>
         AmountText.Read(text) is { Also: null, Pack: null, IsAbout: false } amount && amount.Unit == Unit.Gram && amount.Rest.Length > 0
             ? amount.Rest
+            : null;
+
+    private static (int Count, string What)? InWholeOnes(string text) =>
+        AmountText.Read(text) is { Unit: null, Also: null, Pack: null, IsAbout: false, Rest.Length: > 0 } amount
+            && amount.Quantity is >= 1 and <= 1000 && amount.Quantity == decimal.Truncate(amount.Quantity)
+            ? ((int)amount.Quantity, amount.Rest)
             : null;
 
     private string TextOf(decimal grams) => string.Create(CultureInfo.InvariantCulture, $"{grams:0.#} g {weighed ?? Food.Food.Name}");

@@ -24,7 +24,9 @@ export function Header({
   return (
     <header className="no-print flex min-h-14 flex-wrap items-center gap-x-4 gap-y-2 border-b border-rim px-4 py-2">
       {children}
-      <div className="ml-auto flex items-center gap-2 max-lg:min-w-0 max-lg:flex-wrap max-lg:justify-end max-md:ml-0 max-md:w-full max-md:justify-between">
+      <div
+        className={`ml-auto flex items-center gap-2 max-lg:min-w-0 max-lg:flex-wrap max-lg:justify-end ${lens ? "max-md:ml-0 max-md:w-full max-md:justify-between" : ""}`}
+      >
         {lens && <Lens />}
         {actions}
         {undo && <UndoButtons />}

@@ -7,7 +7,7 @@ import { layPortion, planBatches, troubleOf, type EaterView, type Trouble } from
 import { useHistory } from "../app/history";
 import { seenDays } from "../app/seen";
 import { useWeek } from "../rooms/plan/usePlan";
-import { amount, isoDay, longDay, unitOf } from "../ui/format";
+import { amount, isoDay, longDay, unitWords } from "../ui/format";
 import { Ruler } from "../ui/Ruler";
 import { Failed, lacking, Loading, Sentence } from "../ui/states";
 import { tapeLength } from "../ui/ticks";
@@ -110,7 +110,7 @@ export function OnTomorrow({
                   <b>{eater.name}</b>
                   {one.items.length > 0 && sum && (
                     <span>
-                      {amount(measure, sum.value)} {unitOf(measure)}
+                      {amount(measure, sum.value)} {unitWords(t, measure)}
                     </span>
                   )}
                 </p>

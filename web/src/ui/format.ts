@@ -81,6 +81,10 @@ export function amount(measure: Measure, value: number): string {
 export const figureOf = (figures: { [key: string]: Figure } | undefined, measure: Measure) =>
   figures?.[measure];
 
+/** The unit with the measure it is of: "kcal", "pt", "g protein". */
+export const unitWords = (t: TFunction, measure: Measure) =>
+  measure === "energy" || measure === "points" ? unitOf(measure) : `g ${t(`app:measures.${measure}`)}`;
+
 export const unitOf = (measure: Measure) =>
   measure === "energy" ? "kcal" : measure === "points" ? "pt" : "g";
 

@@ -10,6 +10,6 @@ public static class StartingFillers
     public static IReadOnlyList<string> Texts { get; } =
     [
         "1 apple", "1 banana", "1 orange", "1 carrot", "150 g skyr", "1 egg", "1 slice rye bread", "30 g almonds", "200 ml oat milk",
-        "100 g cottage cheese", "40 g rolled oats", "150 g strawberries",
+        "100 g cottage cheese", "40 g rolled oats", "150 g strawberries", "10 g butter", "30 g cheddar", "70 g avocado", "100 g tuna",
     ];
 }

@@ -9,7 +9,7 @@ namespace LivelyTern.Core.Plan.Mends;
 internal static class DayChanges
 {
     private const decimal WeighingStep = 5m, PortionStep = 10m, MoreOfOne = 50m;
-    private const int MostSteps = 200;
+    private const int MostSteps = 200, MostOfOneThing = 3;
 
     // How much of a change each is, beside what it adds: another amount is little, something else in a box's place is much.
     private const double OffEffort = 30, WeighEffort = 0, SizeEffort = 5, FoodEffort = 10, BoxEffort = 25, OtherBoxEffort = 40;
@@ -30,7 +30,7 @@ internal static class DayChanges
     {
         var made = new Maker(day, measures);
         var ofItems = day.Free.SelectMany(i => Off(made, i).Concat(OtherWeights(made, i)).Concat(InPlaceOf(made, i)));
-        return [.. ofItems, .. Boxes(made), .. Foods(made)];
+        return [.. ofItems, .. Boxes(made), .. Foods(made, _ => true)];
     }
 
     /// <summary>Other weights of the foods that a fit laid, and more of them beside.</summary>
@@ -39,8 +39,12 @@ internal static class DayChanges
     public static IReadOnlyList<SmallChange> OfFoods(DayOnPlan day, IReadOnlyList<Measure> measures)
     {
         var made = new Maker(day, measures);
-        var fitted = day.Free.Where(i => day.Items[i].IsFitted && day.Items[i].Food is not null);
-        return [.. fitted.SelectMany(i => Off(made, i).Concat(OtherWeights(made, i))), .. Foods(made)];
+        var fitted = day.Free.Where(i => day.Items[i].IsFitted && day.Items[i].Food is not null).ToList();
+
+        // More of what the fit laid is another amount of it, and no second heap beside the first.
+        var lying = fitted.Select(i => day.Items[i].Food!.Food.Id).ToHashSet(StringComparer.Ordinal);
+        var others = Foods(made, offer => !lying.Contains(offer.Food.Food.Id));
+        return [.. fitted.SelectMany(i => Off(made, i).Concat(OtherWeights(made, i))), .. others];
     }
 
     /// <summary>The day after some steps, added up anew from the exact figures.</summary>
@@ -72,8 +76,8 @@ internal static class DayChanges
     private static IEnumerable<SmallChange> Off(Maker made, int at) =>
         [made.Change(at, null, OffEffort, new TakesOff(made.Day.Items[at], made.Name(at)))];
 
-    // A plain food that is weighed in steps of 5 g, from half to double or 50 g more; a portion that is not packed yet in steps of
-    // 10 g, or by the piece or half piece, from half to double, as far as there is enough of it.
+    // A plain food that is weighed in steps of 5 g, from half to double or 50 g more; one that is counted by one, to double or three; a
+    // portion that is not packed yet in steps of 10 g, or by the piece or half piece, from half to double, as far as there is enough of it.
     private static IEnumerable<SmallChange> OtherWeights(Maker made, int at)
     {
         var (day, item) = (made.Day, made.Day.Items[at]);
@@ -93,7 +97,9 @@ internal static class DayChanges
 
         var offer = new FillerOffer(item.Text!, item.Food!);
         double Effort(decimal weight) => WeighEffort + (PerServingMore * (double)Math.Max(0, (weight / grams) - 1));
-        var counted = Enumerable.Range(2, 2).Select(offer.Times);
+        var counted = offer.Count is { } own
+            ? Enumerable.Range(1, Math.Max(MostOfOneThing, 2 * own)).Where(count => count != own).Select(offer.Counting)
+            : Enumerable.Range(2, MostOfOneThing - 1).Select(offer.Times);
         if (!offer.IsWeighed)
             return counted.Select(more => To(more.Food.Weight.Value, more.Text, FoodEffort + Effort(more.Food.Weight.Value)));
         var weights = Steps(grams, grams / 2, Math.Max(grams * 2, grams + MoreOfOne), WeighingStep);
@@ -129,8 +135,8 @@ internal static class DayChanges
             made.Change(null, box.Contents, BoxEffort + (PerOtherSize * Unusual(box)), new LaysBox(box)));
     }
 
-    private static IEnumerable<SmallChange> Foods(Maker made) =>
-        from offer in made.Day.Fillers
+    private static IEnumerable<SmallChange> Foods(Maker made, Func<FillerOffer, bool> isOffered) =>
+        from offer in made.Day.Fillers.Where(isOffered)
         from amount in offer.Amounts()
         let more = (double)Math.Max(0, (amount.Food.Weight / offer.Food.Weight) - 1)
         select made.Change(null, new Contents([amount.Food]), FoodEffort + (PerServingMore * more), new LaysFood(amount));

@@ -1,6 +1,6 @@
 import type { TFunction } from "i18next";
 import type { BandReading, DayView, Hold, Measure } from "../../api";
-import { amount, exact, unitOf } from "../../ui/format";
+import { amount, exact, unitOf, unitWords } from "../../ui/format";
 
 /** A band that does not hold in words, the number first, then its meaning; nothing where it holds. */
 export function readingWords(t: TFunction, measure: Measure, reading: BandReading | undefined): string {
@@ -47,9 +47,7 @@ const namesOf = (t: TFunction, day: DayView, position: BandReading["position"]) 
 
 /** What is kept free, as one says it: "30 g fat". */
 export const holdWords = (t: TFunction, { measure, amount: kept }: Hold) =>
-  measure === "energy" || measure === "points"
-    ? `${exact(kept)} ${unitOf(measure)}`
-    : `${exact(kept)} g ${t(`app:measures.${measure}`)}`;
+  `${exact(kept)} ${unitWords(t, measure)}`;
 
 /** The measures watched beside the lens: every one with a band, the leading one first; without any, protein or energy. */
 export function watched(day: DayView, leading: Measure, lens: Measure): Measure[] {

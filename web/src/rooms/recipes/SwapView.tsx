@@ -13,7 +13,7 @@ import {
 } from "../../api";
 import { useSay } from "../../app/notices";
 import { Amount } from "../../ui/Figures";
-import { amount, lensFirst, unitOf } from "../../ui/format";
+import { amount, lensFirst, unitOf, unitWords } from "../../ui/format";
 import { numberIn } from "../../ui/numbers";
 import { LineProblem } from "../../ui/LineProblem";
 import { Sentence } from "../../ui/states";
@@ -173,7 +173,7 @@ function Lighter({ request, lines, lens, onTake }: SwapViewProps) {
   const say = useSay();
   const [less, setLess] = useState(lens === "energy" ? "60" : lens === "points" ? "1" : "5");
   const [keep, setKeep] = useState("");
-  const unit = lens === "energy" ? "kcal" : lens === "points" ? "pt" : `g ${t(`app:measures.${lens}`)}`;
+  const unit = unitWords(t, lens);
   const find = useMutation({
     mutationFn: async () =>
       (
