@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using LivelyTern.Core.Plan.Fit;
 
 namespace LivelyTern.Web.Tests;
 
@@ -129,6 +130,28 @@ public sealed class FitApiTests
         var fit = await FitAsync(host, new { from = From, to = To, seconds = 2 });
         Assert.Equal((5, 5), ((int)fit["allDays"]!, (int)fit["fitAfter"]!));
         Assert.All(fit["days"]!.AsArray(), day => Assert.InRange((decimal)day!["after"]!["sums"]!["points"]!["value"]!, 20m, 23m));
+    }
+
+    // Seen: a day 1.5 g over that a cup less of something and an ounce more of another bring in was left as "the best found".
+    [Fact]
+    public async Task A_low_carb_house_without_habits_is_filled_to_its_energy_within_its_carbs()
+    {
+        using var host = new Host();
+        var aim = (await host.PostAsync("/api/calc/first-aim", new { counts = "lowCarb", netCarbs = 20, kcal = 1800 }))["written"];
+        await host.PostAsync("/api/aim/eaters", new { name = "Lo", aim });
+        var skillet = await host.PostAsync("/api/recipes", new { name = "Beef skillet", lines = new[] { "900 g minced beef, 20 % fat, raw", "900 g white cabbage", "30 g butter" }, portions = 5 });
+        await host.PostAsync("/api/cook/planned", new { day = "2026-11-26", dishes = new[] { new { recipeId = (string)skillet["id"]!, portions = 5 } } });
+        var fit = await FitAsync(host, new { from = From, to = To, seconds = 4 });
+        Assert.Equal((5, 5), ((int)fit["allDays"]!, (int)fit["fitAfter"]!));
+        foreach (var day in fit["days"]!.AsArray())
+        {
+            Assert.InRange((decimal)day!["after"]!["sums"]!["netCarbohydrate"]!["value"]!, 0, 20);
+            Assert.InRange((decimal)day["after"]!["sums"]!["energy"]!["value"]!, 1710, 1890);
+
+            // What is laid of one thing is one heap.
+            var foods = day["after"]!["items"]!.AsArray().Select(item => (string)item!["name"]!).ToList();
+            Assert.Equal(foods.Count, foods.Distinct().Count());
+        }
     }
 
     [Fact]
@@ -350,7 +373,7 @@ public sealed class FitApiTests
         }, 1);
         var offers = (await host.GetAsync($"/api/plan/days/{id}/2026-11-26"))["stillFits"]!.AsArray().Select(offer => offer!["name"]!.GetValue<string>()).ToList();
         Assert.Contains("125 g raspberries", offers);
-        Assert.Contains("1 apple", offers);
+        Assert.NotEmpty(offers.Intersect(StartingFillers.Texts));
 
         // The table too reads the day against that day's aim.
         var eat = await host.GetAsync($"/api/eat/{id}/2026-11-25");

@@ -28,6 +28,7 @@ public enum FitScope
 /// <summary>A stretch of the plan as a fit's problem, and a fit's answer as days of the plan.</summary>
 public sealed class WeekToFit
 {
+    private const int FinishingRounds = 3;
     private readonly IReadOnlyList<FittedEater> eaters;
     private readonly IReadOnlyList<EaterDay> days;
     private readonly PlanBoard board;
@@ -113,8 +114,17 @@ public sealed class WeekToFit
     private ImmutableList<PlanItem> Finished(EaterDay day, IReadOnlyList<PlanItem> stays, IReadOnlyList<PlanItem> laid, Func<Guid> newId)
     {
         var who = eaters.First(one => one.Eater.Id == day.EaterId);
-        var under = new PlanBoard(board.Days.SetItem(day, [.. stays, .. laid]));
-        var finished = DayFinish.Of(new DayOnPlan(who, day.Day, today, under, stock, [], [], fillers), newId);
+        ImmutableList<PlanItem> finished = [.. stays, .. laid];
+
+        // A few changes at a time: where they only bring the day nearer, a few more from there.
+        for (var round = 0; round < FinishingRounds; round++)
+        {
+            var under = new PlanBoard(board.Days.SetItem(day, finished));
+            var nearer = DayFinish.Of(new DayOnPlan(who, day.Day, today, under, stock, [], [], fillers), newId);
+            if (nearer.SequenceEqual(finished)) break;
+            finished = nearer;
+        }
+
         var stayed = stays.Select(item => item.Id).ToHashSet();
         return InSlots(
             who, day.Day, [.. finished.Where(item => stayed.Contains(item.Id))], [.. finished.Where(item => !stayed.Contains(item.Id))]);

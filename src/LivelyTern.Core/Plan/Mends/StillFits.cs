@@ -36,7 +36,12 @@ public sealed record StillFits(
         var nearest = LackOf(day, part) is { } lack
             ? allowed.OrderBy(offer => Math.Abs(lack - offer.Measures[day.Aim.Leading].Known))
             : allowed.OrderBy(offer => OutOf.Bands(offer.After, day.Aim)).ThenBy(offer => FromGoal(offer.After, day.Aim));
-        return [.. nearest.ThenBy(offer => offer.Name, StringComparer.Ordinal).Take(most)];
+        List<StillFits> inOrder = [.. nearest.ThenBy(offer => offer.Name, StringComparer.Ordinal)];
+
+        // What the eater likes is there in any case, in its place.
+        bool IsLiked(StillFits offer) => day.Who.Ways.Likes.Contains(offer.Name, StringComparer.OrdinalIgnoreCase);
+        var kept = inOrder.Where(IsLiked).Concat(inOrder.Where(offer => !IsLiked(offer))).Take(most).ToHashSet();
+        return [.. inOrder.Where(kept.Contains)];
     }
 
     private static StillFits Offer(DayOnPlan day, string? slot, string? text, Box? box, string name, Contents holds)
