@@ -12,7 +12,7 @@ namespace LivelyTern.Solving;
 /// </summary>
 public sealed class CpSatWeekFitter : IWeekFitter
 {
-    private const int TurnsAtFirst = 20, TurnsARound = 300;
+    private const int TurnsAtFirst = 20, TurnsARound = 300, RoundsBeforeBound = 4, FewColumnsInAll = 5_000;
     private readonly Lock gate = new();
 
     /// <inheritdoc/>
@@ -75,16 +75,33 @@ public sealed class CpSatWeekFitter : IWeekFitter
             tell(plan, bound);
         }
 
-        using var columns = DayColumns.Of(tables, over) is { } written ? new ColumnSearch(tables, written, over) : null;
-        if (columns is null) AsWritten();
-        else Found(null, columns.Bound);
-        for (var round = 0; round < effort.Rounds && bestBound < bestCost.Total && !over(); round++)
-        {
-            if (columns?.Try(best, effort, Found) == true) continue;
-            if (line.Go(TurnsARound, over)) Found(line.Plan(), 0);
-        }
-
+        if (DayColumns.Of(tables, over) is not { } columns) AsWritten();
+        else AsColumns(columns);
         return new(best, bestCost, Math.Min(bestBound, bestCost.Total), bestBound >= bestCost.Total);
+
+        // Of several eaters with many columns each is first planned anew beside the others; the bound comes a little later then.
+        void AsColumns(DayColumns columns)
+        {
+            var (isAlone, isSmall) = (tables.Problem.Eaters.Count == 1, columns.Days.Sum(alike => alike.Columns.Count) <= FewColumnsInAll);
+            var (anew, triedAt) = (new OneEaterAnew(tables, columns, effort, over), isAlone ? 0 : long.MaxValue);
+            ColumnSearch? search = null;
+            for (var round = 0; round < effort.Rounds && bestBound < bestCost.Total && !over(); round++)
+            {
+                if (isAlone || isSmall || round >= RoundsBeforeBound)
+                {
+                    if (search is null) Found(null, (search = new(tables, columns, over)).Bound);
+                    if (search.Try(best, effort, Found)) continue;
+                }
+
+                if (line.Go(TurnsARound, over)) Found(line.Plan(), 0);
+                if (bestCost.Total >= triedAt) continue;
+                Found(anew.Better(best), 0);
+                triedAt = bestCost.Total;
+                line.GoOnFrom(best);
+            }
+
+            search?.Dispose();
+        }
 
         void AsWritten()
         {

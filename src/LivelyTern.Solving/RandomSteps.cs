@@ -8,6 +8,10 @@ internal sealed class RandomSteps(FitProblem problem, FitBoard board, Chance cha
     /// <summary>What the board costs where it stands.</summary>
     public long Cost => board.Cost;
 
+    /// <summary>Goes on from another plan.</summary>
+    /// <param name="boxes">Its boxes.</param>
+    public void GoOnFrom(int[] boxes) => board.Show(boxes);
+
     /// <summary>Some steps from where the board stands.</summary>
     /// <param name="steps">How many.</param>
     /// <param name="heat">A worsening of this cost is taken about every third time.</param>

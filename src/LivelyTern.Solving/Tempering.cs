@@ -44,6 +44,16 @@ internal sealed class Tempering
         return shown.ToPlan();
     }
 
+    /// <summary>Goes on from a better plan that was found elsewhere: the coldest walk does.</summary>
+    /// <param name="plan">The plan.</param>
+    public void GoOnFrom(FitPlan plan)
+    {
+        shown.Show(plan);
+        if (shown.Cost >= Cost) return;
+        (best, Cost) = (shown.Boxes(), shown.Cost);
+        walks[0].GoOnFrom(best);
+    }
+
     /// <summary>So many turns of all walks.</summary>
     /// <param name="turns">How many.</param>
     /// <param name="over">Whether it is time to stop.</param>

@@ -105,6 +105,36 @@ public sealed class ColumnTests
         Assert.Equal(tables.Cost(best.Plan!).Total, best.Bound);
     }
 
+    [Theory]
+    [InlineData(5, 2)]
+    [InlineData(6, 3)]
+    [InlineData(7, 4)]
+    public void Each_eater_planned_anew_has_the_best_week_beside_the_others(int seed, int eaters)
+    {
+        var week = Weeks.Of(seed, eaters, days: 3, batches: 4, fillers: 4, sizes: 3);
+        if (seed % 2 == 0) week = week with { Batches = [.. week.Batches.Select((batch, b) => b == 0 ? batch with { Grams = null, Sizes = [.. batch.Sizes.Select(size => size with { Boxes = 1 })] } : batch)] };
+        var tables = new FitTables(week);
+        var before = new CpSatWeekFitter().FirstPlans(tables).With(_ => true);
+        var anew = new OneEaterAnew(tables, DayColumns.Of(tables, () => false)!, new FitEffort(), () => false).Better(before);
+        Assert.Null(tables.Breach(anew));
+        var cost = tables.Cost(anew).Total;
+        Assert.True(cost < tables.Cost(before).Total);
+
+        // From what the others leave, as it is written down, none of one eater's weeks costs less.
+        for (var e = 0; e < eaters; e++)
+        {
+            var (own, others) = (anew.Boxes.Where(box => box.Eater == e).ToList(), anew.Boxes.Where(box => box.Eater != e).ToLookup(box => box.Batch));
+            FitBatch Left(FitBatch batch, int b) => batch.IsPacked
+                ? batch with { Sizes = [.. batch.Sizes.Select((size, s) => size with { Boxes = size.Boxes - others[b].Count(box => box.Size == s) })] }
+                : batch with { Grams = batch.Grams - others[b].Sum(box => batch.Sizes[box.Size].Grams) };
+            var alone = new FitTables(week with { Eaters = [week.Eaters[e]], Batches = [.. week.Batches.Select(Left)] });
+            using var solver = new CpSolver { StringParameters = "num_workers:2" };
+            Assert.Equal(CpSolverStatus.Optimal, solver.Solve(new WeekModel(alone, FitPlan.Nothing).Model));
+            var servings = anew.Servings.Where(serving => serving.Eater == e).Select(serving => serving with { Eater = 0 });
+            Assert.Equal((long)Math.Round(solver.ObjectiveValue), alone.Cost(new([.. own.Select(box => box with { Eater = 0 })], [.. servings])).Total);
+        }
+    }
+
     [Fact]
     public void A_week_of_one_eater_is_proven_best_and_one_of_too_many_sizes_is_left_to_the_whole_model()
     {

@@ -73,6 +73,25 @@ internal sealed class DayColumns
         return columns;
     }
 
+    /// <summary>Those of one eater, whose boxes there still are: the same columns, with what is known of them.</summary>
+    /// <param name="eater">Whose.</param>
+    /// <param name="left">The problem of that eater alone, from what the others leave.</param>
+    public DayColumns Of(int eater, FitTables left)
+    {
+        var batches = left.Problem.Batches;
+        bool IsThere((int Batch, int Size) box) => batches[box.Batch].IsPacked
+            ? batches[box.Batch].Sizes[box.Size].Boxes > 0
+            : left.GramsOf[box.Batch][box.Size] <= left.Available[box.Batch];
+        var own = new DayColumns(left);
+        foreach (var alike in Days.Where(alike => alike.Eater == eater))
+        {
+            var there = alike.Columns.Where(column => Array.TrueForAll(column.Boxes, IsThere)).ToList();
+            own.Days.Add(alike with { Eater = 0, Columns = there });
+        }
+
+        return own;
+    }
+
     /// <summary>Looks for the best fillers to a column, where nobody did yet.</summary>
     public void Look(AlikeDays alike, DayColumn column)
     {
