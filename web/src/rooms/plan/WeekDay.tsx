@@ -23,7 +23,7 @@ export function WeekDay({ date, today, lens, open, children }: WeekDayProps) {
   const name = <span className="font-title text-lg font-bold">{weekday(date)}</span>;
   const number = date === today ? t("state.eat") : dayNumber(date);
   return (
-    <li ref={ref} className="grid grid-cols-[3.5rem_1fr] gap-x-2">
+    <li ref={ref} className="scroll-mt-3 grid grid-cols-[3.5rem_1fr] gap-x-2">
       {open ? (
         <button className={look} aria-label={open.label} onClick={open.run}>
           {name}
