@@ -67,6 +67,8 @@ test("a points cook's week, by mouse: free foods, a dinner out by its points, th
   const week = await weekOf(empty);
   const saturday = week.eaters[0].days[5];
   expect(saturday.sums.points.value).toBeLessThanOrEqual(24);
+  // A budget is there to be eaten: the days are filled towards their most.
+  for (const one of week.eaters[0].days.slice(2)) expect(one.sums.points.value, one.day).toBeGreaterThan(12);
   expect(saturday.items.map(({ text }: { text: string | null }) => text)).toContain("supper at the harbour");
   await page
     .getByRole("button", { name: "Close" })
@@ -84,10 +86,12 @@ test("a points cook's week, by mouse: free foods, a dinner out by its points, th
     await expect(entry).toHaveValue("");
   }
   const { day } = await empty.get(`/api/eat/${week.eaters[0].eaterId}/2026-11-25`);
-  const points = day.items.map(
-    ({ figures }: { figures: { points: { value: number } } }) => figures.points.value,
-  );
-  expect(day.eaten.points.value).toBe(points.reduce((sum: number, one: number) => sum + one, 0));
+  type Item = { eatenAt: string | null; figures: { points: { value: number } } };
+  const eaten: number[] = day.items
+    .filter(({ eatenAt }: Item) => eatenAt !== null)
+    .map(({ figures }: Item) => figures.points.value);
+  expect(eaten.length).toBe(3);
+  expect(day.eaten.points.value).toBe(eaten.reduce((sum, one) => sum + one, 0));
   await expect(page.getByText(`${24 - day.eaten.points.value}`, { exact: true }).first()).toBeVisible();
 });
 
