@@ -152,6 +152,12 @@ public sealed class EntriesTests : IDisposable
         item = (await DayAsync(eater))["items"]![0]!;
         Assert.Equal((450m, "2 cups"), (Math.Round((decimal)item["grams"]!, 2), (string?)item["volume"]));
 
+        // The fullest box is that, not the first.
+        Assert.Equal(200, (await LayAsync(eater, "3 cups bean soup", day: "2026-11-26")).Status);
+        var preview = await host.PostAsync($"/api/pack/batches/{batch["id"]}/preview", new { fullGrams = 1800, boxes = 5 });
+        Assert.Equal((450m, 675m), ((decimal)preview["portions"]![0]!, (decimal)preview["fullest"]!));
+        Assert.Equal(675 * (decimal)preview["kcalPerGram"]!["value"]!, (decimal)preview["figures"]!["energy"]!["value"]!, 1);
+
         // Packed at another weight it fills what it filled; another yield written into the recipe later changes no box.
         var version = (int)(await host.GetAsync($"/api/cook/batches/{batch["id"]}"))["version"]!;
         var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 1600, boxes = 5 }, version);

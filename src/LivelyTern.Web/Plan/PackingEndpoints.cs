@@ -38,12 +38,13 @@ public sealed record PackRequest(decimal FullGrams, int Boxes, decimal PanGrams 
 /// <param name="OverPieces">Pieces that do not go round.</param>
 /// <param name="OverGrams">Grams that go into no box, where it is divided as planned.</param>
 /// <param name="Sum">Grams of all boxes together.</param>
-/// <param name="Figures">The first box.</param>
+/// <param name="Fullest">Grams of the fullest box.</param>
+/// <param name="Figures">What that holds.</param>
 /// <param name="Volumes">What each box fills, where the recipe says what it fills; null where it does not.</param>
 public sealed record PackPreview(
     decimal CookedGrams, Figure KcalPerGram, decimal Yield, IReadOnlyList<decimal> Portions, IReadOnlyList<decimal>? Pieces,
-    decimal OverPieces,
-    decimal OverGrams, decimal Sum, IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyList<string?>? Volumes);
+    decimal OverPieces, decimal OverGrams, decimal Sum, decimal Fullest, IReadOnlyDictionary<Measure, Figure> Figures,
+    IReadOnlyList<string?>? Volumes);
 
 /// <summary>What is done in other rooms and touches days too: a batch packed, emptied back, replanned, put away; an eater leaves.</summary>
 public static class PackingEndpoints
@@ -111,7 +112,7 @@ public static class PackingEndpoints
         var rule = eaterId is { } eater ? (await eaters.FindAsync(eater))?.Aim.Rule : null;
         var batch = known with { Cooked = cooked.Value };
         var boxes = divided.Value!.Portions;
-        var raw = batch.Contents.RawWeight;
+        var (raw, fullest) = (batch.Contents.RawWeight, new Grams(boxes.Max(box => box.Weight.Value)));
         return TypedResults.Ok(new PackPreview(
             cooked.Value.Value,
             Figure.Of(batch.Holding(new(1)).Totals[Nutrient.Energy]),
@@ -121,7 +122,8 @@ public static class PackingEndpoints
             divided.Value.OverPieces,
             divided.Value.Over.Value,
             boxes.Sum(box => box.Weight.Value),
-            Figure.Of(MeasureTotals.Of(batch.Holding(boxes[0].Weight), rule)),
+            fullest.Value,
+            Figure.Of(MeasureTotals.Of(batch.Holding(fullest), rule)),
             batch.VolumeMl is null ? null : [.. boxes.Select(box => batch.SaidVolumeOf(box.Weight))]));
     }
 }

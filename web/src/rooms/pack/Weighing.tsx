@@ -165,7 +165,7 @@ export function Weighing({
       {good ? (
         <>
           <p className="mt-5 font-title text-huge leading-none font-bold">
-            {wholeNumber(good.portions[0] ?? 0)}{" "}
+            {wholeNumber(good.fullest)}{" "}
             <span className="text-lg font-normal text-soft">
               g {t(new Set(good.portions).size > 1 ? "eachAbout" : "each")}
             </span>
