@@ -125,6 +125,8 @@ public sealed class RecipesTests : IDisposable
     [Theory]
     [InlineData("""{"name": "x", "lines": [], "portions": 0}""", "portions")]
     [InlineData("""{"name": "x", "lines": [], "portions": 4, "pieces": -1}""", "pieces")]
+    [InlineData("""{"name": "x", "lines": [], "portions": 4, "fills": "8"}""", "fills")]
+    [InlineData("""{"name": "x", "lines": [], "portions": 4, "fills": "9999999999999999999999999999 l"}""", "fills")]
     [InlineData("""{"name": "x", "lines": [], "portions": 4, "pan": {"shape": "round", "lengthCm": 0}}""", "pan")]
     [InlineData("""{"name": "x", "lines": [], "portions": 4, "steps": [{"text": "a", "handsOn": -5}]}""", "steps[0].handsOn")]
     public async Task A_recipe_that_cannot_be_is_refused_at_its_field(string body, string field) =>

@@ -78,14 +78,10 @@ internal sealed class DayColumns
     /// <param name="left">The problem of that eater alone, from what the others leave.</param>
     public DayColumns Of(int eater, FitTables left)
     {
-        var batches = left.Problem.Batches;
-        bool IsThere((int Batch, int Size) box) => batches[box.Batch].IsPacked
-            ? batches[box.Batch].Sizes[box.Size].Boxes > 0
-            : left.GramsOf[box.Batch][box.Size] <= left.Available[box.Batch];
         var own = new DayColumns(left);
         foreach (var alike in Days.Where(alike => alike.Eater == eater))
         {
-            var there = alike.Columns.Where(column => Array.TrueForAll(column.Boxes, IsThere)).ToList();
+            var there = alike.Columns.Where(column => Array.TrueForAll(column.Boxes, box => IsThere(left, box.Batch, box.Size))).ToList();
             own.Days.Add(alike with { Eater = 0, Columns = there });
         }
 
@@ -152,6 +148,10 @@ internal sealed class DayColumns
         return known;
     }
 
+    private static bool IsThere(FitTables tables, int batch, int size) => tables.Problem.Batches[batch] is { IsPacked: true } packed
+        ? packed.Sizes[size].Boxes > 0
+        : tables.GramsOf[batch][size] <= tables.Available[batch];
+
     // Every set of up to so many boxes of sizes that there are, a dish once in it; null where they are more than there is room for.
     private static List<DayColumn>? Sets(FitTables tables, List<int> batches, int most, int room)
     {
@@ -159,8 +159,7 @@ internal sealed class DayColumns
         foreach (var b in batches)
         {
             var batch = tables.Problem.Batches[b];
-            var sizes = Enumerable.Range(0, batch.Sizes.Count)
-                .Where(s => batch.IsPacked ? batch.Sizes[s].Boxes > 0 : tables.GramsOf[b][s] <= tables.Available[b]).ToList();
+            var sizes = Enumerable.Range(0, batch.Sizes.Count).Where(s => IsThere(tables, b, s)).ToList();
             for (var (i, before) = (0, sets.Count); i < before; i++)
             {
                 var set = sets[i];

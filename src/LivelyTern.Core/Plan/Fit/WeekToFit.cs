@@ -276,7 +276,6 @@ public sealed class WeekToFit
     private IReadOnlyDictionary<Measure, Total> SumsOf(FittedEater who, List<PlanItem> items, DayAim aim) =>
         MeasureTotals.Sum(Holds.Measured(items, i => who.MeasuresOf(items[i], items[i].Contents(stock), aim)), aim.Rule);
 
-    // Whole numbers round each entry: a band wide enough is kept a unit away from its edges, so that the exact sums lie inside too.
     // A budget is there to be eaten: a day of at most 23 points, or at most 1,900 kcal, and no word of more is filled towards that. Net
     // carbs at most 20 g are none.
     private static Dictionary<Measure, Band> FilledUp(Dictionary<Measure, Band> bands, Measure leading)
@@ -288,6 +287,7 @@ public sealed class WeekToFit
         return bands;
     }
 
+    // Whole numbers round each entry: a band wide enough is kept a unit away from its edges, so that the exact sums lie inside too.
     private static Band Narrowed(Band band, Measure measure)
     {
         if (measure is Measure.Points or Measure.Salt or Measure.SaturatedFat) return band;
