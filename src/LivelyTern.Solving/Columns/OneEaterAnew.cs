@@ -3,8 +3,8 @@ using LivelyTern.Core.Plan.Fit;
 namespace LivelyTern.Solving.Columns;
 
 /// <summary>
-/// Plans the weeks of several eaters anew, one after another: each the best there is beside the others' as they lie, from what those leave.
-/// A week of one eater is proven in a moment where one of four is not.
+/// Plans the weeks of several eaters anew, one after another: each as good as is found beside the others' as they lie, from what those
+/// leave. A week of one eater is mostly proven best in a moment, where one of four is not.
 /// </summary>
 /// <param name="tables">The problem.</param>
 /// <param name="columns">Its columns.</param>
@@ -14,7 +14,7 @@ internal sealed class OneEaterAnew(FitTables tables, DayColumns columns, FitEffo
 {
     private const int Tries = 2;
 
-    /// <summary>The plan, bettered until no eater's week alone can be; the same where none can.</summary>
+    /// <summary>The plan, bettered until a turn of all eaters betters none; the same where none is.</summary>
     /// <param name="plan">A plan that keeps the rules.</param>
     public FitPlan Better(FitPlan plan)
     {
