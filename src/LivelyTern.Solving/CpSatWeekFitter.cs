@@ -12,7 +12,7 @@ namespace LivelyTern.Solving;
 /// </summary>
 public sealed class CpSatWeekFitter : IWeekFitter
 {
-    private const int TurnsAtFirst = 20, TurnsARound = 300, RoundsBeforeBound = 4, FewColumnsInAll = 5_000;
+    private const int TurnsAtFirst = 20, TurnsARound = 300;
     private readonly Lock gate = new();
 
     /// <inheritdoc/>
@@ -79,28 +79,21 @@ public sealed class CpSatWeekFitter : IWeekFitter
         else AsColumns(columns);
         return new(best, bestCost, Math.Min(bestBound, bestCost.Total), bestBound >= bestCost.Total);
 
-        // Of several eaters with many columns each is first planned anew beside the others; the bound comes a little later then.
         void AsColumns(DayColumns columns)
         {
-            var (isAlone, isSmall) = (tables.Problem.Eaters.Count == 1, columns.Days.Sum(alike => alike.Columns.Count) <= FewColumnsInAll);
+            using var search = new ColumnSearch(tables, columns, over);
+            Found(null, search.Bound);
+            var isAlone = tables.Problem.Eaters.Count == 1;
             var (anew, triedAt) = (new OneEaterAnew(tables, columns, effort, over), isAlone ? 0 : long.MaxValue);
-            ColumnSearch? search = null;
             for (var round = 0; round < effort.Rounds && bestBound < bestCost.Total && !over(); round++)
             {
-                if (isAlone || isSmall || round >= RoundsBeforeBound)
-                {
-                    if (search is null) Found(null, (search = new(tables, columns, over)).Bound);
-                    if (search.Try(best, effort, Found)) continue;
-                }
-
+                if (search.Try(best, effort, Found)) continue;
                 if (line.Go(TurnsARound, over)) Found(line.Plan(), 0);
                 if (bestCost.Total >= triedAt) continue;
                 Found(anew.Better(best), 0);
                 triedAt = bestCost.Total;
                 line.GoOnFrom(best);
             }
-
-            search?.Dispose();
         }
 
         void AsWritten()

@@ -3,8 +3,9 @@ using LivelyTern.Core.Plan.Fit;
 namespace LivelyTern.Solving;
 
 /// <summary>
-/// Boxes being laid: every step keeps the rules of <see cref="FitTables.Breach"/>, each day is completed with the best fillers found for
-/// it, and the board knows what the whole costs. Steps since the last <see cref="Keep"/> can be taken back.
+/// Boxes being laid: every step keeps the rules of <see cref="FitTables.Breach"/>, but that there may be more laid of a batch to be divided
+/// than there is of it until <see cref="IsWithin"/>. Each day is completed with the best fillers found for it, and the board knows what the
+/// whole costs. Steps since the last <see cref="Keep"/> can be taken back.
 /// </summary>
 internal sealed class FitBoard
 {
@@ -22,6 +23,8 @@ internal sealed class FitBoard
     private readonly DayCompletion completion;
     private readonly List<(int At, int Before)> done = [];
     private long cost;
+    private int overdrawn;
+    private ulong touched;
 
     /// <summary>An empty board.</summary>
     public FitBoard(FitTables tables, DayCompletion completion)
@@ -85,6 +88,27 @@ internal sealed class FitBoard
         return least <= most && Cost <= most;
     }
 
+    /// <summary>Whether there is enough of every batch for what is laid of it.</summary>
+    public bool IsWithin => overdrawn == 0;
+
+    /// <summary>The batches that steps since the last <see cref="Keep"/> changed, a bit for each.</summary>
+    public ulong Touched => touched;
+
+    /// <summary>Whether it costs something to leave a batch over.</summary>
+    public bool IsMissed(int batch) => wasteCost[batch] > 0;
+
+    /// <summary>
+    /// The grams of a batch that is divided by the fit that are left over; fewer than none where more is laid than there is.
+    /// </summary>
+    public int Left(int batch) => left[batch];
+
+    /// <summary>What would be left over if all an eater's boxes of it had another size.</summary>
+    public int Left(int batch, int eater, int size)
+    {
+        var boxes = boxesOf[(eater * batches) + batch];
+        return boxes == 0 ? left[batch] : left[batch] + (boxes * (gramsOf[batch][SizeOf(eater, batch)] - gramsOf[batch][size]));
+    }
+
     /// <summary>The size of the box of a batch on a day, or -1.</summary>
     public int SizeAt(int eater, int day, int batch) => sizeAt[At(eater, day, batch)];
 
@@ -103,14 +127,13 @@ internal sealed class FitBoard
         return z ^ (z >> 31);
     }
 
-    /// <summary>Lays a box, if the rules allow it.</summary>
+    /// <summary>Lays a box, if its day and its size allow it. Whether there is enough, <see cref="IsWithin"/> says.</summary>
     public bool Put(int eater, int day, int batch, int size)
     {
         var (at, on) = (At(eater, day, batch), (eater * days) + day);
         if (sizeAt[at] >= 0 || !mayEat[at] || boxesOn[on] >= mostBoxes[on] || dishOn[(on * dishes) + dishOf[batch]] > 0) return false;
         if (isPacked[batch] && boxesLeft[batch][size] == 0) return false;
-        var isOfOtherSize = SizeOf(eater, batch) is >= 0 and var own && own != size;
-        if (!isPacked[batch] && (left[batch] < gramsOf[batch][size] || isOfOtherSize)) return false;
+        if (!isPacked[batch] && SizeOf(eater, batch) is >= 0 and var own && own != size) return false;
         Change(at, size);
         return true;
     }
@@ -128,11 +151,15 @@ internal sealed class FitBoard
     public void Back()
     {
         for (var i = done.Count - 1; i >= 0; i--) Change(done[i].At, done[i].Before, record: false);
-        done.Clear();
+        Keep();
     }
 
     /// <summary>Forgets the steps: they cannot be taken back any more.</summary>
-    public void Keep() => done.Clear();
+    public void Keep()
+    {
+        done.Clear();
+        touched = 0;
+    }
 
     /// <summary>The plan as it lies, with its fillers.</summary>
     public FitPlan ToPlan()
@@ -203,6 +230,7 @@ internal sealed class FitBoard
         if (before >= 0) Count(on, batch, before, -1);
         if (size >= 0) Count(on, batch, size, 1);
         sizeAt[at] = size;
+        touched |= 1UL << batch;
         Spoil(on);
     }
 
@@ -210,7 +238,9 @@ internal sealed class FitBoard
     {
         var own = (on / days * batches) + batch;
         var taken = sign * (isPacked[batch] ? 1 : gramsOf[batch][size]);
+        if (left[batch] < 0) overdrawn--;
         left[batch] -= taken;
+        if (left[batch] < 0) overdrawn++;
         cost -= (long)taken * wasteCost[batch];
         boxesLeft[batch][size] -= sign;
         boxesOn[on] += sign;

@@ -49,7 +49,7 @@ internal sealed class GreedyPlans(FitTables tables) : IFirstPlans
         {
             for (var size = 0; size < problem.Batches[batch].Sizes.Count; size++)
             {
-                if (board.Put(eater, day, batch, size) && board.Cost < best.Cost) best = (batch, size, board.Cost);
+                if (board.Put(eater, day, batch, size) && board.IsWithin && board.Cost < best.Cost) best = (batch, size, board.Cost);
                 board.Back();
             }
         }

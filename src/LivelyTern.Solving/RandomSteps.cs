@@ -1,3 +1,4 @@
+using System.Numerics;
 using LivelyTern.Core.Plan.Fit;
 
 namespace LivelyTern.Solving;
@@ -25,7 +26,7 @@ internal sealed class RandomSteps(FitProblem problem, FitBoard board, Chance cha
             // Chance says first how dear the step may be, so that what is far dearer need not be priced.
             var most = board.Cost - (long)(heat * Math.Log(1 - chance.Share()));
             board.Keep();
-            if (!Step() || !board.CostsAtMost(most)) board.Back();
+            if (!Step() || !Fill() || !board.CostsAtMost(most)) board.Back();
             else if (board.Cost < known) (better, known) = ((board.Boxes(), board.Cost), board.Cost);
         }
 
@@ -45,6 +46,37 @@ internal sealed class RandomSteps(FitProblem problem, FitBoard board, Chance cha
             < 15 => Pass(e, d),
             _ => ResizeSeveral(e),
         };
+    }
+
+    // A step may take more of a batch than there is, or leave some of it over: then one eater's boxes of it change their size, so that as
+    // little is left as can be. Without that a plan in which little is left is hardly ever left for another one.
+    private bool Fill()
+    {
+        for (var touched = board.Touched; touched != 0; touched &= touched - 1)
+        {
+            var b = BitOperations.TrailingZeroCount(touched);
+            if (problem.Batches[b].IsPacked) continue;
+            if ((board.Left(b) < 0 || (board.IsMissed(b) && chance.Pick(2) == 0)) && !Fill(b)) return false;
+        }
+
+        return board.IsWithin;
+    }
+
+    private bool Fill(int b)
+    {
+        var one = chance.Pick(2) == 0 ? AnyWith(b) : null;
+        var (who, size, least) = (-1, -1, int.MaxValue);
+        for (var e = one ?? 0; e <= (one ?? problem.Eaters.Count - 1); e++)
+        {
+            if (board.SizeOf(e, b) < 0) continue;
+            for (var s = 0; s < problem.Batches[b].Sizes.Count; s++)
+            {
+                if (board.Left(b, e, s) is >= 0 and var left && left < least) (who, size, least) = (e, s, left);
+            }
+        }
+
+        if (who < 0) return board.Left(b) >= 0;
+        return size == board.SizeOf(who, b) || SizeAll(who, b, size);
     }
 
     private bool AddOrTake(int e, int d)
@@ -131,6 +163,18 @@ internal sealed class RandomSteps(FitProblem problem, FitBoard board, Chance cha
         var b = AnyBatch();
         while (board.SizeAt(e, d, b) < 0) b = (b + 1) % problem.Batches.Count;
         return b;
+    }
+
+    // An eater who has boxes of a batch.
+    private int? AnyWith(int b)
+    {
+        var e = chance.Pick(problem.Eaters.Count);
+        for (var i = 0; i < problem.Eaters.Count; i++, e = (e + 1) % problem.Eaters.Count)
+        {
+            if (board.SizeOf(e, b) >= 0) return e;
+        }
+
+        return null;
     }
 
     private int AnyBatch() => chance.Pick(problem.Batches.Count);

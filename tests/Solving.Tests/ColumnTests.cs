@@ -106,6 +106,18 @@ public sealed class ColumnTests
     }
 
     [Theory]
+    [InlineData(1450, 1400)]
+    [InlineData(1100, 1100)]
+    [InlineData(290, 0)]
+    public void Of_a_batch_no_more_is_taken_than_whole_boxes_hold(int there, int taken)
+    {
+        var day = new FitDay(new Dictionary<Measure, Band> { [Measure.Energy] = new(400, 500, 600) });
+        FitSize Of(int grams) => new(grams, new Dictionary<Measure, decimal> { [Measure.Energy] = grams });
+        var tables = new FitTables(new(new(2026, 11, 25), [new("a", "a", Measure.Energy, [day])], [new("b", "b", [Of(300), Of(500)], there)], [], new()));
+        Assert.Equal(taken, DayColumns.Of(tables, () => false)!.MostTaken(0));
+    }
+
+    [Theory]
     [InlineData(5, 2)]
     [InlineData(6, 3)]
     [InlineData(7, 4)]

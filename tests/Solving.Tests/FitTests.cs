@@ -166,12 +166,12 @@ public sealed class FitTests
     [Fact]
     public void Four_eaters_weeks_come_out_as_good_after_some_turns_as_they_once_did_after_a_minute()
     {
-        // What a minute of one walk that cooled down again and again had found in two weeks of the bench.
-        foreach (var (seed, once) in new[] { (1, 6456 * 1.03), (3, 4897 * 1.03) })
+        // What a minute found in weeks of the bench before a step filled up what it left of a batch; without that both stay dearer still.
+        foreach (var (seed, once) in new[] { (1, 6225 * 1.02), (3, 4535 * 1.03) })
         {
             var tables = new FitTables(Weeks.Of(seed, 4));
             var walks = new Tempering(tables, 1);
-            walks.Go(3000, () => false);
+            walks.Go(1500, () => false);
             Assert.Equal(tables.Cost(walks.Plan()).Total, walks.Cost);
             Assert.Null(tables.Breach(walks.Plan()));
             Assert.InRange(walks.Cost, 0, once);

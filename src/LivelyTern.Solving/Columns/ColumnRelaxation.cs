@@ -32,7 +32,7 @@ internal sealed class ColumnRelaxation : IDisposable
         for (var b = 0; b < problem.Batches.Count; b++)
         {
             var sizes = problem.Batches[b].Sizes;
-            if (!problem.Batches[b].IsPacked) grams[b] = AtMost(tables.Available[b]);
+            if (!problem.Batches[b].IsPacked) grams[b] = AtMost(columns.MostTaken(b));
             else for (var s = 0; s < sizes.Count; s++) packed[(b, s)] = AtMost(sizes[s].Boxes!.Value);
         }
 

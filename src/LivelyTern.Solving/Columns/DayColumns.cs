@@ -33,9 +33,9 @@ internal sealed class DayColumns
 {
     private const int MostColumns = 200_000;
     private readonly FitTables tables;
-    private readonly Dictionary<(int Eater, int MostServings), FillerChoices> fillers = [];
+    private readonly Func<int, int, FillerChoices> fillersOf;
 
-    private DayColumns(FitTables tables) => this.tables = tables;
+    private DayColumns(FitTables tables, Func<int, int, FillerChoices> fillersOf) => (this.tables, this.fillersOf) = (tables, fillersOf);
 
     /// <summary>The days, those alike together.</summary>
     public List<AlikeDays> Days { get; } = [];
@@ -58,7 +58,15 @@ internal sealed class DayColumns
                     from d in Enumerable.Range(0, problem.DayCount)
                     group d by (Eater: e, Kind: AsksFor(e, d), May: May(e, d)) into days
                     group days.ToList() by (days.Key.Eater, days.Key.Kind);
-        var (columns, room) = (new DayColumns(tables), MostColumns);
+        var fillers = new Dictionary<(int Eater, int MostServings), FillerChoices>();
+        FillerChoices Fillers(int eater, int day)
+        {
+            var key = (eater, problem.Eaters[eater].Days[day].MostServings);
+            if (!fillers.TryGetValue(key, out var known)) fillers[key] = known = new(tables, eater, day);
+            return known;
+        }
+
+        var (columns, room) = (new DayColumns(tables, Fillers), MostColumns);
         foreach (var kind in alike)
         {
             var (e, first) = (kind.Key.Eater, kind.First()[0]);
@@ -78,7 +86,7 @@ internal sealed class DayColumns
     /// <param name="left">The problem of that eater alone, from what the others leave.</param>
     public DayColumns Of(int eater, FitTables left)
     {
-        var own = new DayColumns(left);
+        var own = new DayColumns(left, (_, day) => fillersOf(eater, day));
         foreach (var alike in Days.Where(alike => alike.Eater == eater))
         {
             var there = alike.Columns.Where(column => Array.TrueForAll(column.Boxes, box => IsThere(left, box.Batch, box.Size))).ToList();
@@ -97,6 +105,19 @@ internal sealed class DayColumns
     /// <summary>Whether an eater can get a dish more often than they welcome.</summary>
     public bool CountsAgain(int eater) => tables.AgainCost > 0 && tables.Problem.Eaters[eater].BoxesAlike < tables.Problem.DayCount;
 
+    /// <summary>The most of a batch to be divided that whole boxes can take, in grams.</summary>
+    public int MostTaken(int batch)
+    {
+        var reached = new bool[tables.Available[batch] + 1];
+        reached[0] = true;
+        foreach (var grams in tables.GramsOf[batch])
+        {
+            for (var at = grams; at < reached.Length; at++) reached[at] |= reached[at - grams];
+        }
+
+        return Array.LastIndexOf(reached, true);
+    }
+
     /// <summary>
     /// In which ways an eater can have a batch that is divided by the fit: so many boxes, all of one size, as far as there are days and
     /// grams for them.
@@ -113,7 +134,7 @@ internal sealed class DayColumns
     public IEnumerable<(int Filler, int Count)> Fillers(AlikeDays alike, DayColumn column)
     {
         Look(alike, column);
-        return FillersOf(alike.Eater, alike.Days[0]).Servings(column.Choice!.Value);
+        return fillersOf(alike.Eater, alike.Days[0]).Servings(column.Choice!.Value);
     }
 
     private void Price(int eater, int day, DayColumn column, bool isExact)
@@ -132,20 +153,13 @@ internal sealed class DayColumns
 
         if (isExact)
         {
-            var (best, choice) = FillersOf(eater, day).Best(tables.Bands(eater, day), sums);
+            var (best, choice) = fillersOf(eater, day).Best(tables.Bands(eater, day), sums);
             (column.Cost, column.Choice) = (cost + best, choice);
         }
         else
         {
-            column.Cost = cost + FillersOf(eater, day).AtLeast(tables.Bands(eater, day), sums);
+            column.Cost = cost + fillersOf(eater, day).AtLeast(tables.Bands(eater, day), sums);
         }
-    }
-
-    private FillerChoices FillersOf(int eater, int day)
-    {
-        var key = (eater, tables.Problem.Eaters[eater].Days[day].MostServings);
-        if (!fillers.TryGetValue(key, out var known)) fillers[key] = known = new(tables, eater, day);
-        return known;
     }
 
     private static bool IsThere(FitTables tables, int batch, int size) => tables.Problem.Batches[batch] is { IsPacked: true } packed

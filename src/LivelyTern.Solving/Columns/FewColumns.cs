@@ -72,7 +72,7 @@ internal sealed class FewColumns : IDisposable
                 foreach (var way in ways) taken.AddTerm(way.IsSo, way.Boxes * tables.GramsOf[of.Key][way.Size]);
             }
 
-            model.Add((LinearExpr)taken <= tables.Available[of.Key]);
+            model.Add((LinearExpr)taken <= columns.MostTaken(of.Key));
         }
 
         foreach (var of in boxes.GroupBy(box => (box.Eater, Dish: tables.DishOf[box.Batch])).Where(of => columns.CountsAgain(of.Key.Eater)))
