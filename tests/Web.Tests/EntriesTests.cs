@@ -116,6 +116,13 @@ public sealed class EntriesTests : IDisposable
         Assert.Equal("guests-short", ((string)(await host.SendAsync(HttpMethod.Post, "/api/plan/guests", new { eaterId = eater, day = Day, guests = 1, batchId = batch }, await host.PlanVersionAsync())).Body["type"]!)[^12..]);
         await host.PostAsync($"/api/plan/changes/{guests["id"]}/undo", null);
         Assert.Equal(["Oat bake"], await NamesAsync(eater));
+
+        // A day on which only guests get something is not filled for who lives there.
+        int Filled(JsonNode of) => (int)of["eaters"]!.AsArray().Single(one => (Guid)one!["eaterId"]! == eater)!["laidDays"]!;
+        var filled = Filled(await host.GetAsync("/api/plan/weeks/" + Day));
+        var next = DateOnly.Parse(Day, System.Globalization.CultureInfo.InvariantCulture).AddDays(1);
+        await host.MustAsync(HttpMethod.Post, "/api/plan/guests", new { eaterId = eater, day = next, guests = 1, batchId = batch }, await host.PlanVersionAsync());
+        Assert.Equal(filled, Filled(await host.GetAsync("/api/plan/weeks/" + Day)));
     }
 
     [Fact]

@@ -58,6 +58,22 @@ public sealed class FitApiTests
     }
 
     [Fact]
+    public async Task Days_away_ask_for_nothing_in_a_fit_and_where_everybody_is_away_there_is_none()
+    {
+        using var host = new Host(demo: true);
+        var eaters = (await host.GetAsync("/api/aim/eaters")).AsArray().Select(eater => (string)eater!["id"]!).ToList();
+        await host.SendAsync(HttpMethod.Put, $"/api/aim/eaters/{eaters[0]}/away", new { days = new[] { "2026-11-27", "2026-11-28" }, isAway = true });
+        var fit = await FitAsync(host, new { from = From, to = To, seconds = 0.5 });
+        Assert.Equal(13, (int)fit["allDays"]!);
+        Assert.DoesNotContain(fit["days"]!.AsArray(), day => (string)day!["eaterId"]! == eaters[0] && (string)day["day"]! is "2026-11-27" or "2026-11-28");
+        foreach (var eater in eaters) await host.SendAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}/away", new { days = new[] { "2026-11-27" }, isAway = true });
+        var (status, nobody) = await host.SendAsync(HttpMethod.Post, "/api/plan/fits", new { from = "2026-11-27", to = "2026-11-27", seconds = 0.5 });
+        Assert.Equal((422, "fit-nobody"), (status, (string)nobody["errors"]![0]!["code"]!));
+        (status, nobody) = await host.SendAsync(HttpMethod.Post, "/api/plan/menus", new { from = "2026-11-27", to = "2026-11-27", prepDay = "2026-11-27", dishes = 1 });
+        Assert.Equal((422, "fit-nobody"), (status, (string)nobody["errors"]![0]!["code"]!));
+    }
+
+    [Fact]
     public async Task A_day_changed_by_hand_meanwhile_wins_over_the_draft()
     {
         using var host = new Host(demo: true);

@@ -7,7 +7,7 @@ namespace LivelyTern.Core.Plan;
 /// <summary>What a day is, by all its bands at their exact figures.</summary>
 public enum DayVerdict
 {
-    /// <summary>Nothing lies on it: it promises nothing.</summary>
+    /// <summary>Nothing lies on it for its eater: it promises nothing.</summary>
     Empty,
 
     /// <summary>Every band holds.</summary>
@@ -43,8 +43,11 @@ public sealed record DayReading(
     /// <summary>What the day is.</summary>
     public DayVerdict Verdict => HoldsNever ? DayVerdict.Out
         : IsAway ? DayVerdict.Away
-        : Entries.Count == 0 ? DayVerdict.Empty
+        : IsEmpty ? DayVerdict.Empty
         : Judge(Bands.Values);
+
+    /// <summary>Whether nothing lies on it for its eater.</summary>
+    public bool IsEmpty { get; init; } = Entries.Count == 0;
 
     /// <summary>Whether its eater is away.</summary>
     public bool IsAway { get; init; }

@@ -12,6 +12,9 @@ namespace LivelyTern.Core.Plan;
 public sealed record DayEntry(
     Contents Contents, bool IsEaten = false, IReadOnlyDictionary<Measure, Total>? Counted = null, bool IsNever = false)
 {
+    /// <summary>Whether its eater gets nothing of it: it is for guests, or only kept free.</summary>
+    public bool IsSetAside { get; init; }
+
     /// <summary>Every measure of it.</summary>
     public IReadOnlyDictionary<Measure, Total> MeasuresFor(DayAim aim)
     {
@@ -39,6 +42,7 @@ public sealed record DayRest(DayReading Day, IReadOnlyDictionary<Measure, Total>
         var day = DayReading.Of([.. entries.Select(entry => entry.Contents)], measured, aim, reserve) with
         {
             HoldsNever = entries.Any(entry => entry.IsNever),
+            IsEmpty = entries.All(entry => entry.IsSetAside),
         };
         var eaten = MeasureTotals.Sum(day.Entries.Where((_, i) => entries[i].IsEaten), aim.Rule);
         var left = eaten.Select(sum => (sum.Key, aim[sum.Key].Read(sum.Value).Left))

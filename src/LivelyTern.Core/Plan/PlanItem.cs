@@ -144,14 +144,17 @@ public sealed record PlanItem(Guid Id, Laid What, DateTimeOffset? EatenAt = null
     }
 
     /// <summary>Whether a hand decided that it lies there and nowhere else: no fit and no mend touches it.</summary>
-    public bool IsSettled => EatenAt is not null || IsLocked || IsMealOut || IsForGuests || What is Plan.Hold;
+    public bool IsSettled => EatenAt is not null || IsLocked || IsMealOut || IsSetAside;
+
+    /// <summary>Whether its eater gets nothing of it: it is for guests, or only kept free. A day with nothing else is not filled.</summary>
+    public bool IsSetAside => IsForGuests || What is Plan.Hold;
 
     /// <summary>What its eater gets of it: nothing of what is for guests, or only kept free.</summary>
     /// <param name="stock">The boxes and batches of the plan.</param>
     public Contents Contents(Stock stock)
     {
         ArgumentNullException.ThrowIfNull(stock);
-        if (IsForGuests || What is Plan.Hold) return Foods.Contents.Nothing;
+        if (IsSetAside) return Foods.Contents.Nothing;
         return stock.BoxOf(this)?.Contents ?? new Contents([Food!]);
     }
 

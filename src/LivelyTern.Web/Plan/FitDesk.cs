@@ -10,7 +10,7 @@ public sealed class Fit
     private readonly Lock gate = new();
     private readonly List<(FitPlan Plan, IReadOnlyDictionary<EaterDay, ImmutableList<PlanItem>> Days)> drafts = [];
 
-    internal Fit(WeekToFit week, PlanBoard before, IReadOnlyList<EaterDay> days) => (Week, Before, Days) = (week, before, days);
+    internal Fit(WeekToFit week, PlanBoard before) => (Week, Before) = (week, before);
 
     /// <summary>Its id.</summary>
     public Guid Id { get; } = Guid.NewGuid();
@@ -19,7 +19,7 @@ public sealed class Fit
     public PlanBoard Before { get; }
 
     /// <summary>The days it fills.</summary>
-    public IReadOnlyList<EaterDay> Days { get; }
+    public IReadOnlyList<EaterDay> Days => Week.Days;
 
     /// <summary>What is fitted.</summary>
     public WeekToFit Week { get; }
@@ -78,11 +78,10 @@ public sealed class FitDesk(IWeekFitter fitter, ILogger<FitDesk> log) : IDisposa
     /// <summary>Begins a fit.</summary>
     /// <param name="week">What is fitted.</param>
     /// <param name="before">The plan as it is.</param>
-    /// <param name="days">The days.</param>
     /// <param name="seconds">How long at most.</param>
-    public Fit Begin(WeekToFit week, PlanBoard before, IReadOnlyList<EaterDay> days, double seconds)
+    public Fit Begin(WeekToFit week, PlanBoard before, double seconds)
     {
-        var fit = new Fit(week, before, days);
+        var fit = new Fit(week, before);
         lock (gate)
         {
             foreach (var other in fits) other.Stop.Cancel();

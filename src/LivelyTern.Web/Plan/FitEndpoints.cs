@@ -135,6 +135,9 @@ public static class FitEndpoints
         Guid id, FitDesk desk, Func<Fit, Task<Results<Ok<FitView>, ProblemHttpResult>>> answer) =>
         desk.Find(id) is { } fit ? await answer(fit) : Answers.Problem([Stale.Gone("fit")]);
 
+    /// <summary>Everybody is away on all of the days.</summary>
+    public static Problem Nobody { get; } = new("fit-nobody", "from", "Nobody is here on these days: there is nothing to fill.");
+
     private static async Task<Results<Ok<FitView>, ProblemHttpResult>> BeginAsync(
         FitRequest body, FitDesk desk, TernDb db, EaterStore eaters, PlanStore plan, PlanReader reader, FoodStore foods)
     {
@@ -163,7 +166,8 @@ public static class FitEndpoints
             who, days, reader.Today, board, stock, shelf, unpacked, fillers, body.Scope, wishes,
             _ => body.AmountsAreOpen);
         if (wishes.Problems().ToList() is { Count: > 0 } wrong) return Answers.Problem(wrong);
-        var fit = desk.Begin(week, board, days, body.Seconds);
+        if (week.Days.Count == 0) return Answers.Problem([Nobody]);
+        var fit = desk.Begin(week, board, body.Seconds);
         return TypedResults.Ok(await ShowAsync(fit, eaters, plan, reader));
     }
 

@@ -115,6 +115,7 @@ public static class MenuEndpoints
             who, days, reader.Today, board, stock, shelf,
             [.. unpacked, .. collection.Select(dish => dish.Batch)], fillers, FitScope.Boxes, new(),
             batch => candidates.Contains(batch.Id));
+        if (week.Days.Count == 0) return Answers.Problem([FitEndpoints.Nobody]);
         var found = await turns.RunAsync(() => new MenuSearch(week, collection, wish, fitter, gone).Propose(), gone);
         if (found.Value is not { } menu) return Answers.Problem(found.Problems);
         return TypedResults.Ok(new MenuView([.. menu.Dishes.Select(Show)], menu.FitDays, menu.FitWithout, menu.AllDays));

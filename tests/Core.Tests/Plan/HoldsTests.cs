@@ -69,6 +69,7 @@ public sealed class HoldsTests
         var item = Food(300) with { IsForGuests = true };
         var day = OnPlan(Eater(), Board(item, Food(500)));
         Assert.Equal((500m, DayVerdict.Fits), (day.Now.Sums[Measure.Energy].Known, day.Now.Verdict));
+        Assert.Equal(DayVerdict.Empty, OnPlan(Eater(), Board(item, Item(new Hold(Measure.Energy, 300), "evening"))).Now.Verdict);
         var week = new WeekToFit([Eater()], [new(Ada, Day)], Day, Board(item), Stock.None, [], [], [], FitScope.Everything, new());
         Assert.Equal(item, Assert.Single(week.DaysUnder(FitPlan.Nothing, Guid.NewGuid)[new(Ada, Day)]));
     }

@@ -36,8 +36,8 @@ public sealed class OneReadingTests
     }
 
     /// <summary>
-    /// Seven days by chance, with targets alone, reserves, points that take off, figures that are not known, amounts kept free, and parts of
-    /// days away.
+    /// Seven days by chance, with targets alone, reserves, points that take off, figures that are not known, amounts kept free,
+    /// portions for guests, and parts of days away.
     /// </summary>
     [SeededProperty(MaxTest = 120)]
     public Property Week_fit_and_mends_never_disagree() => Prop.ForAll(Gen.Choose(0, 1_000_000).ToArbitrary(), seed =>
@@ -54,13 +54,13 @@ public sealed class OneReadingTests
         {
             if (chance.Next(6) == 0) return new(Guid.NewGuid(), new Hold(chance.Next(2) == 0 ? Measure.Protein : Measure.Energy, chance.Next(1, 300))) { Slot = Any("noon", "evening", null) };
             var food = Foods[chance.Next(Foods.Length)].Grams(chance.Next(1, 40) * 7.3m);
-            return new(Guid.NewGuid(), new PlainFood($"{food.Weight.Value} g {food.Food.Name}", food)) { IsLocked = chance.Next(4) == 0, Slot = Any("noon", "evening", null) };
+            return new(Guid.NewGuid(), new PlainFood($"{food.Weight.Value} g {food.Food.Name}", food)) { IsLocked = chance.Next(4) == 0, IsForGuests = chance.Next(8) == 0, Slot = Any("noon", "evening", null) };
         }
 
         var days = KitchenDays.WeekOf(Monday).Select(day => new EaterDay(Ada, day)).ToList();
         var board = new PlanBoard(days.ToImmutableDictionary(day => day, _ => Enumerable.Range(0, chance.Next(4)).Select(_ => Item()).ToImmutableList()));
         IReadOnlyList<DayEntry> Entries(IReadOnlyList<PlanItem> items, DayAim aim) =>
-            [.. items.Zip(Holds.Measured(items, i => aim.Count(items[i].Contents(Stock.None))), (item, counted) => new DayEntry(item.Contents(Stock.None), Counted: counted))];
+            [.. items.Zip(Holds.Measured(items, i => aim.Count(items[i].Contents(Stock.None))), (item, counted) => new DayEntry(item.Contents(Stock.None), Counted: counted) { IsSetAside = item.IsSetAside })];
         IReadOnlyList<DayRest> Week(PlanBoard of) => DayRest.Week(days.Select(day => (Entries(of[day], who.AimOn(day.Day)), who.AimOn(day.Day))), ways.Reserve);
         var week = Week(board);
         who = who with { Drawn = days.Zip(week).Where(one => one.Second.Day.Drawn > 0).ToDictionary(one => one.First.Day, one => one.Second.Day.Drawn) };

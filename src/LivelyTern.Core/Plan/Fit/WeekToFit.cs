@@ -78,6 +78,9 @@ public sealed class WeekToFit
     /// <summary>The problem.</summary>
     public FitProblem Problem { get; }
 
+    /// <summary>The days that are filled: not past, and the eater is here.</summary>
+    public IReadOnlyList<EaterDay> Days => days;
+
     /// <summary>Boxes that were left out: past their time in the fridge, and whether they were frozen is not known.</summary>
     public IReadOnlyList<Box> LeftOut { get; private set; } = [];
 
@@ -243,7 +246,7 @@ public sealed class WeekToFit
             Math.Max(0, slots - stays.Count(DaySlots.TakesTheBox)),
             Math.Min(who.Ways.FillersADay ?? FitDay.ManyServings, FitDay.ManyServings))
         {
-            HasFixed = stays.Count > 0,
+            HasFixed = stays.Exists(item => !item.IsSetAside),
             Dishes = [.. stays.Where(item => !item.IsForGuests).Select(DishOf).OfType<string>()],
             ReadBy = bands,
         };

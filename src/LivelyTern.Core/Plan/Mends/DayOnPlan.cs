@@ -47,7 +47,7 @@ public sealed class DayOnPlan
         contents = [.. Items.Select(item => item.Contents(stock))];
         measured = [.. Holds.Measured(Items, i => who.MeasuresOf(Items[i], contents[i], Aim))];
         never = [.. Items.Select((item, i) => item.EatenAt is null && MustNever(item, contents[i]))];
-        Now = Read(contents, measured, never.Contains(true), who.ReserveOn(day));
+        Now = Read(contents, measured, never.Contains(true), who.ReserveOn(day)) with { IsEmpty = Items.All(item => item.IsSetAside) };
     }
 
     /// <summary>The eater.</summary>

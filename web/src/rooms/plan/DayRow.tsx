@@ -71,6 +71,7 @@ export const DayRow = memo(function DayRow({
     const pixels = (Math.max(0, item.figures[lens]?.value ?? 0) / length) * width;
     return item.isForGuests || (width > 0 && !item.hold && pixels < (item.letters === null ? 74 : 96));
   });
+  const forGuests = narrow.filter(({ isForGuests }) => isForGuests).map(({ name }) => name);
 
   return (
     <div
@@ -144,9 +145,12 @@ export const DayRow = memo(function DayRow({
         ))}
         {narrow.length > 0 && (
           <span className="min-w-0 flex-1 truncate text-xs text-soft max-md:hidden" aria-hidden>
-            {narrow
-              .map(({ name, isForGuests }) => (isForGuests ? t("guests.small", { name }) : name))
-              .join(" · ")}
+            {[
+              ...narrow.filter(({ isForGuests }) => !isForGuests).map(({ name }) => name),
+              ...[...new Set(forGuests)].map((name) =>
+                t("guests.small", { name, count: forGuests.filter((one) => one === name).length }),
+              ),
+            ].join(" · ")}
           </span>
         )}
         <span

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import type { FitRequest, FitScope, FitView, FitWishes, Measure } from "../../api";
 import { amount, shortDay, unitOf } from "../../ui/format";
+import { Sentence } from "../../ui/states";
 import { outWords } from "./reading";
 import { dayKey } from "./useFit";
 
@@ -15,7 +16,10 @@ interface FitPanelProps {
   days: string[];
   eaterIds: string[] | null;
   fit: FitView | undefined;
-  lens: Measure;
+  /** Why nothing is heard of it any more. */
+  trouble: string | null;
+  /** What an eater's day is measured in. */
+  measureOf: (eaterId: string) => Measure;
   onBegin: (body: FitRequest) => void;
   onStop: () => void;
   onTake: (days: { eaterId: string; day: string }[]) => void;
@@ -154,7 +158,7 @@ function Wishes({
   );
 }
 
-function Draft({ fit, lens, onStop, onTake, onDrop }: FitPanelProps & { fit: FitView }) {
+function Draft({ fit, trouble, measureOf, onStop, onTake, onDrop }: FitPanelProps & { fit: FitView }) {
   const { t } = useWords("plan");
   const [left, setLeft] = useState<string[]>([]);
   const changed = fit.days.filter(({ comes, goes }) => comes.length + goes.length > 0);
@@ -188,7 +192,8 @@ function Draft({ fit, lens, onStop, onTake, onDrop }: FitPanelProps & { fit: Fit
             <> {t("fit.miss", { count: fit.allDays - fit.fitAfter })}</>
           )}
         </p>
-        {!fit.isDone && (
+        <Sentence>{trouble}</Sentence>
+        {!fit.isDone && !trouble && (
           <span
             aria-hidden
             className="mt-1 block h-1 animate-pulse rounded bg-sea motion-reduce:animate-none"
@@ -216,7 +221,8 @@ function Draft({ fit, lens, onStop, onTake, onDrop }: FitPanelProps & { fit: Fit
         {fit.days.map((day) => {
           const key = dayKey(day);
           const moves = day.comes.length + day.goes.length > 0;
-          const sum = day.after.sums[lens];
+          const measure = measureOf(day.eaterId);
+          const sum = day.after.sums[measure];
           return (
             <li key={key} className="border-t border-line pt-1">
               <label className="flex items-start gap-2">
@@ -235,7 +241,8 @@ function Draft({ fit, lens, onStop, onTake, onDrop }: FitPanelProps & { fit: Fit
                 <span className="min-w-0 flex-1">
                   <b>{shortDay(day.day).slice(0, 6)}</b> {day.name}
                   <span className="float-right">
-                    {sum && amount(lens, sum.value)} <span className="text-xs text-soft">{unitOf(lens)}</span>
+                    {sum && amount(measure, sum.value)}{" "}
+                    <span className="text-xs text-soft">{unitOf(measure)}</span>
                   </span>
                   <span className={`block text-xs ${day.after.fits ? "text-sea" : "text-brick"}`}>
                     {day.after.fits ? t("fits") : outWords(t, day.after.bands)}

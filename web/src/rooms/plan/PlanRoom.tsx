@@ -129,6 +129,8 @@ export default function PlanRoom() {
       </Empty>
     );
 
+  const measureOf = (id: string) =>
+    measureFor(through, week.eaters.find(({ eaterId }) => eaterId === id)!.aim);
   const end = ({ active, over, activatorEvent, delta }: DragEndEvent) => {
     setDragged(null);
     const what = active.data.current as Carried | undefined;
@@ -274,7 +276,8 @@ export default function PlanRoom() {
                 days={openDays}
                 eaterIds={current === "all" ? null : [current!]}
                 fit={fitting.fit}
-                lens={lens}
+                trouble={fitting.trouble}
+                measureOf={measureOf}
                 onBegin={(body) => void fitting.begin(body)}
                 onStop={() => void fitting.stop()}
                 onTake={(days) => void fitting.take(days)}
@@ -369,7 +372,7 @@ export default function PlanRoom() {
             {...opened}
             name={week.eaters.find(({ eaterId }) => eaterId === opened.eaterId)?.name ?? ""}
             week={week}
-            lens={measureFor(through, week.eaters.find(({ eaterId }) => eaterId === opened.eaterId)!.aim)}
+            lens={measureOf(opened.eaterId)}
             close={() => setOpened(null)}
           />
         )}

@@ -16,7 +16,7 @@ export function useFit() {
   const say = useSay();
   const { change } = useHistory();
   const [id, setId] = useState<string | null>(null);
-  const { data: fit } = useQuery({
+  const { data: fit, error } = useQuery({
     queryKey: queryKeys.fit(id),
     queryFn: async () => (await getFit({ path: { id: id! } })).data!,
     enabled: id !== null,
@@ -34,6 +34,8 @@ export function useFit() {
   };
   return {
     fit: id === null ? undefined : fit,
+    /** Why nothing is heard of it any more. */
+    trouble: id === null || !error ? null : (troubleOf(error, t("app:silent")).detail ?? t("app:silent")),
     begin: (body: FitRequest) => attempt(() => beginFit({ body })),
     stop: () => attempt(() => stopFit({ path: { id: id! } })),
     drop: () => {

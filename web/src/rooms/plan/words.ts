@@ -272,7 +272,8 @@ export const plan = {
     done_one: "{{name}} for {{count}} guest on {{day}}.",
     done_other: "{{name}} for {{count}} guests on {{day}}.",
     mark: "for guests",
-    small: "{{name}} for guests",
+    small_one: "{{name}} for a guest",
+    small_other: "{{name}} for {{count}} guests",
   },
   hold: {
     title: "Keep some free",
