@@ -39,6 +39,7 @@ test("some of a day is kept free, an eater is away, and guests take portions", a
   await drawer.getByText("Away", { exact: true }).click();
   await drawer.getByRole("button", { name: "Away all day" }).click();
   await expect(drawer.getByText("Isa is away. What about what lies here?")).toBeVisible();
+  await expect(drawer.getByRole("heading", { name: /What would mend it|What still fits/ })).toHaveCount(0);
   const row = drawer.getByRole("listitem").filter({ hasText: "Into the freezer" });
   const boxes = await row.count();
   await row.first().getByRole("button", { name: "For Bram" }).click();

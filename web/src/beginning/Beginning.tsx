@@ -19,6 +19,7 @@ export default function Beginning() {
   const eatersQuery = useEatersQuery();
   const overviewQuery = useOverviewQuery();
   const [step, setStep] = useState<Step>("who");
+  const [isAdding, setAdding] = useState(false);
   const [dish, setDish] = useState<Dish | null>(null);
   const [laid, setLaid] = useState(notLaid);
   const failed = lacking(eatersQuery, overviewQuery);
@@ -48,7 +49,7 @@ export default function Beginning() {
               </li>
             ))}
           </ol>
-          {step === "who" && <WhoEats eaters={eaters} />}
+          {step === "who" && <WhoEats eaters={eaters} isAdding={isAdding} onAdding={setAdding} />}
           {step === "dish" && (
             <FirstDish
               dish={dish}
@@ -77,7 +78,7 @@ export default function Beginning() {
               )
             ) : (
               <button
-                className={step === "who" && eaters.length > 0 ? "btn-next" : "link min-h-11"}
+                className={step === "who" && eaters.length > 0 && !isAdding ? "btn-next" : "link min-h-11"}
                 onClick={() => setStep(steps[at + 1]!)}
               >
                 {t(step === "who" && eaters.length > 0 ? "next" : "skip")}

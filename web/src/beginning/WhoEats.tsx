@@ -28,11 +28,17 @@ const asked = {
 } as const satisfies Record<Counting, readonly (keyof FirstNumbers)[]>;
 type Field = (typeof asked)[Counting][number];
 
+interface WhoEatsProps {
+  eaters: EaterView[];
+  /** Whether the form for someone else is open. */
+  isAdding: boolean;
+  onAdding: (isAdding: boolean) => void;
+}
+
 /** A short form for whoever eats here, with the ruler that it gives. */
-export function WhoEats({ eaters }: { eaters: EaterView[] }) {
+export function WhoEats({ eaters, isAdding, onAdding }: WhoEatsProps) {
   const { t } = useWords("beginning");
   const queries = useQueryClient();
-  const [isOpen, setOpen] = useState(eaters.length === 0);
   const [name, setName] = useState("");
   const [kind, setKind] = useState<Counting>("energy");
   const [typed, setTyped] = useState<Partial<Record<Field, string>>>(blank);
@@ -61,7 +67,7 @@ export function WhoEats({ eaters }: { eaters: EaterView[] }) {
       setName("");
       setTyped(blank);
       setTrouble(null);
-      setOpen(false);
+      onAdding(false);
     } catch (thrown) {
       setTrouble(troubleOf(thrown, t("app:silent")));
     }
@@ -79,8 +85,8 @@ export function WhoEats({ eaters }: { eaters: EaterView[] }) {
           </b>
         </p>
       )}
-      {eaters.length > 0 && !isOpen ? (
-        <button className="btn" onClick={() => setOpen(true)}>
+      {eaters.length > 0 && !isAdding ? (
+        <button className="btn" onClick={() => onAdding(true)}>
           {t("who.another")}
         </button>
       ) : (
@@ -152,7 +158,9 @@ export function WhoEats({ eaters }: { eaters: EaterView[] }) {
                 label={name || t("who.unnamed")}
                 height={46}
               />
-              <figcaption className="mt-1 text-sm text-soft">{t("who.ruler")}</figcaption>
+              <figcaption className="mt-1 text-sm text-soft">
+                {t("who.ruler", { measure: t(`app:measures.${made.aim.leading}`) })}
+              </figcaption>
             </figure>
           )}
           {isUnread && <Sentence>{t("app:numberNeeded")}</Sentence>}

@@ -21,7 +21,7 @@ export const beginning = {
     asFor: "a point is the same as for {{name}}",
     netCarbs: "net carbs, g a day, at most",
     ruler:
-      "A day of theirs is this ruler: what is eaten lies along it, and the green shows where it should end.",
+      "A day of theirs is this ruler, here for {{measure}}: what is eaten lies along it, and the green shows where it should end.",
     later:
       "All of it can be changed under Aim, where the rest is too: other days, never and rather not, parts of the day.",
     add: "Add them",

@@ -57,7 +57,11 @@ export function AwayFrom({ eaterId, name, day, today, days, others, depth }: Awa
         <p className="mt-1 text-soft">{t("away.past")}</p>
       ) : (
         <div className="mt-2 flex flex-wrap gap-2" role="group" aria-label={t("away.title")}>
-          <button className="btn" aria-pressed={isAway} onClick={() => void set([day], !isAway, null)}>
+          <button
+            className={`btn ${isAway ? "border-sea bg-sea-soft" : ""}`}
+            aria-pressed={isAway}
+            onClick={() => void set([day], !isAway, null)}
+          >
             {t("away.day")}
           </button>
           {!isAway &&

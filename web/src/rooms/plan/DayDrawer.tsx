@@ -138,7 +138,7 @@ function Depth({
           <p className="text-soft">{t("depth.giveOrTake", { kcal: wholeNumber(view.giveOrTake) })}</p>
         )}
       </section>
-      {!view.fits && view.items.length > 0 && <Mends eaterId={eaterId} day={day} depth={depth} lens={lens} />}
+      {view.verdict === "out" && <Mends eaterId={eaterId} day={day} depth={depth} lens={lens} />}
       <section aria-labelledby="depth-items">
         <h3 id="depth-items" className="mb-1 text-base">
           {t("depth.items")}
@@ -193,46 +193,51 @@ function Depth({
           </p>
         )}
       </section>
-      <section aria-labelledby="depth-fits">
-        <h3 id="depth-fits" className="mb-1 text-base">
-          {t("depth.stillFits")}
-        </h3>
-        <SlotSelect label={t("depth.forSlot")} slots={depth.slots} value={fillSlot} onChange={onFillSlot} />
-        {depth.stillFits.length === 0 && <p className="text-soft">{t("depth.full")}</p>}
-        <ul className="divide-y divide-line">
-          {depth.stillFits.map((offer) => (
-            <li key={offer.boxId ?? offer.batchId ?? offer.text} className="flex items-center gap-3 py-1">
-              <span className="min-w-0 flex-1">
-                {offer.name}
-                {(offer.boxId || offer.batchId) && (
-                  <span className="ml-2 text-xs text-soft">
-                    {t(offer.boxId ? "depth.fromShelf" : "depth.notPacked")}
-                  </span>
-                )}
-                {offer.fits && <b className="ml-2 text-xs text-sea">{t("fits")}</b>}
-              </span>
-              <Amount measure={lens} figure={offer.figures[lens]} />
-              <button
-                className="btn"
-                aria-label={t("depth.layNamed", { name: offer.name })}
-                onClick={() =>
-                  void change(
-                    () =>
-                      offer.boxId
-                        ? layBox({ headers: seenDays(where), body: { boxId: offer.boxId, ...to } })
-                        : offer.batchId
-                          ? layPortion({ headers: seenDays(where), body: { batchId: offer.batchId, ...to } })
-                          : layFood({ headers: seenDays(where), body: { text: offer.text!, ...to } }),
-                    t("carry.laid", { name: offer.name, day: longDay(day) }),
-                  )
-                }
-              >
-                {t("plain.add")}
-              </button>
-            </li>
-          ))}
-        </ul>
-      </section>
+      {!view.aim.isAway && (
+        <section aria-labelledby="depth-fits">
+          <h3 id="depth-fits" className="mb-1 text-base">
+            {t("depth.stillFits")}
+          </h3>
+          <SlotSelect label={t("depth.forSlot")} slots={depth.slots} value={fillSlot} onChange={onFillSlot} />
+          {depth.stillFits.length === 0 && <p className="text-soft">{t("depth.full")}</p>}
+          <ul className="divide-y divide-line">
+            {depth.stillFits.map((offer) => (
+              <li key={offer.boxId ?? offer.batchId ?? offer.text} className="flex items-center gap-3 py-1">
+                <span className="min-w-0 flex-1">
+                  {offer.name}
+                  {(offer.boxId || offer.batchId) && (
+                    <span className="ml-2 text-xs text-soft">
+                      {t(offer.boxId ? "depth.fromShelf" : "depth.notPacked")}
+                    </span>
+                  )}
+                  {offer.fits && <b className="ml-2 text-xs text-sea">{t("fits")}</b>}
+                </span>
+                <Amount measure={lens} figure={offer.figures[lens]} />
+                <button
+                  className="btn"
+                  aria-label={t("depth.layNamed", { name: offer.name })}
+                  onClick={() =>
+                    void change(
+                      () =>
+                        offer.boxId
+                          ? layBox({ headers: seenDays(where), body: { boxId: offer.boxId, ...to } })
+                          : offer.batchId
+                            ? layPortion({
+                                headers: seenDays(where),
+                                body: { batchId: offer.batchId, ...to },
+                              })
+                            : layFood({ headers: seenDays(where), body: { text: offer.text!, ...to } }),
+                      t("carry.laid", { name: offer.name, day: longDay(day) }),
+                    )
+                  }
+                >
+                  {t("plain.add")}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <KeepFree {...where} lens={lens} measures={Object.keys(view.sums) as Measure[]} slots={depth.slots} />
       <Guests {...where} week={week} slots={depth.slots} />
       <AwayFrom

@@ -161,7 +161,7 @@ export const DayRow = memo(function DayRow({
               : undefined
           }
         >
-          {sum && day.items.length > 0 && (
+          {sum && day.verdict !== "empty" && (
             <>
               <Amount measure={lens} figure={sum} className="font-title font-bold" />
               {words && <span className="text-soft"> · </span>}

@@ -86,40 +86,29 @@ export function EventForm({
         <SlotSelect label={t("event.slot")} slots={slots} value={slot} onChange={setSlot} />
       </div>
       <Sentence>{sentenceFor(trouble, "name")}</Sentence>
-      <div className="mt-2 overflow-x-auto">
-        <table className="w-full text-xs">
-          <thead>
-            <tr className="text-left text-soft">
-              {shown.map((field) => (
-                <th key={field} scope="col" className="px-0.5 font-normal">
+      <ul className="mt-2 space-y-2 text-xs text-soft">
+        {rows.map((row, i) => (
+          <li key={i} className="grid grid-cols-3 gap-1 md:auto-cols-fr md:grid-flow-col md:grid-cols-none">
+            {shown.map((field) => (
+              <label key={field} className={field === "name" ? "col-span-3 md:col-span-2" : ""}>
+                {/* Over each field on a phone; on the desk they stand in columns. */}
+                <span className={`block truncate ${i > 0 ? "md:hidden" : ""}`}>
                   {t(`event.columns.${field}`)}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row, i) => (
-              <tr key={i}>
-                {shown.map((field) => (
-                  <td key={field} className="p-0.5">
-                    <input
-                      className={`field w-full ${field === "name" ? "min-w-24" : "min-w-12 text-right"}`}
-                      inputMode={field === "name" ? "text" : "decimal"}
-                      aria-label={t("event.cell", { field: t(`event.columns.${field}`), line: i + 1 })}
-                      value={row[field]}
-                      onChange={(event) =>
-                        setRows(
-                          rows.map((one, k) => (k === i ? { ...one, [field]: event.target.value } : one)),
-                        )
-                      }
-                    />
-                  </td>
-                ))}
-              </tr>
+                </span>
+                <input
+                  className={`field w-full ${field === "name" ? "" : "text-right"}`}
+                  inputMode={field === "name" ? "text" : "decimal"}
+                  aria-label={t("event.cell", { field: t(`event.columns.${field}`), line: i + 1 })}
+                  value={row[field]}
+                  onChange={(event) =>
+                    setRows(rows.map((one, k) => (k === i ? { ...one, [field]: event.target.value } : one)))
+                  }
+                />
+              </label>
             ))}
-          </tbody>
-        </table>
-      </div>
+          </li>
+        ))}
+      </ul>
       {trouble?.errors
         ?.filter(({ field }) => field.startsWith("items"))
         .map((problem) => (
