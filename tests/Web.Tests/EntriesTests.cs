@@ -52,6 +52,25 @@ public sealed class EntriesTests : IDisposable
         Assert.Empty(await NamesAsync(eater));
     }
 
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public async Task Of_a_dish_whose_boxes_lie_on_the_day_it_is_said_where_they_are_ticked(bool isMoreAhead)
+    {
+        var (eater, recipe, _) = await host.LaidTableAsync();
+        if (isMoreAhead) await host.PostAsync("/api/cook/batches", new { recipeId = recipe, cookedOn = "2026-11-27" });
+        foreach (var day in new[] { Day, "2026-11-26", "2026-11-27", "2026-11-28" }) Assert.Equal(200, (await LayAsync(eater, "1 oat bake box", day: day)).Status);
+        var (status, refused) = await LayAsync(eater, "half the oat bake", eaten: true);
+        Assert.Equal((422, "urn:lively-tern:problem:on-the-day"), (status, (string?)refused["type"]));
+        await host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{(await DayAsync(eater))["items"]![0]!["id"]}", null, await host.PlanVersionAsync());
+        Assert.Equal(200, (await LayAsync(eater, "half the oat bake", eaten: true)).Status);
+
+        // What is there on other days only is not said to be nowhere.
+        (status, refused) = await LayAsync(eater, "2 oat bake boxes", eaten: true, day: "2026-11-24");
+        Assert.Equal(422, status);
+        Assert.DoesNotContain("There is no box", refused.ToJsonString(), StringComparison.Ordinal);
+    }
+
     [Fact]
     public async Task A_preview_says_what_laying_would_refuse_and_nothing_is_laid_in_part()
     {

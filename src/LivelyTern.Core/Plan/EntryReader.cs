@@ -92,7 +92,7 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
         var recipe = RecipeNamed(asked, isFood: line.Candidates.Count > 0 || line.Instead.Count > 0 || line.Missing is not null);
         if (recipe.Value is null)
             return new(text, [], line.Problem) { Line = line, Offers = OffersFor(asked) };
-        var sentence = $"There is no box and no batch of {recipe.Value}: plan to cook it first, or type another dish or food.";
+        var sentence = $"No box of {recipe.Value} is on the shelf, and no batch waits: plan to cook it, or type another dish or food.";
         return new(text, [], new("dish-not-there", "text", sentence)) { RecipeId = recipe.Key, Offers = OffersFor(asked) };
     }
 

@@ -118,11 +118,18 @@ public sealed class EntryDesk(TernDb db, EaterStore eaters, PlanStore plan, Food
             ? new("not-packed", "text", "Cook and pack it first: then its box can be eaten.")
             : DayGate.Refusal(eater.Name, eater.On(body.Day).Ways, body.Day, new(Guid.Empty, what), stock, known.Find);
 
+        string? DishOf(TypedEntry entry) => entry.RecipeId is { } recipe
+            ? names.GetValueOrDefault(recipe)
+            : entry.What.OfType<Portion>().Select(portion => stock.Unpacked[portion.BatchId].RecipeName).FirstOrDefault();
+
         var (views, problems) = (new List<EntryView>(), new List<Problem>());
         var aim = eater.On(body.Day).Aim;
+        var onDay = body.Eaten ? await DishesOnAsync(new(body.EaterId, body.Day)) : [];
         foreach (var entry in entries)
         {
             var problem = entry.Problem ?? entry.What.Select(RefusalOf).FirstOrDefault(refused => refused is not null);
+            if (problem is { Code: "not-packed" or "dish-not-there" } && DishOf(entry) is { } dish && onDay.Contains(dish))
+                problem = new("on-the-day", "text", $"{dish} lies on this day: press “Ate it” or “Part of it” beside it.");
             if (problem is not null) problems.Add(problem with { Field = $"entries[{views.Count}]" });
             views.Add(Show(entry, problem, aim, stock));
         }
@@ -131,6 +138,15 @@ public sealed class EntryDesk(TernDb db, EaterStore eaters, PlanStore plan, Food
         Figure Sum(Measure measure) => Figure.Sum(views.Select(view => view.Figures.GetValueOrDefault(measure, Figure.None)));
         return new ReadEntries(
             new(views, measures.ToDictionary(measure => measure, Sum)), [.. entries.SelectMany(entry => entry.What)], problems);
+    }
+
+    // The dishes of which a box lies on a day and is not eaten yet.
+    private async Task<HashSet<string>> DishesOnAsync(EaterDay where)
+    {
+        var board = await plan.BoardAsync(where.EaterId, where.Day, where.Day);
+        var stock = await plan.StockAsync(board);
+        var waiting = board[where].Where(item => item is { BoxId: not null, EatenAt: null, IsForGuests: false } && stock.Has(item));
+        return [.. waiting.Select(item => item.Name(stock))];
     }
 
     private static EntryView Show(TypedEntry entry, Problem? problem, DayAim aim, Stock stock)

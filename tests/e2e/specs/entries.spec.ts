@@ -97,7 +97,7 @@ test("points alone are enough for a dinner, and undo names what it takes back, i
 test("a dish that is not there is planned from where it was typed", async ({ page, demo }) => {
   await page.goto(`${demo.url}/plan`);
   await page.getByRole("complementary").getByLabel("What to add, and how much").fill("fish bake");
-  await expect(page.getByText(/^There is no box and no batch of Fish and fennel tray bake/)).toBeVisible();
+  await expect(page.getByText(/^No box of Fish and fennel tray bake is on the shelf/)).toBeVisible();
   await page.getByRole("link", { name: "Plan to cook it" }).click();
   const panel = page.getByRole("region", { name: "What to cook" });
   await expect(panel.getByLabel("Recipe to cook").locator("option:checked")).toHaveText(

@@ -92,7 +92,7 @@ export function EventForm({
             {shown.map((field) => (
               <label key={field} className={field === "name" ? "col-span-3 md:col-span-2" : ""}>
                 {/* Over each field on a phone; on the desk they stand in columns. */}
-                <span className={`block truncate ${i > 0 ? "md:hidden" : ""}`}>
+                <span className={`mb-0.5 block truncate ${i > 0 ? "md:hidden" : ""}`}>
                   {t(`event.columns.${field}`)}
                 </span>
                 <input
