@@ -1,7 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { numberIn, sentNumber, wholeIn } from "../../../web/src/ui/numbers";
+import { numberIn, sentNumber, weightIn, wholeIn } from "../../../web/src/ui/numbers";
 
 // The same table holds the lines (tests/Core.Tests/Measures/TypedNumberTests.cs).
 const table = JSON.parse(readFileSync(join(import.meta.dirname, "../../numbers.json"), "utf8")) as [
@@ -16,4 +16,11 @@ test("a field reads a number as a line does", () => {
     expect([numberIn(typed), sentNumber(typed), wholeIn(typed)], typed).toEqual([NaN, -1, null]);
   expect([numberIn(" "), sentNumber(""), wholeIn("")]).toEqual([null, null, null]);
   expect([wholeIn("1,200"), wholeIn("6"), wholeIn("1.5"), numberIn("-3")]).toEqual([1200, 6, null, -3]);
+});
+
+test("what was weighed in two pans is put together", () => {
+  expect(["3620+3400", "1,200 + 750.5 + 80", "690", ""].map(weightIn)).toEqual([7020, 2030.5, 690, null]);
+  expect(["3620+", "+", "600 + x"].map((typed) => [weightIn(typed), sentNumber(typed, weightIn)])).toEqual(
+    Array(3).fill([NaN, -1]),
+  );
 });

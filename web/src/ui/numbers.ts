@@ -36,9 +36,18 @@ export function numberIn(typed: string): number | null {
   return Number(below) === 0 ? NaN : Number(whole ?? 0) + Number(above) / Number(below);
 }
 
+/**
+ * A weight as the scale gave it; what was weighed in several pans is put together: "3620 + 3400".
+ * @returns the sum, null for an empty field, NaN for what is no weight.
+ */
+export function weightIn(typed: string): number | null {
+  const parts = typed.split("+").map(numberIn);
+  return parts.length === 1 ? parts[0]! : parts.reduce<number>((sum, part) => sum + (part ?? NaN), 0);
+}
+
 /** A number to send: nothing for an empty field, and for what is no number one that the host refuses with its sentence. */
-export function sentNumber(typed: string): number | null {
-  const value = numberIn(typed);
+export function sentNumber(typed: string, read = numberIn): number | null {
+  const value = read(typed);
   return value === null || Number.isFinite(value) ? value : -1;
 }
 

@@ -21,7 +21,7 @@ import { useHistory } from "../../app/history";
 import { Header } from "../../app/Header";
 import { useSay } from "../../app/notices";
 import { grams, longDay, shortDay } from "../../ui/format";
-import { sentNumber, wholeIn } from "../../ui/numbers";
+import { sentNumber, weightIn, wholeIn } from "../../ui/numbers";
 import { Failed, Loading, Sentence } from "../../ui/states";
 import { Mark } from "../../ui/Tape";
 import { Boxes } from "./Boxes";
@@ -70,8 +70,8 @@ function Bench({ batch }: { batch: BatchView }) {
   const headers = seen(batch.version);
   const portionCount = t("portionCount", { count: batch.portions });
   const body = {
-    fullGrams: sentNumber(typed.full) ?? 0,
-    panGrams: sentNumber(typed.pan) ?? 0,
+    fullGrams: sentNumber(typed.full, weightIn) ?? 0,
+    panGrams: sentNumber(typed.pan, weightIn) ?? 0,
     boxes: wholeIn(typed.boxes) ?? 0,
     pieces: typed.byPieces ? (wholeIn(typed.pieces) ?? 0) : null,
   };

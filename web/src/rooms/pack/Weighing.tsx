@@ -7,7 +7,7 @@ import { useCurrentEater } from "../../app/Header";
 import { useLens } from "../../app/lens";
 import { Amount } from "../../ui/Figures";
 import { exact, grams, piecesOf, shortDay, wholeNumber } from "../../ui/format";
-import { numberIn, wholeIn } from "../../ui/numbers";
+import { weightIn, wholeIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 import { Labels } from "./Labels";
@@ -44,7 +44,7 @@ export function Weighing({
   const { t } = useWords("pack");
   const eater = useCurrentEater();
   const lens = useLens();
-  const isTyped = numberIn(typed.full) !== null;
+  const isTyped = weightIn(typed.full) !== null;
   const asked = useSettled(JSON.stringify(body), 120);
   const { data: preview, error } = useQuery({
     queryKey: queryKeys.boxesPreview(batch.id, asked, eater),
@@ -61,6 +61,7 @@ export function Weighing({
     retry: false,
   });
   const wrong = error ? troubleOf(error, t("app:silent")) : trouble;
+  const unread = (weight: string) => (Number.isNaN(weightIn(weight)) ? t("app:numberNeeded") : undefined);
   const at = (field: string) => (isTyped && wrong ? sentenceFor(wrong, field) : undefined);
   // What concerns no field of the bench is said below it.
   const general = wrong && !fields.some((field) => sentenceFor(wrong, field)) ? wrong.detail : undefined;
@@ -76,14 +77,14 @@ export function Weighing({
         <Weight
           label={t("full")}
           value={typed.full}
-          problem={at("fullGrams")}
+          problem={unread(typed.full) ?? at("fullGrams")}
           autoFocus
           onType={(full) => type({ full })}
         />
         <Weight
           label={t("pan")}
           value={typed.pan}
-          problem={at("panGrams")}
+          problem={unread(typed.pan) ?? at("panGrams")}
           hint={
             batch.rememberedPanGrams === null
               ? undefined
