@@ -28,6 +28,21 @@ public sealed class AheadTests
         await host.PostAsync("/api/plan/portions", new { batchId = batch, eaterId = eater, day, grams }, await host.PlanVersionAsync());
 
     [Fact]
+    public async Task A_box_for_guests_says_so_before_and_after_packing()
+    {
+        using var host = new Host();
+        var (eater, _, batch) = await PlannedAsync(host);
+        await LayAsync(host, eater, batch, Saturday);
+        await host.MustAsync(HttpMethod.Post, "/api/plan/guests", new { eaterId = eater, day = Saturday, guests = 2, batchId = batch }, await host.PlanVersionAsync());
+        var version = (int)(await host.GetAsync($"/api/pack/batches/{batch}"))["version"]!;
+        await host.PostAsync($"/api/cook/planned/{batch}/cooked", null, version);
+        var cooked = await host.GetAsync($"/api/pack/batches/{batch}");
+        Assert.Equal([false, true, true], cooked["planned"]!.AsArray().Select(one => (bool)one!["isForGuests"]!));
+        var packed = await host.PostAsync($"/api/pack/batches/{batch}/boxes", new { fullGrams = 800, panGrams = 100, boxes = 4 }, (int)cooked["version"]!);
+        Assert.Equal([false, true, true, false], packed["boxes"]!.AsArray().Select(one => (bool)one!["isForGuests"]!));
+    }
+
+    [Fact]
     public async Task From_a_planned_batch_to_boxes_of_its_portions_and_back()
     {
         using var host = new Host();

@@ -25,15 +25,16 @@ namespace LivelyTern.Web.Plan;
 /// <param name="Day">Which day that is.</param>
 /// <param name="Never">Why they must never get it.</param>
 /// <param name="Volume">What is in it fills so much, where that is known: "1 1/3 cups".</param>
+/// <param name="IsForGuests">Whether it is for guests on that day, not for its eater.</param>
 public sealed record BoxView(
     Guid Id, int Number, decimal Grams, decimal? Pieces, BoxState State, BoxPlace Place, int Version, Guid? EaterId,
-    string? Name, DateOnly? Day, NeverView? Never, string? Volume);
+    string? Name, DateOnly? Day, NeverView? Never, string? Volume, bool IsForGuests);
 
 /// <summary>An eater who must never get a batch, and why: it stands on every label.</summary>
 public sealed record NeverForView(string Name, NeverView Why);
 
-/// <summary>A portion that lies on a day.</summary>
-public sealed record PlannedPortionView(Guid EaterId, string Name, DateOnly Day, decimal Grams);
+/// <summary>A portion that lies on a day: for its eater, or for guests.</summary>
+public sealed record PlannedPortionView(Guid EaterId, string Name, DateOnly Day, decimal Grams, bool IsForGuests);
 
 /// <summary>A batch on the packing bench.</summary>
 /// <param name="Id">The batch.</param>
@@ -115,7 +116,8 @@ public sealed class PackingBench(
         var never = reasons.Where(one => one.Why is not null).ToList();
         var filled = await BoxesAsync(row, names, never.ToDictionary(one => one.Id, one => one.Why!));
         var planned = (await portions.OfAsync(row.Id)).Select(item => new PlannedPortionView(
-            item.EaterId, names.GetValueOrDefault(item.EaterId, ""), item.Day, Milligrams.ToGrams(item.Milligrams ?? 0).Value)).ToList();
+            item.EaterId, names.GetValueOrDefault(item.EaterId, ""), item.Day, Milligrams.ToGrams(item.Milligrams ?? 0).Value,
+            item.IsForGuests)).ToList();
         var (pan, remembered) = (Milligrams.ToGrams(row.PanMilligrams), await store.PanOfAsync(row.RecipeId));
         return new(
             row.Id, row.RecipeId, batch.RecipeName, row.Letters, row.Tint, row.CookedOn, row.State, row.Portions,
@@ -137,11 +139,12 @@ public sealed class PackingBench(
             // A box whose day went by uneaten lies on none, and so does one of which the rest is on the shelf.
             var places = laid[box.Id].Where(item => item.EatenAt is not null || item.Day >= today).ToList();
             var item = places.Find(item => item.EatenAt is null) ?? (box.State == BoxState.Eaten ? places.LastOrDefault() : null);
-            var why = read[box.Id].Life.IsThere && item is { EatenAt: null } ? never.GetValueOrDefault(item.EaterId) : null;
+            var isTheirs = read[box.Id].Life.IsThere && item is { EatenAt: null, IsForGuests: false };
+            var why = isTheirs ? never.GetValueOrDefault(item!.EaterId) : null;
             return new(
                 box.Id, box.Number, read[box.Id].Weight.Value, read[box.Id].Pieces, box.State, box.Place, box.Version,
                 item?.EaterId, item is null ? null : names.GetValueOrDefault(item.EaterId), item?.Day, why,
-                read[box.Id].Batch.SaidVolumeOf(read[box.Id].Weight));
+                read[box.Id].Batch.SaidVolumeOf(read[box.Id].Weight), item?.IsForGuests == true);
         }
 
         return [.. rows.Select(Show)];

@@ -85,12 +85,13 @@ export function Boxes({ batch }: { batch: BatchView }) {
       )}
       <Labels
         batch={batch}
-        boxes={batch.boxes.map(({ number, grams, pieces, volume, name, day, never, state }) => ({
+        boxes={batch.boxes.map(({ number, grams, pieces, volume, name, day, never, state, isForGuests }) => ({
           number,
           grams,
           pieces,
           volume,
-          forWhom: name && day ? t("forWhom", { name, day: shortDay(day) }) : undefined,
+          forWhom:
+            name && day ? t(isForGuests ? "forGuests" : "forWhom", { name, day: shortDay(day) }) : undefined,
           isExcluded: never !== null,
           isGone: state !== "packed",
         }))}

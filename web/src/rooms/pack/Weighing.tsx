@@ -69,7 +69,11 @@ export function Weighing({
   const count = wholeIn(typed.boxes) ?? 0;
   const boxCount = t("boxes", { count: good?.portions.length ?? 0 });
   const forWhom = ({ planned }: BatchView, i: number) =>
-    planned[i] && t("forWhom", { name: planned[i].name, day: shortDay(planned[i].day) });
+    planned[i] &&
+    t(planned[i].isForGuests ? "forGuests" : "forWhom", {
+      name: planned[i].name,
+      day: shortDay(planned[i].day),
+    });
 
   return (
     <div className="max-w-5xl">

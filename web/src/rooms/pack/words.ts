@@ -19,6 +19,7 @@ export const pack = {
   plannedText_other:
     "{{count}} portions lie on days. Each gets its share of the batch, whatever the scale says; other boxes hold the rest.",
   forWhom: "for {{name}}, {{day}}",
+  forGuests: "for guests, {{day}}",
   notFor: "NOT for {{name}}: {{why}}",
   overGrams: "{{grams}} g are left over: one more box would take them",
   packed: "In their boxes",
