@@ -24,7 +24,6 @@ internal sealed class FitBoard
     private readonly List<(int At, int Before)> done = [];
     private long cost;
     private int overdrawn;
-    private ulong touched;
 
     /// <summary>An empty board.</summary>
     public FitBoard(FitTables tables, DayCompletion completion)
@@ -92,14 +91,12 @@ internal sealed class FitBoard
     public bool IsWithin => overdrawn == 0;
 
     /// <summary>The batches that steps since the last <see cref="Keep"/> changed, a bit for each.</summary>
-    public ulong Touched => touched;
+    public ulong Touched { get; private set; }
 
     /// <summary>Whether it costs something to leave a batch over.</summary>
     public bool IsMissed(int batch) => wasteCost[batch] > 0;
 
-    /// <summary>
-    /// The grams of a batch that is divided by the fit that are left over; fewer than none where more is laid than there is.
-    /// </summary>
+    /// <summary>What is left over of a batch to be divided, in grams; below zero where more of it is laid than there is.</summary>
     public int Left(int batch) => left[batch];
 
     /// <summary>What would be left over if all an eater's boxes of it had another size.</summary>
@@ -158,7 +155,7 @@ internal sealed class FitBoard
     public void Keep()
     {
         done.Clear();
-        touched = 0;
+        Touched = 0;
     }
 
     /// <summary>The plan as it lies, with its fillers.</summary>
@@ -230,7 +227,7 @@ internal sealed class FitBoard
         if (before >= 0) Count(on, batch, before, -1);
         if (size >= 0) Count(on, batch, size, 1);
         sizeAt[at] = size;
-        touched |= 1UL << batch;
+        Touched |= 1UL << batch;
         Spoil(on);
     }
 

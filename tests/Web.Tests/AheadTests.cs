@@ -33,12 +33,14 @@ public sealed class AheadTests
         using var host = new Host();
         var (eater, _, batch) = await PlannedAsync(host);
         await LayAsync(host, eater, batch, Saturday);
-        await host.MustAsync(HttpMethod.Post, "/api/plan/guests", new { eaterId = eater, day = Saturday, guests = 2, batchId = batch }, await host.PlanVersionAsync());
+        var forGuests = new { eaterId = eater, day = Saturday, guests = 2, batchId = batch };
+        await host.MustAsync(HttpMethod.Post, "/api/plan/guests", forGuests, await host.PlanVersionAsync());
         var version = (int)(await host.GetAsync($"/api/pack/batches/{batch}"))["version"]!;
         await host.PostAsync($"/api/cook/planned/{batch}/cooked", null, version);
         var cooked = await host.GetAsync($"/api/pack/batches/{batch}");
         Assert.Equal([false, true, true], cooked["planned"]!.AsArray().Select(one => (bool)one!["isForGuests"]!));
-        var packed = await host.PostAsync($"/api/pack/batches/{batch}/boxes", new { fullGrams = 800, panGrams = 100, boxes = 4 }, (int)cooked["version"]!);
+        var weighed = new { fullGrams = 800, panGrams = 100, boxes = 4 };
+        var packed = await host.PostAsync($"/api/pack/batches/{batch}/boxes", weighed, (int)cooked["version"]!);
         Assert.Equal([false, true, true, false], packed["boxes"]!.AsArray().Select(one => (bool)one!["isForGuests"]!));
     }
 

@@ -62,14 +62,19 @@ public sealed class FitApiTests
     {
         using var host = new Host(demo: true);
         var eaters = (await host.GetAsync("/api/aim/eaters")).AsArray().Select(eater => (string)eater!["id"]!).ToList();
-        await host.SendAsync(HttpMethod.Put, $"/api/aim/eaters/{eaters[0]}/away", new { days = new[] { "2026-11-27", "2026-11-28" }, isAway = true });
+        async Task AwayAsync(string eater, params string[] days) =>
+            await host.MustAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}/away", new { days, isAway = true });
+        await AwayAsync(eaters[0], "2026-11-27", "2026-11-28");
         var fit = await FitAsync(host, new { from = From, to = To, seconds = 0.5 });
         Assert.Equal(13, (int)fit["allDays"]!);
-        Assert.DoesNotContain(fit["days"]!.AsArray(), day => (string)day!["eaterId"]! == eaters[0] && (string)day["day"]! is "2026-11-27" or "2026-11-28");
-        foreach (var eater in eaters) await host.SendAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}/away", new { days = new[] { "2026-11-27" }, isAway = true });
-        var (status, nobody) = await host.SendAsync(HttpMethod.Post, "/api/plan/fits", new { from = "2026-11-27", to = "2026-11-27", seconds = 0.5 });
+        Assert.DoesNotContain(
+            fit["days"]!.AsArray(),
+            day => (string)day!["eaterId"]! == eaters[0] && (string)day["day"]! is "2026-11-27" or "2026-11-28");
+        foreach (var eater in eaters) await AwayAsync(eater, "2026-11-27");
+        var oneDay = new { from = "2026-11-27", to = "2026-11-27", seconds = 0.5, prepDay = "2026-11-27", dishes = 1 };
+        var (status, nobody) = await host.SendAsync(HttpMethod.Post, "/api/plan/fits", oneDay);
         Assert.Equal((422, "fit-nobody"), (status, (string)nobody["errors"]![0]!["code"]!));
-        (status, nobody) = await host.SendAsync(HttpMethod.Post, "/api/plan/menus", new { from = "2026-11-27", to = "2026-11-27", prepDay = "2026-11-27", dishes = 1 });
+        (status, nobody) = await host.SendAsync(HttpMethod.Post, "/api/plan/menus", oneDay);
         Assert.Equal((422, "fit-nobody"), (status, (string)nobody["errors"]![0]!["code"]!));
     }
 

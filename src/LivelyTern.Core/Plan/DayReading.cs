@@ -103,6 +103,9 @@ public sealed record DayReading(
 /// <summary>What verdicts mean.</summary>
 public static class DayVerdicts
 {
+    /// <summary>Whether a day counts as one with something on it.</summary>
+    public static bool IsFilled(this DayVerdict verdict) => verdict is not (DayVerdict.Empty or DayVerdict.Away);
+
     /// <summary>Whether a day counts as one that fits.</summary>
     public static bool IsFit(this DayVerdict verdict) => verdict is DayVerdict.Fits or DayVerdict.FitsAsFarAsKnown;
 }

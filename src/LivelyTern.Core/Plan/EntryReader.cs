@@ -15,7 +15,11 @@ namespace LivelyTern.Core.Plan;
 /// <param name="Today">The household's day.</param>
 public sealed record Larder(
     IFoods Foods, IReadOnlyList<Box> Shelf, IReadOnlyList<UnpackedBatch> Unpacked, IReadOnlyDictionary<Guid, string> Recipes,
-    DateOnly Today);
+    DateOnly Today)
+{
+    /// <summary>The dishes of which a box lies on the day, where it is typed as eaten: that box is ticked there.</summary>
+    public IReadOnlyCollection<string> OnDay { get; init; } = [];
+}
 
 /// <summary>
 /// Reads what is typed for an eater's day: plain foods, the household's own dishes by name, meals with their figures. "Half a lentil box",
@@ -38,7 +42,7 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
     public static string ChoiceOf(Box box)
     {
         ArgumentNullException.ThrowIfNull(box);
-        return (box.Id == box.Batch.Id ? BatchPrefix : BoxPrefix) + box.Id.ToString("D");
+        return (IsPortion(box) ? BatchPrefix : BoxPrefix) + box.Id.ToString("D");
     }
 
     /// <summary>Reads all that was typed.</summary>
@@ -81,7 +85,9 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
         {
             if (SaidMeal.Read(text) is { } meal)
                 return meal.Value is { } laid ? new(text, [laid], null) : new(text, [], meal.Problems[0]);
-            if (DishNamed(asked) is { } dish) named = OfDish(asked, dish);
+            var dish = DishNamed(asked);
+            if ((dish is null || IsPortion(dish[0])) && LyingNamed(asked) is { } lying) return new(text, [], OnTheDay(lying));
+            if (dish is not null) named = OfDish(asked, dish);
             if (named is { Problem: null }) return named;
         }
 
@@ -144,6 +150,15 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
         return Dishes().FirstOrDefault(dish => IsAll(asked.Words, FoodWords.All(dish[0].Batch.RecipeName)))
             ?? (asked.IsBox ? Dishes().FirstOrDefault(dish => IsSome(asked.Words, FoodWords.All(dish[0].Batch.RecipeName))) : null);
     }
+
+    // A dish of which a box lies on the day.
+    private string? LyingNamed(Asked asked) => asked.Words.Count == 0 ? null : larder.OnDay.FirstOrDefault(name =>
+        IsAll(asked.Words, FoodWords.All(name)) || (asked.IsBox && IsSome(asked.Words, FoodWords.All(name))));
+
+    private static Problem OnTheDay(string dish) =>
+        new("on-the-day", "text", $"{dish} lies on this day: press “Ate it” or “Part of it” beside it.");
+
+    private static bool IsPortion(Box box) => box.Id == box.Batch.Id;
 
     private List<Box> OffersFor(Asked asked)
     {

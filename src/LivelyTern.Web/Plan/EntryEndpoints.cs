@@ -111,25 +111,21 @@ public sealed class EntryDesk(TernDb db, EaterStore eaters, PlanStore plan, Food
         var known = await foods.AllAsync();
         var (shelf, unpacked) = (await plan.ShelfAsync(), await plan.UnpackedAsync());
         var names = (await recipes.ListAsync()).ToDictionary(row => row.Id, row => row.Name);
-        var larder = new Larder(known, shelf, unpacked, names, clock.Today());
+        var larder = new Larder(known, shelf, unpacked, names, clock.Today())
+        {
+            OnDay = body.Eaten ? await DishesOnAsync(new(body.EaterId, body.Day)) : [],
+        };
         var entries = new EntryReader(larder, body.EaterId).Read(body.Text ?? "", body.Choices ?? []);
         var stock = new Stock(shelf.ToDictionary(box => box.Id), unpacked.ToDictionary(one => one.Batch.Id, one => one.Batch));
         Problem? RefusalOf(Laid what) => body.Eaten && what is Portion
             ? new("not-packed", "text", "Cook and pack it first: then its box can be eaten.")
             : DayGate.Refusal(eater.Name, eater.On(body.Day).Ways, body.Day, new(Guid.Empty, what), stock, known.Find);
 
-        string? DishOf(TypedEntry entry) => entry.RecipeId is { } recipe
-            ? names.GetValueOrDefault(recipe)
-            : entry.What.OfType<Portion>().Select(portion => stock.Unpacked[portion.BatchId].RecipeName).FirstOrDefault();
-
         var (views, problems) = (new List<EntryView>(), new List<Problem>());
         var aim = eater.On(body.Day).Aim;
-        var onDay = body.Eaten ? await DishesOnAsync(new(body.EaterId, body.Day)) : [];
         foreach (var entry in entries)
         {
             var problem = entry.Problem ?? entry.What.Select(RefusalOf).FirstOrDefault(refused => refused is not null);
-            if (problem is { Code: "not-packed" or "dish-not-there" } && DishOf(entry) is { } dish && onDay.Contains(dish))
-                problem = new("on-the-day", "text", $"{dish} lies on this day: press “Ate it” or “Part of it” beside it.");
             if (problem is not null) problems.Add(problem with { Field = $"entries[{views.Count}]" });
             views.Add(Show(entry, problem, aim, stock));
         }

@@ -52,7 +52,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         bool IsKnown(PlanItem item) => eaten.ContainsKey(item.Id) || stock.Has(item);
         Contents Holds(PlanItem item) => eaten.ContainsKey(item.Id) ? Contents.Nothing : item.Contents(stock);
         var week = Read(eater, start, day => board[new(eater.Id, day)].FindAll(IsKnown), Holds, eaten);
-        var laid = week.Where(day => day.Rest.Day.Verdict is not (DayVerdict.Empty or DayVerdict.Away)).ToList();
+        var laid = week.Where(day => day.Rest.Day.Verdict.IsFilled()).ToList();
         return new(laid.Count(day => day.Rest.Day.Fits), laid.Count, week.First(day => day.Day == Today).Rest.Left);
     }
 
@@ -113,7 +113,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
     private EaterWeekView Week(EaterRow eater, DateOnly start, PlanBoard board, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
     {
         var days = Days(eater, start, board, stock, eaten);
-        var laid = days.Where(day => day.Verdict is not (DayVerdict.Empty or DayVerdict.Away)).ToList();
+        var laid = days.Where(day => day.Verdict.IsFilled()).ToList();
         var sums = MeasureNutrient.All.Where(measure => days[0].Sums.ContainsKey(measure))
             .ToDictionary(measure => measure, measure => Figure.Sum(days.Select(day => day.Sums[measure])));
         return new(

@@ -56,6 +56,20 @@ test("a week is fitted, half the draft taken, a day broken, mended with a sugges
   for (const day of [0, 1, 2, 3, 4, 5, 6]) expect(itemsOf(after, day)).toEqual(itemsOf(before, day));
 });
 
+test("a fit that is not heard of any more says so, and is heard of again", async ({ page, demo }) => {
+  await page.goto(`${demo.url}/plan`);
+  await page.route("**/api/plan/fits/*", (route) =>
+    route.fulfill({ status: 500, json: { detail: "It broke." } }),
+  );
+  await page.getByRole("button", { name: "Fit", exact: true }).click();
+  await page.getByRole("button", { name: "Find a plan" }).click();
+  const panel = page.getByRole("region", { name: "Fit the days" });
+  await expect(panel.getByText("It broke.")).toBeVisible();
+  await page.unroute("**/api/plan/fits/*");
+  await expect(panel.getByText("It broke.")).toHaveCount(0);
+  await keepDraft(page);
+});
+
 test("a day in depth: why, a lock, what still fits, a meal out entered ahead", async ({ page, demo }) => {
   await page.goto(`${demo.url}/plan`);
   await page.getByRole("button", { name: "Open Saturday 28 November, Isa" }).click();

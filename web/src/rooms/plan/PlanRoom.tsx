@@ -129,8 +129,11 @@ export default function PlanRoom() {
       </Empty>
     );
 
-  const measureOf = (id: string) =>
-    measureFor(through, week.eaters.find(({ eaterId }) => eaterId === id)!.aim);
+  // Who has been taken off the list meanwhile, by another hand, has no measure of their own any more.
+  const measureOf = (id: string) => {
+    const eater = week.eaters.find(({ eaterId }) => eaterId === id);
+    return eater ? measureFor(through, eater.aim) : lens;
+  };
   const end = ({ active, over, activatorEvent, delta }: DragEndEvent) => {
     setDragged(null);
     const what = active.data.current as Carried | undefined;
