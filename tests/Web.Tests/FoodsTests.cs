@@ -131,8 +131,10 @@ public sealed class FoodsTests : IDisposable
     public async Task What_was_chosen_for_some_words_is_meant_by_them_from_then_on()
     {
         async Task<string?> MeantAsync(string line) => (string?)(await host.PostAsync("/api/calc/parse", new { lines = new[] { line } }))["lines"]![0]!["food"]?["id"];
-        Assert.Null(await MeantAsync("200 g oats"));
-        await host.PostAsync("/api/foods/choices", new { text = "oats", foodId = "rolled-oats" });
+        Assert.Equal("baked-beans", await MeantAsync("200 g beans")); // by what is usual
+        await host.PostAsync("/api/foods/choices", new { text = "beans", foodId = "black-beans-cooked" });
+        Assert.Equal("black-beans-cooked", await MeantAsync("200 g beans"));
+        Assert.NotEqual("black-beans-cooked", await MeantAsync("200 g beans, dried")); // never against what is said
         Assert.Equal("rolled-oats", await MeantAsync("200 g oats"));
         await host.PostAsync("/api/foods/choices", new { text = "Oats", foodId = "quick-oats" });
         Assert.Equal("quick-oats", await MeantAsync("1 cup oats, toasted"));
@@ -251,7 +253,7 @@ public sealed class FoodsTests : IDisposable
         for (var i = 0; i < writes; i++) await host.PostAsync("/api/recipes", new { name = $"Meanwhile {i}", lines = new[] { "1 egg" }, portions = 1 });
 
         Assert.True(Count("LibraryFoods") > before && !writing.IsCompleted);
-        Assert.Empty((await host.GetAsync("/api/foods?q=stone")).AsArray());
+        Assert.Empty((await host.GetAsync("/api/foods?q=stone%20soup")).AsArray());
 
         await stop.CancelAsync();
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => writing);

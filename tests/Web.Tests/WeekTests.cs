@@ -205,14 +205,14 @@ public sealed class WeekTests : IDisposable
     [Fact]
     public async Task A_measure_weighed_once_is_remembered()
     {
-        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "1 cup lean minced beef", eaterId = Guid.NewGuid(), day = Day }, 1);
+        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "1 cup beef liver", eaterId = Guid.NewGuid(), day = Day }, 1);
         Assert.Equal((422, "cup"), (status, (string?)answer["missingMeasure"]!["measure"]));
-        (status, answer) = await host.SendAsync(HttpMethod.Put, "/api/foods/minced-beef-5/measures", new { measure = "cup", grams = 0 });
+        (status, answer) = await host.SendAsync(HttpMethod.Put, "/api/foods/beef-liver/measures", new { measure = "cup", grams = 0 });
         Assert.Equal((422, "grams"), (status, (string?)answer["field"]));
-        await host.MustAsync(HttpMethod.Put, "/api/foods/minced-beef-5/measures", new { measure = "cups", grams = 220 });
+        await host.MustAsync(HttpMethod.Put, "/api/foods/beef-liver/measures", new { measure = "cups", grams = 220 });
 
         using var again = new Host(host.Data);
-        var line = (await again.PostAsync("/api/calc/parse", new { lines = new[] { "2 cups lean minced beef" } }))["lines"]![0]!;
+        var line = (await again.PostAsync("/api/calc/parse", new { lines = new[] { "2 cups beef liver" } }))["lines"]![0]!;
         Assert.Equal(440m, (decimal)line["grams"]!);
     }
 

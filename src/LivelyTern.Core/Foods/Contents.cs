@@ -5,9 +5,14 @@ namespace LivelyTern.Core.Foods;
 /// <summary>A weight of one food, as it went in.</summary>
 /// <param name="Food">The food, with the figures it had then.</param>
 /// <param name="Weight">Grams; zero for a trace.</param>
-/// <param name="IsTrace">A pinch, or "to taste": recorded, too little to weigh.</param>
+/// <param name="IsTrace">
+/// A pinch, or "to taste": recorded, too little to weigh. With a weight it is what was used without an amount, and that is the least of it.
+/// </param>
 public sealed record Ingredient(Food Food, Grams Weight, bool IsTrace = false)
 {
+    /// <summary>Whether more of it may have gone in than its weight: "oil, for frying".</summary>
+    public bool IsAtLeast => IsTrace && Weight.Value != 0;
+
     /// <summary>The same, where its food's label has come to name more allergens since: with those too.</summary>
     /// <param name="find">A food as it is known today, or null.</param>
     public Ingredient AsKnownToday(Func<string, Food?> find)
@@ -37,6 +42,7 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
         {
             var sums = Totals.Of(Ingredients.Select(ingredient => (ingredient.Food.Per100g, ingredient.Weight)));
             sums = InOneConvention(sums);
+            sums = Ingredients.Where(ingredient => ingredient.IsAtLeast).Aggregate(sums, WithAtLeast);
             if (Ingredients.Any(IsSaltyTrace)) sums = sums.With(Nutrient.Salt, sums[Nutrient.Salt].With(Certainty.AtLeast));
             return SomethingUnread ? sums.AtLeast() : sums;
         }
@@ -51,6 +57,14 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
 
     /// <summary>The allergens of everything in it.</summary>
     public IReadOnlyList<Allergen> Allergens => [.. Ingredients.SelectMany(ingredient => ingredient.Food.Allergens).Distinct().Order()];
+
+    /// <summary>Two together.</summary>
+    public static Contents Both(Contents one, Contents other)
+    {
+        ArgumentNullException.ThrowIfNull(one);
+        ArgumentNullException.ThrowIfNull(other);
+        return new([.. one.Ingredients, .. other.Ingredients], one.SomethingUnread || other.SomethingUnread);
+    }
 
     /// <summary>A share of it: one of six equal portions is a sixth of every ingredient.</summary>
     /// <param name="factor">The share; 0 to 1 for a part, more to scale up.</param>
@@ -84,6 +98,7 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
     {
         bool IsLacking(Ingredient ingredient) =>
             (ingredient.Weight.Value != 0 && ingredient.Food.Per100g[nutrient] is null)
+            || (ingredient.IsAtLeast && ingredient.Food.Per100g[nutrient] is not 0)
             || (nutrient == Nutrient.Salt && IsSaltyTrace(ingredient));
         return [.. Ingredients.Where(IsLacking).Select(ingredient => ingredient.Food.Name).Distinct(StringComparer.Ordinal)];
     }
@@ -114,6 +129,19 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
         }
 
         return sums.With(Nutrient.Carbohydrate, total).WithNet(net);
+    }
+
+    // Of what was used without an amount every figure it has may be more.
+    private static Totals WithAtLeast(Totals sums, Ingredient ingredient)
+    {
+        var per100g = ingredient.Food.Per100g;
+        var certainty = ingredient.Weight.Value < 0 ? Certainty.AtMost : Certainty.AtLeast;
+        foreach (var nutrient in Nutrients.All)
+        {
+            if (per100g[nutrient] is not 0) sums = sums.With(nutrient, sums[nutrient].With(certainty));
+        }
+
+        return per100g.Carbohydrate is 0 ? sums : sums.WithNet(sums.NetCarbohydrate.With(certainty));
     }
 
     private static bool IsSaltyTrace(Ingredient ingredient) => ingredient.IsTrace && !(ingredient.Food.Per100g.Salt < SaltyPer100g);

@@ -172,6 +172,9 @@ public sealed record Food(
     IReadOnlyList<HouseholdMeasure> Measures,
     string Source)
 {
+    /// <summary>Words that usually mean it and may mean others: "milk" for whole milk. What follows from them reads "about".</summary>
+    public IReadOnlyList<string> Usual { get; init; } = [];
+
     /// <summary>The share of the bought weight that is thrown away (peel, bone), 0 to 1.</summary>
     public decimal Refuse { get; init; }
 
@@ -235,16 +238,19 @@ public sealed record Food(
 
     /// <summary>
     /// What a volume of this food weighs, through its own measures only: by the measure of that very unit where there is one (a
-    /// tablespoon of butter is 14 g, so four are 56 g), else by the one nearest in size.
+    /// tablespoon of butter is 14 g, so four are 56 g), else by the one nearest in size to all of it.
     /// </summary>
     /// <returns>Grams, or null where no volume of this food was ever weighed.</returns>
     public Grams? WeightOf(decimal quantity, Unit unit)
     {
         ArgumentNullException.ThrowIfNull(unit);
         if (unit.Kind == UnitKind.Mass) return new Grams(quantity * unit.InBase);
-        var nearest = Measures.Where(measure => measure.Volume is not null)
-            .OrderBy(measure => Math.Abs(Math.Log((double)(measure.Volume!.Value.Value / unit.InBase))))
-            .FirstOrDefault();
+        var all = quantity * unit.InBase;
+        double Apart(HouseholdMeasure measure) =>
+            string.Equals(measure.Name, unit.Name, StringComparison.Ordinal) || all <= 0
+                ? 0
+                : 1 + Math.Abs(Math.Log((double)(measure.Volume!.Value.Value / all)));
+        var nearest = Measures.Where(measure => measure.Volume is not null).OrderBy(Apart).FirstOrDefault();
         return nearest is null ? null : nearest.Weight * (quantity * unit.InBase / nearest.Volume!.Value.Value);
     }
 }

@@ -10,6 +10,9 @@ public sealed class FoodCatalogue : IFoods
     private readonly Dictionary<string, Food> byId;
     private readonly List<Named> named;
     private readonly ILookup<string, Named> byWord;
+    private readonly Dictionary<string, List<FoodFacets>> byFacetWord;
+    private readonly ILookup<string, FoodFacets> byKey;
+    private readonly List<string> ownWords;
     private readonly Dictionary<string, string> choices;
     private readonly Dictionary<string, int> recent;
 
@@ -27,7 +30,16 @@ public sealed class FoodCatalogue : IFoods
         foreach (var food in foods) byId[food.Id] = food;
         All = [.. byId.Values];
         foreach (var food in putAway ?? []) byId.TryAdd(food.Id, food);
-        named = [.. All.SelectMany(food => food.Aliases.Prepend(food.Name).Select(name => new Named(food, name)))];
+        List<FoodFacets> facets = [.. All.Select(food => new FoodFacets(food))];
+        var words = facets.SelectMany(food =>
+            food.Names.SelectMany(name => name.Read.Words).Distinct(StringComparer.Ordinal).Select(word => (word, food)));
+        byFacetWord = words.GroupBy(pair => pair.word, pair => pair.food, StringComparer.Ordinal)
+            .ToDictionary(same => same.Key, same => same.ToList(), StringComparer.Ordinal);
+        byKey = facets.SelectMany(food => food.Names.Select(name => (name.Key, food))).ToLookup(
+            pair => pair.Key, pair => pair.food, StringComparer.Ordinal);
+        named = [.. All.SelectMany(food => food.Aliases.Prepend(food.Name).Concat(food.Usual)
+            .Select(name => new Named(food, name)))];
+        ownWords = [.. named.SelectMany(entry => entry.Words).Distinct(StringComparer.Ordinal)];
         byWord = named.SelectMany(entry => entry.All.Distinct(StringComparer.Ordinal).Select(word => (word, entry)))
             .ToLookup(pair => pair.word, pair => pair.entry, StringComparer.Ordinal);
         this.choices = new(StringComparer.Ordinal);
@@ -52,27 +64,30 @@ public sealed class FoodCatalogue : IFoods
     public bool IsName(string text)
     {
         var all = FoodWords.All(text);
-        return all.Count > 0 && byWord[all[0]].Any(entry => entry.All.SequenceEqual(all, StringComparer.Ordinal));
+        return all.Count > 0 && byKey.Contains(FoodName.KeyOf(text))
+            && byWord[all[0]].Any(entry => entry.All.SequenceEqual(all, StringComparer.Ordinal));
     }
 
     /// <summary>
-    /// The foods a text may mean. What the cook last chose for these words comes first. Else one where a name says exactly that, in any
-    /// order of words, or where only one food's name contains all the words; several where it could be any of them ("oats": quick or
-    /// rolled, not oat milk, whose noun is milk); none where nothing fits.
+    /// The foods that may be meant. What the cook last chose for these words comes first, where nothing that was said contradicts it. Else
+    /// those of which all holds that was said, the nearest first: see <see cref="FoodMeaning"/>.
     /// </summary>
-    public IReadOnlyList<Food> Meaning(string text)
+    public FoodMeaning Meaning(SaidFood said)
     {
-        if (choices.TryGetValue(FoodWords.Key(text), out var id) && Find(id) is { } chosen) return [chosen];
-        var all = FoodWords.All(text).ToHashSet(StringComparer.Ordinal);
-        var words = FoodWords.Telling(text).ToHashSet(StringComparer.Ordinal);
-        if (words.Count == 0) return [];
-        var noun = FoodWords.Noun(text);
-        var close = byWord[words.First()].Where(entry => entry.Words.IsSupersetOf(words)).ToList();
-        return Foods(close.Where(entry => all.SetEquals(entry.All)))
-            ?? Foods(close.Where(entry => entry.Words.SetEquals(words)))
-            ?? Foods(close.Where(entry => string.Equals(entry.Noun, noun, StringComparison.Ordinal)))
-            ?? Foods(close)
-            ?? [];
+        ArgumentNullException.ThrowIfNull(said);
+        if (choices.TryGetValue(FoodWords.Key(said.Name), out var id) && Find(id) is { } chosen
+            && new FoodFacets(chosen).Distance(said.Note, said.FormsInNote) is not null)
+            return FoodMeaning.Chosen(chosen);
+        return said.Read.IsNameless ? FoodMeaning.None : FoodMeaning.Of(said, FoodsCalled(said));
+    }
+
+    // By the naming word that the fewest have; a name with other naming words may still be it word for word.
+    private IEnumerable<FoodFacets> FoodsCalled(SaidFood said)
+    {
+        var telling = said.Read.Words.Where(word => !FacetWords.IsKind(word)).ToList();
+        var rarest = (telling.Count > 0 ? telling : said.Read.Words)
+            .Select(word => byFacetWord.GetValueOrDefault(word, [])).MinBy(foods => foods.Count)!;
+        return byKey[FoodName.KeyOf(said.Name)].Concat(rarest).Distinct();
     }
 
     /// <summary>
@@ -81,44 +96,53 @@ public sealed class FoodCatalogue : IFoods
     /// </summary>
     public IReadOnlyList<Food> Suggest(string typed, int most)
     {
-        var words = FoodWords.Telling(typed);
-        return [.. named
-            .Select(entry => (entry, fit: Fit(words, entry)))
+        var typedWords = FoodWords.Telling(typed).Distinct(StringComparer.Ordinal).ToList();
+        if (typedWords.Count == 0) return [.. All.OrderBy(Rank).ThenBy(food => food.Name, StringComparer.Ordinal).Take(most)];
+
+        // Each of the words typed against each word that names have, once; then the names that have one for each.
+        var meant = typedWords.Select(MeantBy).ToList();
+        var fewest = meant.MinBy(words => words.Sum(pair => byWord[pair.Key].Count()))!;
+        return [.. fewest.Keys.SelectMany(word => byWord[word]).Distinct()
+            .Select(entry => (entry, fit: Fit(meant, entry)))
             .Where(pair => pair.fit is not null)
             .OrderBy(pair => pair.fit!.Value.Slips).ThenBy(pair => Rank(pair.entry.Food)).ThenBy(pair => pair.fit!.Value.Beginnings)
             .ThenBy(pair => pair.entry.Words.Count).ThenBy(pair => pair.entry.Food.Name, StringComparer.Ordinal)
             .Select(pair => pair.entry.Food).Distinct().Take(most)];
     }
 
+    // The words that a typed one may be, whole or the beginning of, with its slips.
+    private Dictionary<string, (int Slips, bool IsWhole)> MeantBy(string typed)
+    {
+        var meant = new Dictionary<string, (int Slips, bool IsWhole)>(StringComparer.Ordinal);
+        foreach (var word in ownWords)
+        {
+            var slips = word.StartsWith(typed, StringComparison.Ordinal) ? 0 : Slips.To(typed, word);
+            if (slips is { } few) meant[word] = (few, word.Length == typed.Length);
+        }
+
+        return meant;
+    }
+
     private int Rank(Food food) => recent.TryGetValue(food.Id, out var place) ? place : food.IsOwn ? recent.Count : recent.Count + 1;
 
-    private static (int Slips, int Beginnings)? Fit(IReadOnlyList<string> typed, Named entry)
+    private static (int Slips, int Beginnings)? Fit(List<Dictionary<string, (int Slips, bool IsWhole)>> meant, Named entry)
     {
         int slips = 0, beginnings = 0;
-        foreach (var word in typed)
+        foreach (var words in meant)
         {
-            int? best = null;
-            var isWhole = false;
+            (int Slips, bool IsWhole)? best = null;
             foreach (var own in entry.Words)
             {
-                var between = own.StartsWith(word, StringComparison.Ordinal) ? 0 : Slips.To(word, own);
-                if (between is null || between > best) continue;
-                isWhole = (isWhole && between == best) || own.Length == word.Length;
-                best = between;
+                if (!words.TryGetValue(own, out var one) || one.Slips > best?.Slips) continue;
+                best = (one.Slips, one.IsWhole || (best is { IsWhole: true } known && known.Slips == one.Slips));
             }
 
             if (best is null) return null;
-            slips += best.Value;
-            if (!isWhole) beginnings++;
+            slips += best.Value.Slips;
+            if (!best.Value.IsWhole) beginnings++;
         }
 
         return (slips, beginnings);
-    }
-
-    private static List<Food>? Foods(IEnumerable<Named> entries)
-    {
-        var foods = entries.Select(entry => entry.Food).Distinct().OrderBy(food => food.Name, StringComparer.Ordinal).ToList();
-        return foods.Count > 0 ? foods : null;
     }
 
     private sealed class Named(Food food, string name)
@@ -128,7 +152,5 @@ public sealed class FoodCatalogue : IFoods
         public IReadOnlyList<string> All { get; } = FoodWords.All(name);
 
         public HashSet<string> Words { get; } = FoodWords.Telling(name).ToHashSet(StringComparer.Ordinal);
-
-        public string Noun { get; } = FoodWords.Noun(name);
     }
 }

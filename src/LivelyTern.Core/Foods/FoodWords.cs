@@ -17,7 +17,9 @@ public static class FoodWords
 
     private static readonly HashSet<string> Containers = new(StringComparer.Ordinal)
     {
-        "tin", "can", "jar", "packet", "pack", "bag", "bottle", "carton", "tub", "box", "block",
+        "tin", "can", "jar", "packet", "pack", "bag", "bottle", "carton", "tub", "box", "block", "package", "pkg", "pkt", "container",
+        "pouch",
+        "tray", "sleeve", "tube", "punnet", "pot", "log", "sachet",
     };
 
     // What cooks count in, of which only a kitchen knows what one weighs.
@@ -26,15 +28,38 @@ public static class FoodWords
         "bunch", "handful", "knob", "sprig", "stick", "thumb", "slice", "clove", "head", "stalk", "rib", "ear", "leaf", "sheet", "ball",
         "bar", "cube", "fillet", "rasher", "scoop", "sachet", "envelope", "glass", "mug", "bowl", "splash", "drizzle", "dollop", "squeeze",
         "piece", "wedge", "spear", "floret", "punnet", "pot", "loaf", "bulb", "stem", "strip", "chunk", "square", "serving", "pod", "cm",
-        "inch",
+        "inch", "spray", "second", "drop", "squirt", "glug", "shot", "link", "patty", "ring", "half", "steak", "crown", "heart",
+        "medallion",
+        "segment", "spoonful", "loin", "dash", "shaving", "round", "rack",
     };
 
-    // Said of a spoon or a cup: as full as its measure means, or not.
-    private static readonly HashSet<string> Full = new(StringComparer.Ordinal) { "level", "even" };
+    // How full a spoon or a cup is, against its measure; common practice, no published source.
+    private static readonly Dictionary<string, decimal> Fullness = new(StringComparer.Ordinal)
+    {
+        ["level"] = 1,
+        ["even"] = 1,
+        ["flat"] = 1,
+        ["heaped"] = 1.5m,
+        ["heaping"] = 1.5m,
+        ["overflowing"] = 1.5m,
+        ["rounded"] = 1.25m,
+        ["generous"] = 1.25m,
+        ["good"] = 1.25m,
+        ["big"] = 1.25m,
+        ["scant"] = 0.9m,
+    };
 
-    private static readonly HashSet<string> Fuller =
-        new(StringComparer.Ordinal) { "heaped", "heaping", "rounded", "generous", "scant" };
-    private static readonly HashSet<string> Sizes = new(StringComparer.Ordinal) { "small", "medium", "large", "big" };
+    // How much of a medium one another size is, where nobody weighed it; common practice, no published source.
+    private static readonly Dictionary<string, decimal> SizeShares = new(StringComparer.Ordinal)
+    {
+        ["small"] = 0.7m,
+        ["medium"] = 1,
+        ["large"] = 1.35m,
+        ["big"] = 1.35m,
+        ["extra large"] = 1.6m,
+    };
+
+    private static readonly HashSet<string> Sizes = new(StringComparer.Ordinal) { "small", "medium", "large", "big", "little", "tiny" };
 
     private static readonly char[] Separators = [' ', ',', ';', '(', ')', '-', '/', '.', '&', '"', '\t', '|', '*', '+', ':'];
 
@@ -53,13 +78,6 @@ public static class FoodWords
         return [.. WithoutAccents(text.ToLowerInvariant()).Split(Separators, StringSplitOptions.RemoveEmptyEntries).Select(Singular)];
     }
 
-    /// <summary>The noun of a name, its last word before any comma: "lentil" of "red lentils, dry", "milk" of "oat milk".</summary>
-    public static string Noun(string text)
-    {
-        ArgumentNullException.ThrowIfNull(text);
-        return Telling(text.Split(',')[0]) is [.., var noun] ? noun : "";
-    }
-
     /// <summary>Whether a word is a package, as things are bought in: "tin", "packets".</summary>
     public static bool IsContainer(string word) => Containers.Contains(Bare(word));
 
@@ -76,11 +94,42 @@ public static class FoodWords
     /// <summary>Whether a word is a size: "medium".</summary>
     public static bool IsSize(string word) => Sizes.Contains(Bare(word));
 
-    /// <summary>Whether a word says that a spoon or cup is as full as its measure means: "level".</summary>
-    public static bool IsFull(string word) => Full.Contains(Bare(word));
+    // Measures that are the same, called otherwise.
+    private static readonly string[][] Same =
+    [
+        ["packet", "sachet", "envelope", "pkg", "pkt", "package"], ["can", "tin"], ["stick", "rib", "stalk"],
+        ["rasher", "slice", "strip"], ["head", "bulb"],
+        ["pot", "tub", "container"], ["link", "piece"],
+    ];
 
-    /// <summary>Whether a word says that a spoon or cup is fuller or emptier than its measure means: "heaped".</summary>
-    public static bool IsFuller(string word) => Fuller.Contains(Bare(word));
+    // Millilitres of what is poured by eye; common practice, no published source.
+    private static readonly Dictionary<string, decimal> Spoons = new(StringComparer.Ordinal)
+    {
+        ["splash"] = 15,
+        ["glug"] = 15,
+        ["drizzle"] = 10,
+        ["dollop"] = 22,
+        ["squeeze"] = 5,
+        ["spoonful"] = 15,
+        ["squirt"] = 10,
+    };
+
+    /// <summary>Other names of a measure: a rib of celery is a stick of it.</summary>
+    public static IEnumerable<string> SameMeasures(string measure)
+    {
+        var one = Bare(measure);
+        return Same.Where(row => row.Contains(one, StringComparer.Ordinal)).SelectMany(row => row)
+            .Where(other => !string.Equals(other, one, StringComparison.Ordinal));
+    }
+
+    /// <summary>Millilitres of a measure poured by eye, a splash or a drizzle; null for any other.</summary>
+    public static decimal? SpoonOf(string measure) => Spoons.TryGetValue(Bare(measure), out var spoon) ? spoon : null;
+
+    /// <summary>How full a spoon or a cup is by this word, 1 for level and 1.5 for heaped; null where it says nothing of it.</summary>
+    public static decimal? FullnessOf(string word) => Fullness.TryGetValue(Bare(word), out var full) ? full : null;
+
+    /// <summary>How much of a medium one a size is, 0.7 for small; null for any other word.</summary>
+    public static decimal? ShareOf(string size) => SizeShares.TryGetValue(Bare(size), out var share) ? share : null;
 
     /// <summary>The text without a leading container: "tin of chopped tomatoes" is "chopped tomatoes".</summary>
     public static string WithoutContainer(string text)
@@ -96,7 +145,7 @@ public static class FoodWords
         "àáâãäåçèéêëìíîïñòóôõöùúûüýÿāăąćĉċčďēĕėęěĝğġģĥĩīĭįĵķĺļľńņňōŏőŕŗřśŝşšţťũūŭůűųŵŷźżžđħłøı";
     private const string Plain = "aaaaaaceeeeiiiinooooouuuuyyaaaccccdeeeeegggghiiiijklllnnnooorrrssssttuuuuuuwyzzzdhloi";
 
-    private static string WithoutAccents(string text)
+    internal static string WithoutAccents(string text)
     {
         if (Ascii.IsValid(text)) return text;
         var letters = text.Where(letter => CharUnicodeInfo.GetUnicodeCategory(letter) != UnicodeCategory.NonSpacingMark);
@@ -141,6 +190,9 @@ public static class FoodWords
         if (Ends("af", "lf")) return word[..^1] + "ves";
         return word + (Ends("s", "x", "sh", "ch", "tomato", "potato") ? "es" : "s");
     }
+
+    /// <summary>Whether a word says how a thing was cut or treated, and is left where it stands: "chopped".</summary>
+    public static bool IsPreparation(string word) => Preparation.Contains(word);
 
     /// <summary>The singular of an English word, good enough to compare two: lentils, tomatoes, berries, slices.</summary>
     public static string Singular(string word)

@@ -9,8 +9,8 @@ public interface IFoods
     /// <summary>Whether a food has this very name, but for capitals and plurals: "Red lentils, dry".</summary>
     bool IsName(string text);
 
-    /// <summary>The foods a text may mean: one where it is clear, several where it is not, none where nothing fits.</summary>
-    IReadOnlyList<Food> Meaning(string text);
+    /// <summary>The foods that may be meant, the nearest first: all that was said holds of each.</summary>
+    FoodMeaning Meaning(SaidFood said);
 
     /// <summary>The foods that fit what was typed so far, best first, typing slips forgiven.</summary>
     IReadOnlyList<Food> Suggest(string typed, int most);

@@ -25,24 +25,34 @@ public sealed record LineParts(AmountText? Amount, string? Measure, string FoodT
             : FoodNaming.Join(FoodNaming.Join(stated.Before, stated.Amount.Scale(factor).Print()), stated.After);
 }
 
-/// <summary>A weight that a note states.</summary>
-/// <param name="Amount">The weight.</param>
+/// <summary>A weight or a volume that a note states.</summary>
+/// <param name="Amount">The amount.</param>
 /// <param name="IsEach">Whether each one weighs that, or all together.</param>
 /// <param name="Before">What the note says before it.</param>
 /// <param name="After">And after it.</param>
 public sealed record StatedWeight(AmountText Amount, bool IsEach, string Before, string After)
 {
-    private const string Each = " each";
+    private static readonly string[] Each = [" each", " apiece", " a piece", " per piece", " per fillet", " per breast"];
 
-    /// <summary>The first weight in a note, "boneless, 150 g each, sliced", or null.</summary>
+    // Said of all of it: "about 1 lb total", "240 g drained weight".
+    private static readonly string[] Whole =
+    [
+        " in total", " total", " altogether", " all together", " drained weight", " drained", " net weight", " net", " weight", " worth",
+    ];
+
+    /// <summary>The first weight or volume in a note, "boneless, 150 g each, sliced", or null.</summary>
     internal static StatedWeight? In(string note)
     {
         var said = note.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         for (var i = 0; i < said.Length; i++)
         {
-            var isEach = said[i].EndsWith(Each, StringComparison.OrdinalIgnoreCase);
-            if (AmountText.Alone(isEach ? said[i][..^Each.Length] : said[i]) is { Unit.Kind: UnitKind.Mass, From: > 0 } amount)
-                return new(amount, isEach, string.Join(", ", said[..i]), string.Join(", ", said[(i + 1)..]));
+            if (!said[i].Any(char.IsAsciiDigit)) continue;
+            var each = Each.FirstOrDefault(end => said[i].EndsWith(end, StringComparison.OrdinalIgnoreCase));
+            var end = each ?? Whole.FirstOrDefault(end => said[i].EndsWith(end, StringComparison.OrdinalIgnoreCase)) ?? "";
+            var words = said[i][..^end.Length];
+            if (words.StartsWith("weighing ", StringComparison.OrdinalIgnoreCase)) words = words[9..];
+            if (AmountText.Alone(words) is { Unit: not null, From: > 0 } amount)
+                return new(amount, each is not null, string.Join(", ", said[..i]), string.Join(", ", said[(i + 1)..]));
         }
 
         return null;

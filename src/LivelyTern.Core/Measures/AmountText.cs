@@ -28,7 +28,7 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         + @"|[¼½¾⅓⅔⅛⅜⅝⅞])";
 
     private static readonly Regex Leading = new(
-        @"^\s*(?:(?<times>" + Number + @")\s*[x×]\s*)?(?<from>-?" + Number + @")(?:\s*(?:-|–|to)\s*(?<to>" + Number
+        @"^\s*(?:(?<times>" + Number + @")\s*[x×]\s*)?(?<from>-?" + Number + @")(?:\s*(?:-|–|to|or)\s*(?<to>" + Number
         + @"))?\s*(?<rest>.*)$",
         RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
 
@@ -51,6 +51,15 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
 
     private static readonly Dictionary<string, decimal> Words = new(StringComparer.OrdinalIgnoreCase)
     {
+        ["a half "] = 0.5m,
+        ["a quarter of a "] = 0.25m,
+        ["a quarter "] = 0.25m,
+        ["quarter "] = 0.25m,
+        ["three quarters of a "] = 0.75m,
+        ["one and a half "] = 1.5m,
+        ["two and a half "] = 2.5m,
+        ["a third of a "] = 1m / 3,
+        ["half of a "] = 0.5m,
         ["half a "] = 0.5m,
         ["half an "] = 0.5m,
         ["half "] = 0.5m,
@@ -72,7 +81,7 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     };
 
     // Between two amounts that are meant together: "1 cup plus 2 tbsp".
-    private static readonly string[] Joining = ["plus ", "and ", "+ ", ""];
+    private static readonly string[] Joining = ["plus ", "and ", "+ ", "& ", ""];
     private static readonly string[] Of = ["of the ", "of "];
     private static readonly string[] Nearly =
         ["about ", "approx. ", "approx ", "approximately ", "around ", "roughly ", "ca. ", "ca ", "c. ", "~"];
@@ -152,6 +161,8 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
                 return WithUnit(quantity, quantity, line.TrimStart()[word.Length..], depth);
         }
 
+        if (line.AsSpan().TrimStart() is not [var first, ..] || !(char.IsAsciiDigit(first) || first is '-' || Fractions.ContainsKey(first)))
+            return null;
         var match = Leading.Match(line);
         if (!match.Success || Value(match.Groups["from"].Value) is not { } from) return null;
         var to = match.Groups["to"].Success ? Value(match.Groups["to"].Value) : from;
@@ -236,7 +247,7 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         var words = rest.Split(' ', StringSplitOptions.RemoveEmptyEntries);
         for (var take = Math.Min(3, words.Length); take > 0; take--)
         {
-            if (Unit.Find(string.Join(' ', words[..take])) is not { } unit) continue;
+            if (Unit.Find(string.Join(' ', words[..take]).TrimEnd(',')) is not { } unit) continue;
             return SaidTwice(WithMore(new(from, to, unit, string.Join(' ', words[take..])), depth), depth);
         }
 

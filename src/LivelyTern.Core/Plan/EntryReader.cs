@@ -93,6 +93,8 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
 
         var line = FoodLine.Read(text, larder.Foods, food);
         if (line.Ingredient is { } ingredient) return new(text, [new PlainFood(text, ingredient)], null) { Line = line };
+        if (line.Several.Count > 0)
+            return new(text, [.. line.Several.Select(one => new PlainFood(one.Text, one.Ingredient!))], null) { Line = line };
         if (named is not null) return named;
         line = WithOne(line);
         var recipe = RecipeNamed(asked, isFood: line.Candidates.Count > 0 || line.Instead.Count > 0 || line.Missing is not null);

@@ -113,7 +113,7 @@ public static class TypedAmount
         return read(line) is { Ingredient: { } ingredient } ? new PlainFood(line, ingredient) : NotUnderstood(read(line));
     }
 
-    private static Problem NotUnderstood(FoodLine line) => (line.Problem ?? Unread) with { Field = "text" };
+    private static Problem NotUnderstood(FoodLine line) => (line.AsOne.Problem ?? Unread) with { Field = "text" };
 
     // A bare amount stands in place of the one that is written; a bare number keeps its unit too.
     private static string Completed(string written, string typed)

@@ -99,12 +99,16 @@ public sealed class RecipeBook : IFoods
     public bool IsName(string text) => Named(text) is not null || foods.IsName(text);
 
     /// <inheritdoc/>
-    public IReadOnlyList<Food> Meaning(string text) => Named(text) is { } recipe ? [AsFood(recipe)] : foods.Meaning(text);
+    public FoodMeaning Meaning(SaidFood said)
+    {
+        ArgumentNullException.ThrowIfNull(said);
+        return Named(said.Name) is { } recipe ? FoodMeaning.Chosen(AsFood(recipe)) : foods.Meaning(said);
+    }
 
     /// <inheritdoc/>
     public IReadOnlyList<Food> Suggest(string typed, int most) => foods.Suggest(typed, most);
 
-    /// <summary>A recipe brought in from elsewhere, its lines that name two things to taste parted into a line for each.</summary>
+    /// <summary>A recipe brought in from elsewhere, its lines that name several foods parted into a line for each.</summary>
     public WrittenRecipe Apart(WrittenRecipe recipe)
     {
         ArgumentNullException.ThrowIfNull(recipe);
@@ -127,7 +131,8 @@ public sealed class RecipeBook : IFoods
             return new(line, Unread(line, "recipe-gone", "The recipe chosen for this line is no longer here."), null);
         var said = FoodLine.Read(TakenOut.Said(line.Text) ?? line.Text, this, line.FoodId is null ? null : Find(line.FoodId));
         var reading = said with { Text = line.Text };
-        return new(line, reading, reading.Ingredient is { } ingredient ? Bring(ingredient, line.IsOut) : null);
+        var brought = reading.Ingredients.Select(ingredient => Bring(ingredient, line.IsOut)).ToList();
+        return new(line, reading, brought.Count == 0 ? null : brought.Aggregate(Contents.Both));
     }
 
     private Contents Bring(Ingredient ingredient, bool isTakenOut)

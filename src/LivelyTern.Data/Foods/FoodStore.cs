@@ -234,10 +234,14 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, CachedRead<Food
 
         public bool IsName(string text) => kitchen.IsName(text) || libraries.Named(text).Count > 0;
 
-        public IReadOnlyList<Food> Meaning(string text)
+        // A library has many foods of a kind: those of just that name, else those that hold all the words and of which nothing is refused.
+        public FoodMeaning Meaning(SaidFood said)
         {
-            if (kitchen.Meaning(text) is { Count: > 0 } here) return here;
-            return libraries.Named(text) is { Count: > 0 } named ? named : libraries.Search(text, 6, isSlipForgiven: false);
+            var here = kitchen.Meaning(said);
+            if (here.Fits.Count > 0 || said.Name.Length == 0) return here;
+            var found = libraries.Named(said.Name) is { Count: > 0 } named ? named : libraries.Search(said.Name, 6, isSlipForgiven: false);
+            var meant = FoodMeaning.Among(said, found);
+            return meant.Fits.Count > 0 ? meant : here;
         }
 
         public IReadOnlyList<Food> Suggest(string typed, int most)

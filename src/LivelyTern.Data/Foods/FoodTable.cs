@@ -46,6 +46,7 @@ public static class FoodTable
                 Number("fibre"), Number("salt"), Number("polyols"), Number("alcohol") ?? 0),
             CarbohydrateConvention.Total, ImportedRow.MeasuresOf(Text("measures"), Source), Source)
         {
+            Usual = Texts("usual", '|'),
             Refuse = Number("refuse") ?? 0,
             DrainedShare = Number("drained"),
             CookedFrom = Text("cookedFrom").Split('*') is [var raw, var factor]

@@ -34,12 +34,14 @@ public sealed record StoredCookedFrom(string RawId, decimal YieldFactor, string 
 /// <param name="Gtin">The number under its barcode.</param>
 /// <param name="IsOwn">Whether the cook wrote it down.</param>
 /// <param name="PointsPer100g">Points stated on it; left out where none are, so that what was kept before reads the same.</param>
+/// <param name="Usual">Words that usually mean it; left out where there are none.</param>
 public sealed record StoredFood(
     int V, string Id, string Name, IReadOnlyList<string> Aliases, FoodGroup Group, IReadOnlyDictionary<Nutrient, decimal> Per100g,
     CarbohydrateConvention Convention, IReadOnlyList<StoredMeasure> Measures, string Source, decimal Refuse, decimal? DrainedShare,
     StoredCookedFrom? CookedFrom, IReadOnlyList<decimal> PackageGrams, IReadOnlyList<Allergen> Allergens, StorageKind Storage,
     KeepingKind Keeping, string? Use, bool HasIncompleteProtein, string? Gtin, bool IsOwn,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] decimal? PointsPer100g = null)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] decimal? PointsPer100g = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Usual = null)
 {
     private const int Shape = 1;
 
@@ -53,7 +55,7 @@ public sealed record StoredFood(
             food.Convention, [.. food.Measures.Select(own => new StoredMeasure(own.Name, own.Weight.Value, own.Source))], food.Source,
             food.Refuse, food.DrainedShare, food.CookedFrom is { } raw ? new(raw.RawId, raw.YieldFactor, raw.Source) : null,
             food.PackageGrams, food.Allergens, food.Storage, food.Keeping, food.Use, food.HasIncompleteProtein, food.Gtin, food.IsOwn,
-            food.PointsPer100g);
+            food.PointsPer100g, food.Usual.Count > 0 ? food.Usual : null);
     }
 
     public Food ToFood()
@@ -79,6 +81,7 @@ public sealed record StoredFood(
             Gtin = Gtin,
             IsOwn = IsOwn,
             PointsPer100g = PointsPer100g,
+            Usual = Usual ?? [],
         };
     }
 }

@@ -175,7 +175,7 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
     {
         ArgumentNullException.ThrowIfNull(known);
         FillerOffer? Read(string text) =>
-            FoodLine.Read(text, known) is { Ingredient: { Weight.Value: > 0 } food } ? new(text.Trim(), food) : null;
+            FoodLine.Read(text, known) is { Ingredient: { Weight.Value: > 0, IsTrace: false } food } ? new(text.Trim(), food) : null;
         var rows = await db.PlanItems.AsNoTracking()
             .Where(row => row.Day >= since && row.Text != null && row.GiveOrTake == null && !row.IsFitted)
             .Select(row => new { row.Text, row.FoodRecordId, row.FoodGrams }).ToListAsync();

@@ -29,6 +29,54 @@ public sealed record FoodRowView(
     }
 }
 
+/// <summary>A food that a line may mean as well.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Apart">Its energy against that of the food taken, less one: 0.5 where it has half as much again.</param>
+public sealed record OtherFoodView(string Id, string Name, decimal Apart)
+{
+    /// <summary>Another food as shown.</summary>
+    public static OtherFoodView Of(OtherFood other)
+    {
+        ArgumentNullException.ThrowIfNull(other);
+        return new(other.Food.Id, other.Food.Name, other.Apart);
+    }
+}
+
+/// <summary>One of several foods that a line names.</summary>
+/// <param name="Text">The line it would be alone.</param>
+/// <param name="Food">The food.</param>
+/// <param name="Grams">Its weight.</param>
+/// <param name="About">Whether the weight is estimated.</param>
+/// <param name="Trace">A pinch, or used without an amount.</param>
+/// <param name="FoodText">The words that name it.</param>
+/// <param name="Others">Other foods those words may mean.</param>
+public sealed record ReadPartView(
+    string Text, FoodName Food, decimal Grams, bool About, bool Trace, string FoodText, IReadOnlyList<OtherFoodView> Others)
+{
+    /// <summary>One of several as shown.</summary>
+    public static ReadPartView Of(FoodLine line)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        var (food, weight, isTrace) = line.Ingredient!;
+        return new(
+            line.Text, FoodName.Of(food), weight.Value, line.IsAbout, isTrace, line.Parts.FoodText,
+            [.. line.Others.Select(OtherFoodView.Of)]);
+    }
+}
+
+/// <summary>How many lines are sure, taken by what is usual, and open.</summary>
+public sealed record LineStandings(int Sure, int ByDefault, int Open)
+{
+    /// <summary>How many of each.</summary>
+    public static LineStandings Of(IEnumerable<FoodLine> lines)
+    {
+        var standings = lines.Select(line => line.Standing).ToList();
+        int Count(LineStanding standing) => standings.Count(one => one == standing);
+        return new(Count(LineStanding.Sure), Count(LineStanding.ByDefault), Count(LineStanding.Open));
+    }
+}
+
 /// <summary>A line, read.</summary>
 /// <param name="Text">As typed.</param>
 /// <param name="Parts">What was understood, part by part.</param>
@@ -41,9 +89,13 @@ public sealed record FoodRowView(
 /// <param name="Candidates">Foods it could be.</param>
 /// <param name="MissingMeasure">The measure that would mend it.</param>
 /// <param name="Instead">The lines to write in its place that would be understood: "salt, to taste" and "pepper, to taste".</param>
+/// <param name="Standing">How far it can be relied on.</param>
+/// <param name="Others">Other foods it may mean, more than a tenth of the energy apart from the one taken.</param>
+/// <param name="Several">The foods it names, where it names several and all are understood; else empty.</param>
 public sealed record LineView(
     string Text, LinePartsView Parts, FoodName? Food, decimal? Grams, bool About, bool Trace, IReadOnlyDictionary<Measure, Figure> Figures,
-    Problem? Problem, IReadOnlyList<FoodName> Candidates, MissingMeasureView? MissingMeasure, IReadOnlyList<string> Instead)
+    Problem? Problem, IReadOnlyList<FoodName> Candidates, MissingMeasureView? MissingMeasure, IReadOnlyList<string> Instead,
+    LineStanding Standing, IReadOnlyList<OtherFoodView> Others, IReadOnlyList<ReadPartView> Several)
 {
     /// <summary>A line as shown, its points under a rule.</summary>
     /// <param name="line">The line, read.</param>
@@ -52,22 +104,26 @@ public sealed record LineView(
     public static LineView Of(FoodLine line, PointsRule? rule, Contents? contents = null)
     {
         ArgumentNullException.ThrowIfNull(line);
-        var brings = contents ?? (line.Ingredient is { } read ? new Contents([read]) : null);
+        var brings = contents ?? (line.Ingredients.Count > 0 ? new Contents(line.Ingredients) : null);
         var food = line.Ingredient is { } part ? FoodName.Of(part.Food) : null;
         var figures = brings is not null ? Figure.Of(MeasureTotals.Of(brings, rule)) : new Dictionary<Measure, Figure>();
         var sign = contents?.RawWeight.Value < 0 ? -1 : 1;
         return new(
-            line.Text, LinePartsView.Of(line.Parts), food, line.Ingredient?.Weight.Value * sign, line.IsAbout,
+            line.Text, LinePartsView.Of(line.Parts), food, brings is null ? null : line.Ingredients.Sum(one => one.Weight.Value) * sign,
+            line.IsAbout,
             line.Ingredient?.IsTrace ?? false, figures, line.Problem, [.. line.Candidates.Select(FoodName.Of)],
-            line.Missing is { } missing ? new(missing.Food.Id, missing.Food.Name, missing.Measure) : null, line.Instead);
+            line.Missing is { } missing ? new(missing.Food.Id, missing.Food.Name, missing.Measure) : null, line.Instead, line.Standing,
+            [.. line.Others.Select(OtherFoodView.Of)],
+            [.. line.Several.Select(ReadPartView.Of)]);
     }
 
     /// <summary>The answer to a line that was not understood: why, and what it could mean.</summary>
     public static ProblemHttpResult NotUnderstood(FoodLine line)
     {
         ArgumentNullException.ThrowIfNull(line);
-        var view = Of(line, null);
-        return Answers.Problem([line.Problem! with { Field = "text" }], new Dictionary<string, object?>(StringComparer.Ordinal)
+        var one = line.AsOne;
+        var view = Of(one, null);
+        return Answers.Problem([one.Problem! with { Field = "text" }], new Dictionary<string, object?>(StringComparer.Ordinal)
         {
             ["candidates"] = view.Candidates,
             ["missingMeasure"] = view.MissingMeasure,

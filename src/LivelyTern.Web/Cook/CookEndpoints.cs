@@ -100,8 +100,8 @@ public static class CookEndpoints
                 if (WrittenRecipe.ProblemOfLine(text) is { } tooLong) return Answers.Problem([tooLong]);
                 var known = await foods.AllAsync();
                 var line = FoodLine.Read(text, known, body.FoodId is null ? null : known.Find(body.FoodId));
-                if (line.Ingredient is not { } food) return LineView.NotUnderstood(line);
-                read = new([food]);
+                if (line.Ingredients.Count == 0) return LineView.NotUnderstood(line);
+                read = new(line.Ingredients);
             }
         }
 

@@ -154,10 +154,13 @@ public sealed class EntryDesk(TernDb db, EaterStore eaters, PlanStore plan, Food
         var meal = entry.What.OfType<MealOut>().FirstOrDefault();
         decimal WeightOf(PlanItem item) => stock.BoxOf(item)?.Weight.Value ?? item.Food!.Weight.Value;
         return new(
-            entry.Text, items.Count == 0 ? null : entry.Line?.Ingredient?.Food.Name ?? items[0].Name(stock),
+            entry.Text, items.Count == 0 ? null : NameOf(entry.Line) ?? items[0].Name(stock),
             items.Count(item => item.IsOfBatch), items.Count == 0 || meal is not null ? null : items.Sum(WeightOf), meal?.GiveOrTake,
             figures, problem, entry.Line is { } line ? LineView.Of(line, aim.Rule) : null, [.. entry.Offers.Select(Show)], entry.RecipeId);
     }
+
+    private static string? NameOf(FoodLine? line) =>
+        line is { Ingredients.Count: > 0 } ? string.Join(" + ", line.Ingredients.Select(one => one.Food.Name)) : null;
 
     private static DishOffer Show(Box box) => new(
         EntryReader.ChoiceOf(box), box.Batch.RecipeName, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value,

@@ -83,11 +83,11 @@ public static class MenuEndpoints
         var catalogue = await foods.AllAsync();
         var atHand = (body.AtHand ?? []).Where(text => !string.IsNullOrWhiteSpace(text))
             .Select((text, i) => (i, Line: Read(text, catalogue))).ToList();
-        var unread = atHand.Where(one => one.Line.Ingredient is null);
+        var unread = atHand.Where(one => one.Line.Ingredients.Count == 0);
         problems.AddRange(unread.Select(one => one.Line.Problem! with { Field = $"atHand[{one.i}]" }));
         var wish = new MenuWish(
             body.PrepDay, body.Dishes, body.Keep ?? [], body.Without ?? [],
-            [.. atHand.Select(one => one.Line.Ingredient).OfType<Ingredient>()]);
+            [.. atHand.SelectMany(one => one.Line.Ingredients)]);
         problems.AddRange(wish.Problems());
         if (problems.Count > 0) return Answers.Problem(problems);
 

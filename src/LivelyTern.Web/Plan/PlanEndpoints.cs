@@ -256,11 +256,11 @@ public static class PlanEndpoints
 
         var catalogue = await foods.AllAsync();
         var entries = body.Items.Select(item => item.Line is { } line ? FoodLine.Read(line, catalogue) : Printed(item)).ToList();
-        Contents Holding(FoodLine line) => line.Ingredient is { } read ? new([read]) : new([], SomethingUnread: true);
+        Contents Holding(FoodLine line) => line.Ingredients.Count > 0 ? new(line.Ingredients) : new([], SomethingUnread: true);
         var reading = DayReading.Of([.. entries.Select(Holding)], aim);
         return TypedResults.Ok(new CalcDayAnswer(
             [.. reading.Entries.Select(Figure.Of)], Figure.Of(reading.Sums), reading.Bands, reading.Missing,
-            [.. entries.Where(line => line.Ingredient is null).Select(line => line.Text)], reading.Fits));
+            [.. entries.Where(line => line.Ingredients.Count == 0).Select(line => line.Text)], reading.Fits));
     }
 
     private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> LayEventAsync(

@@ -6,6 +6,7 @@ using LivelyTern.Data.Aim;
 using LivelyTern.Data.Recipes;
 using LivelyTern.Formats;
 using LivelyTern.Formats.Recipes;
+using LivelyTern.Web.Aim;
 using LivelyTern.Web.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -16,7 +17,9 @@ namespace LivelyTern.Web.Recipes;
 /// <param name="Recipe">Ready to be saved.</param>
 /// <param name="NotMapped">What was found and has no place here, line by line.</param>
 /// <param name="NotUnderstood">Its lines that name no food known here.</param>
-public sealed record FoundRecipe(RecipeRequest Recipe, IReadOnlyList<string> NotMapped, IReadOnlyList<string> NotUnderstood);
+/// <param name="Standings">How many of its lines are sure, taken by what is usual, and open.</param>
+public sealed record FoundRecipe(
+    RecipeRequest Recipe, IReadOnlyList<string> NotMapped, IReadOnlyList<string> NotUnderstood, LineStandings Standings);
 
 /// <summary>The recipes of a file.</summary>
 /// <param name="Recipes">What was found.</param>
@@ -128,9 +131,11 @@ public static class RecipeEndpoints
             [.. read.Recipes.Select(found =>
             {
                 var written = book.Apart(new(found.Name, found.Lines, found.Yield, found.Steps));
+                var lines = book.Read(written).Lines;
                 return new FoundRecipe(
                     Sent(found.Name, written), found.NotMapped,
-                    [.. book.Read(written).Lines.Where(line => line.Contents is null).Select(line => line.Read.Text)]);
+                    [.. lines.Where(line => line.Contents is null).Select(line => line.Read.Text)],
+                    LineStandings.Of(lines.Select(line => line.Read)));
             })],
             read.Remarks));
     }

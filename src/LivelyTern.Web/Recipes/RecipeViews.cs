@@ -153,6 +153,7 @@ public sealed record DensityView(decimal? KcalPer100g, decimal? GramsPer100Kcal)
 /// <param name="Portion">One portion.</param>
 /// <param name="Lines">Each line and its share.</param>
 /// <param name="NotUnderstood">The lines that could not be read, as typed.</param>
+/// <param name="Standings">How many lines are sure, taken by what is usual, and open.</param>
 /// <param name="Rule">The name of the points rule used; null without one.</param>
 /// <param name="ExactPoints">The portion's points before rounding; null without a rule.</param>
 /// <param name="PortionGrams">What a portion weighs, cooked where that is known.</param>
@@ -163,8 +164,8 @@ public sealed record DensityView(decimal? KcalPer100g, decimal? GramsPer100Kcal)
 /// <param name="Remarks">What looks wrong.</param>
 /// <param name="PortionVolume">What a portion fills, "1 1/3 cups", where it is said what the whole fills.</param>
 public sealed record CalcRecipeAnswer(
-    ContentsView Batch, ContentsView Portion, IReadOnlyList<RecipeLineView> Lines, IReadOnlyList<string> NotUnderstood, string? Rule,
-    Figure? ExactPoints, decimal PortionGrams, bool IsCookedWeight,
+    ContentsView Batch, ContentsView Portion, IReadOnlyList<RecipeLineView> Lines, IReadOnlyList<string> NotUnderstood,
+    LineStandings Standings, string? Rule, Figure? ExactPoints, decimal PortionGrams, bool IsCookedWeight,
     DensityView Density, decimal IncompleteProtein, IReadOnlyList<Allergen> Allergens, IReadOnlyList<Problem> Remarks,
     string? PortionVolume)
 {
@@ -188,6 +189,7 @@ public sealed record CalcRecipeAnswer(
         return new(
             ContentsView.Of(batch, rule), ContentsView.Of(portion, rule), [.. recipe.Lines.Zip(recipe.Shares(rule), Show)],
             [.. recipe.Lines.Where(line => line.Contents is null).Select(line => line.Read.Text)],
+            LineStandings.Of(recipe.Lines.Select(line => line.Read)),
             rule?.Name, rule is null ? null : Figure.Of(rule.Exact(portion)), weight / recipe.Yield.Portions,
             recipe.Yield.CookedGrams is not null,
             new(weight > 0 ? kcal / weight * 100 : null, kcal > 0 ? weight / kcal * 100 : null), portion.IncompleteProtein, batch.Allergens,

@@ -46,6 +46,8 @@ public class FoodLineTests
     [InlineData("1 cup (about 95 g) quick oats", "quick oats", 95, true)]
     [InlineData("95 g (1 cup) quick oats", "quick oats", 95, false)]
     [InlineData("1 level tbsp butter", "butter", 14, true)]
+    [InlineData("1 heaped tbsp butter", "butter", 21, true)] // common practice, no published source: half as much again
+    [InlineData("2 tbsp scant butter", "butter", 25.2, true)]
     [InlineData("2 eggs (90 g)", "egg", 90, false)]
     [InlineData("2 eggs (about 45 g each), beaten", "egg", 90, true)]
     [InlineData("2-3 eggs (45 g each)", "egg", 112.5, true)]
@@ -70,7 +72,6 @@ public class FoodLineTests
     [Theory]
     [InlineData("1 bunch pearl barley", "bunch")]
     [InlineData("2 large handfuls of red lentils", "large handful")]
-    [InlineData("1 heaped tbsp red lentils", "heaped tbsp")]
     [InlineData("2 tins chopped tomatoes", "tin")]
     [InlineData("3 medium heads garlic", "medium head")]
     public void A_measure_of_the_house_is_asked_for_once(string text, string measure)

@@ -14,7 +14,7 @@ public class LinesOfRecipesTests
         Kitchen.Of("lemon", new(Energy: 29), ("medium", 84)), Kitchen.Of("lemon juice", new(Energy: 22), ("lemon", 48)), Kitchen.Of("lime juice", new(Energy: 25)), Kitchen.Of("lemon zest", new(Energy: 47)),
         Kitchen.Of("chicken breast, raw", new(Energy: 120), ("piece", 174)) with { Aliases = ["chicken breast"] }, Kitchen.Of("spinach, raw", new(Energy: 23)), Kitchen.Of("vegetable stock", new(Energy: 5), ("cup", 240)),
         Kitchen.Of("yogurt", new(Energy: 61), ("cup", 245)), Kitchen.Of("minced beef, 5 % fat", new(Energy: 131)), Kitchen.Of("minced beef, 20 % fat", new(Energy: 254)), Kitchen.Of("tomato puree", new(Energy: 82), ("tbsp", 16)),
-        Kitchen.Of("white rice, dry", new(Energy: 360), ("cup", 185)), Kitchen.Of("olive oil", new(Energy: 884), ("tbsp", 13.5m)),
+        Kitchen.Of("white rice, dry", new(Energy: 360), ("cup", 185)), Kitchen.Of("olive oil", new(Energy: 884), ("tbsp", 13.5m)) with { Group = FoodGroup.Fats },
     ]);
 
     [Theory]
@@ -63,11 +63,9 @@ public class LinesOfRecipesTests
     [InlineData("500 g ground beef", "food-ambiguous")]
     [InlineData("500 g beef shin", "food-unknown")]
     [InlineData("1 cup low-fat yoghurt", "food-unknown")]
-    [InlineData("1 tbsp olive oil mixed with 2 tbsp butter", "food-unknown")]
     [InlineData("100 g butter plus yogurt", "food-unknown")] // one of the two would be lost
     [InlineData("a few basil leaves", "amount-missing")]
     [InlineData("some olive oil", "amount-missing")]
-    [InlineData("olive oil for frying", "amount-missing")]
     [InlineData("juice of 1 papaya", "food-unknown")]
     [InlineData("juice of lemons", "amount-missing")]
     [InlineData("pasta sauce", "amount-missing")] // not by the pinch
@@ -97,20 +95,46 @@ public class LinesOfRecipesTests
         Assert.Equal(14 * count, FoodLine.Read(FoodLine.Read(text, foods).Print(2), foods).Ingredient!.Weight.Value);
     }
 
-    /// <summary>One of two foods would be lost, with its allergens: the line is not read, and the two lines to write are offered.</summary>
+    /// <summary>Several foods in one line are read as the lines they are: none is lost, nor its allergens.</summary>
     [Theory]
-    [InlineData("salt and pepper", "two-foods", "salt, to taste|pepper, to taste")]
-    [InlineData("Salt & freshly ground black pepper, to taste", "two-foods", "Salt, to taste|freshly ground black pepper, to taste")]
-    [InlineData("a pinch of salt and pepper", "two-foods", "salt, to taste|pepper, to taste")]
-    [InlineData("olive oil and butter", "two-foods", "olive oil|butter")]
-    [InlineData("salt", "amount-missing", "salt, to taste")]
-    [InlineData("fresh parsley, to serve", "amount-missing", "fresh parsley, to serve, to taste")]
-    public void A_seasoning_without_an_amount_offers_what_to_write(string text, string code, string instead)
+    [InlineData("1 egg plus 2 tbsp butter", "egg=50|butter=28")]
+    [InlineData("1 tbsp olive oil mixed with 2 tbsp butter", "olive oil=13.5|butter=28")]
+    [InlineData("2 tbsp tomato puree dissolved in 1 cup vegetable stock", "tomato puree=32|vegetable stock=240")]
+    [InlineData("2 tbsp olive oil, plus 1 tbsp for frying", "olive oil=27|olive oil=13.5")]
+    [InlineData("2 tbsp each olive oil and butter", "olive oil=27|butter=28")]
+    [InlineData("1 cup each quick oats, yogurt and butter", "quick oats=80|yogurt=245|butter=227")]
+    [InlineData("salt and pepper, 1/2 tsp each", "salt=3|black pepper, ground=1.15")]
+    [InlineData("salt and pepper", "salt=trace|black pepper, ground=trace")]
+    [InlineData("Salt & freshly ground black pepper, to taste", "salt=trace|black pepper, ground=trace")]
+    [InlineData("a pinch of salt and pepper", "salt=trace|black pepper, ground=trace")]
+    [InlineData("olive oil with 2 eggs", "")] // of the oil nobody says how much
+    [InlineData("olive oil and butter", "")]
+    [InlineData("1 egg plus 2 cups moon dust", "")]
+    public void Several_foods_in_a_line_are_the_lines_they_are(string text, string foods)
     {
         var line = FoodLine.Read(text, Foods);
-        Assert.Equal((null, code, instead), (line.Ingredient, line.Problem!.Code, string.Join('|', line.Instead)));
-        if (code == "two-foods" && !instead.Contains("to taste")) return;
-        Assert.All(line.Instead, one => Assert.True(FoodLine.Read(one, Foods).Ingredient!.IsTrace));
+        string Said(Ingredient one) => one.IsTrace ? $"{one.Food.Name}=trace" : $"{one.Food.Name}={one.Weight.Value:0.##}";
+        Assert.Equal(foods, string.Join('|', line.Ingredients.Select(Said)));
+        Assert.Equal(foods.Length == 0 ? "two-foods" : null, line.Problem?.Code);
+        if (foods.Length == 0) Assert.Equal(2, line.Instead.Count);
+        else Assert.Equal(line.Ingredients.Select(one => one.Weight.Value * 2), FoodLine.Read(line.Print(2), Foods).Ingredients.Select(one => one.Weight.Value));
+    }
+
+    /// <summary>What is used without an amount is recorded at the least that it can be, and leaves what it is in "at least".</summary>
+    [Theory]
+    [InlineData("salt", "salt", 0)]
+    [InlineData("fresh parsley, to serve", "parsley, fresh", 0)]
+    [InlineData("olive oil for frying", "olive oil", 4.5)] // a teaspoon: common practice, no published source
+    [InlineData("yogurt, for serving", "yogurt", 1)]
+    [InlineData("white rice, to serve", "white rice, dry", 1)]
+    [InlineData("Optional: yogurt", "yogurt", 1)]
+    public void What_is_used_without_an_amount_is_recorded(string text, string food, decimal least)
+    {
+        var line = FoodLine.Read(text, Foods);
+        Assert.Equal((food, least, true), (line.Ingredient!.Food.Name, Math.Round(line.Ingredient.Weight.Value, 6), line.Ingredient.IsTrace));
+        var energy = new Contents([line.Ingredient]).Totals[Core.Measures.Nutrient.Energy];
+        Assert.Equal((least > 0, line.Ingredient.Food.Per100g.Energy * least / 100), (!energy.IsComplete, energy.Known));
+        Assert.Equal(line.Ingredient, FoodLine.Read(line.Print(3), Foods).Ingredient);
     }
 
     [Theory]
@@ -118,7 +142,8 @@ public class LinesOfRecipesTests
     [InlineData("stock and pepper, to taste", "stock, to taste|pepper, to taste")]
     [InlineData("rocks and pepper, to taste", "rocks and pepper, to taste")]
     [InlineData("pepper and salt mix, to taste", "pepper and salt mix, to taste")] // a food of that name
-    [InlineData("salt and pepper", "salt and pepper")]
+    [InlineData("salt and pepper", "salt, to taste|pepper, to taste")]
+    [InlineData("2 eggs plus 1 tbsp butter", "2 eggs|1 tbsp butter")]
     [InlineData("2 tsp salt and pepper, to taste", "2 tsp salt and pepper, to taste")]
     [InlineData("salt, to taste", "salt, to taste")]
     public void A_list_that_is_brought_in_gives_each_its_own_line(string text, string lines) => Assert.Equal(lines.Split('|'), FoodLine.Read(text, Foods).Apart);

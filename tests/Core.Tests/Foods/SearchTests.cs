@@ -35,11 +35,11 @@ public class SearchTests
     [Fact]
     public void What_was_chosen_for_some_words_is_meant_by_them_from_then_on()
     {
-        Assert.Equal(3, Foods.Meaning("milk").Count);
+        Assert.Equal([Milk], Foods.Meaning(SaidFood.Of("milk")).Best); // whole milk is milk, oat milk is of oats
         var chosen = new FoodCatalogue(Foods.All, new Dictionary<string, string> { [FoodWords.Key("milk")] = Oat.Id, [FoodWords.Key("gone")] = "no-such-food" });
-        Assert.Equal([Oat], chosen.Meaning("milk"));
+        Assert.Equal([Oat], chosen.Meaning(SaidFood.Of("milk")).Best);
         Assert.Equal("oat milk", FoodLine.Read("200 g milk, cold", chosen).Ingredient!.Food.Name);
-        Assert.Empty(chosen.Meaning("gone"));
+        Assert.Empty(chosen.Meaning(SaidFood.Of("gone")).Best);
     }
 
     [Fact]
@@ -47,7 +47,7 @@ public class SearchTests
     {
         var foods = new FoodCatalogue([Milk], putAway: [Oat]);
         Assert.Equal((Oat, 0, 1), (foods.Find(Oat.Id), foods.Suggest("oat", 5).Count, foods.All.Count));
-        Assert.Empty(foods.Meaning("oat milk"));
+        Assert.Empty(foods.Meaning(SaidFood.Of("oat milk")).Best);
     }
 
     // One letter changed, dropped, doubled or swapped with the next, anywhere in a word of five letters or more.

@@ -4,6 +4,7 @@ import { useWords } from "../app/i18n";
 import { calcParse, type Measure, type PointsRule } from "../api";
 import { Amount } from "./Figures";
 import { grams } from "./format";
+import { LineChoice } from "./LineChoice";
 import { LineProblem } from "./LineProblem";
 import { useSettled } from "./useSettled";
 import { all, queryKeys } from "../app/queryKeys";
@@ -82,6 +83,13 @@ export function FoodEntry({ label, hint, action, rule, lens, onAdd }: FoodEntryP
             {line.about && !line.trace ? t("about") : ""} {grams(line.grams ?? 0)} g {line.food.name} ·{" "}
             <Amount measure={lens} figure={line.figures[lens]} className="font-bold text-ink" />
           </p>
+        )}
+        {line && !foodId && (
+          <LineChoice
+            line={line}
+            onChoose={setFoodId}
+            onKnown={() => void queries.invalidateQueries(all("line"))}
+          />
         )}
         {line && !line.food && (asked || line.candidates.length > 0 || line.missingMeasure) && (
           <LineProblem

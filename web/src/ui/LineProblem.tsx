@@ -36,7 +36,7 @@ export function LineProblem({ line, onChoose, onWeighed, onRewrite }: LineProble
         <button type="button" className="btn mt-1" onClick={() => onRewrite(line.instead)}>
           {line.instead.length === 1
             ? t("writeAs", { one: line.instead[0] })
-            : t("writeAsTwo", { one: line.instead[0], other: line.instead[1] })}
+            : t("writeAsTwo", { one: line.instead.slice(0, -1).join("”, “"), other: line.instead.at(-1) })}
         </button>
       )}
       {line.missingMeasure && (

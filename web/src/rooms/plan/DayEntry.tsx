@@ -10,6 +10,7 @@ import { seenDays } from "../../app/seen";
 import { Drawer } from "../../ui/Drawer";
 import { Amount } from "../../ui/Figures";
 import { grams, longDay } from "../../ui/format";
+import { LineChoice } from "../../ui/LineChoice";
 import { LineProblem } from "../../ui/LineProblem";
 import { Sentence } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
@@ -213,10 +214,13 @@ function Entry({
   const { line, problem, offers } = entry;
   if (entry.name && !problem)
     return (
-      <p>
-        {entryWords(t, entry)}{" "}
-        <Amount measure={lens} figure={entry.figures[lens]} className="font-bold text-ink" />
-      </p>
+      <>
+        <p>
+          {entryWords(t, entry)}{" "}
+          <Amount measure={lens} figure={entry.figures[lens]} className="font-bold text-ink" />
+        </p>
+        {line && isAnswering && <LineChoice line={line} onChoose={onChoose} onKnown={onKnown} />}
+      </>
     );
   const dishes = offers.length > 0 && (
     <p className="flex flex-wrap gap-2" aria-label={t("entry.dishes")}>

@@ -1,8 +1,10 @@
-import { useEffect, useRef } from "react";
+import type { TFunction } from "i18next";
+import { useEffect, useEffectEvent, useRef } from "react";
 import { useWords } from "../../app/i18n";
-import type { CalcRecipeAnswer, Measure, RecipeLineView } from "../../api";
+import type { CalcRecipeAnswer, LineStanding, LineView, Measure, RecipeLineView } from "../../api";
 import { Amount } from "../../ui/Figures";
 import { grams, wholeNumber } from "../../ui/format";
+import { LineChoice } from "../../ui/LineChoice";
 import { LineProblem } from "../../ui/LineProblem";
 import { newLine, type Line } from "./sheet";
 
@@ -19,13 +21,27 @@ interface LinesProps {
   /** @param field which line is typed into, or what else was done. */
   onChange: (lines: Line[], field: string) => void;
   onWeighed: () => void;
+  /** Whether to begin at the first line that is open. */
+  startsOpen: boolean;
+}
+
+const isRead = (line: LineView) => line.food !== null || line.several.length > 0;
+
+const foodOf = (line: LineView) => line.food?.name ?? line.several.map(({ food }) => food.name).join(" + ");
+
+function weightOf(t: TFunction, line: LineView) {
+  const weight = grams(Math.round((line.grams ?? 0) * 10) / 10);
+  if (line.trace) return line.grams ? t("atLeast", { grams: weight }) : t("trace");
+  if (line.several.length > 0 && line.several.every(({ trace }) => trace)) return t("trace");
+  return `${line.about ? `${t("about")} ` : ""}${weight} g`;
 }
 
 /** The lines of a recipe as typed, each read back beside it with what it brings to the batch. */
-export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
+export function Lines({ lines, calc, lens, onChange, onWeighed, startsOpen }: LinesProps) {
   const { t } = useWords("recipes");
   const inputs = useRef(new Map<number, HTMLTextAreaElement>());
   const focusNext = useRef<number | null>(null);
+  const lastFocus = useRef<HTMLTextAreaElement | null>(null);
   useEffect(() => {
     if (focusNext.current === null) return;
     inputs.current.get(focusNext.current)?.focus();
@@ -40,6 +56,37 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
     const reading = calc?.lines[read++];
     if (reading?.line.text === line.text) readings.set(line.key, reading);
   }
+
+  // The next line of that standing, from one on and round again; none where there is no other.
+  const nextOf = (standing: LineStanding, from: number) => {
+    const isSuch = (line: Line) => readings.get(line.key)?.line.standing === standing;
+    const round = [...lines.slice(from + 1), ...lines.slice(0, Math.max(from, 0))];
+    return round.find(isSuch) ?? null;
+  };
+  const focus = (line: Line | null) => {
+    const input = line && inputs.current.get(line.key);
+    input?.focus();
+    input?.scrollIntoView({ block: "center" });
+  };
+  // What was settled leads on to what is not.
+  const goOn = (from: number, standing: LineStanding) => {
+    const next = nextOf(standing, from);
+    if (next) focusNext.current = next.key;
+  };
+  const goToNext = (standing: LineStanding) => {
+    const at = lines.findIndex(({ key }) => inputs.current.get(key) === lastFocus.current);
+    focus(nextOf(standing, at) ?? (at >= 0 ? lines[at]! : null));
+  };
+
+  // A recipe just read in begins at its first open line.
+  const isShown = calc !== undefined && readings.size > 0;
+  const start = useEffectEvent(() => {
+    const open = nextOf("open", -1) ?? nextOf("byDefault", -1);
+    if (open) focus(open);
+  });
+  useEffect(() => {
+    if (startsOpen && isShown) start();
+  }, [startsOpen, isShown]);
 
   const type = (index: number, text: string) => {
     const next = lines.map((line, i) => (i === index ? { ...line, text, foodId: null } : line));
@@ -89,6 +136,7 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
 
   return (
     <>
+      {calc && <Standings calc={calc} onNext={goToNext} />}
       <p aria-hidden className={`${columns} pb-1 text-xs text-soft max-md:hidden`}>
         <span />
         <span className="text-right">{t("readAs")}</span>
@@ -120,6 +168,9 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                   value={line.text}
                   maxLength={300}
                   onChange={(event) => type(index, event.target.value)}
+                  onFocus={(event) => {
+                    lastFocus.current = event.target;
+                  }}
                   onKeyDown={(event) => onKey(event, index)}
                   onPaste={(event) => {
                     const text = event.clipboardData.getData("text");
@@ -129,13 +180,11 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                   }}
                 />
                 <span className="min-w-0 text-right text-sm leading-tight text-soft max-md:hidden">
-                  {seen?.food && (
+                  {seen && isRead(seen) && (
                     <>
-                      {seen.trace
-                        ? t("trace")
-                        : `${seen.about ? `${t("about")} ` : ""}${grams(Math.round((seen.grams ?? 0) * 10) / 10)} g`}
-                      <span className="line-clamp-2 text-xs" title={seen.food.name}>
-                        {seen.food.name}
+                      {weightOf(t, seen)}
+                      <span className="line-clamp-2 text-xs" title={foodOf(seen)}>
+                        {foodOf(seen)}
                       </span>
                     </>
                   )}
@@ -152,10 +201,10 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                   )}
                 </span>
                 <span className="text-right font-semibold">
-                  {seen?.food && <Amount measure={lens} figure={seen.figures[lens]} isColumn />}
+                  {seen && isRead(seen) && <Amount measure={lens} figure={seen.figures[lens]} isColumn />}
                 </span>
                 <span className="text-right text-sm max-md:hidden">
-                  {seen?.food && <Amount measure={second} figure={seen.figures[second]} isColumn />}
+                  {seen && isRead(seen) && <Amount measure={second} figure={seen.figures[second]} isColumn />}
                 </span>
                 {line.text.trim() === "" ? (
                   <span className="max-md:hidden" />
@@ -188,6 +237,21 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                   </select>
                 )}
               </div>
+              {seen && line.foodId === null && seen.standing === "byDefault" && (
+                <div className="pb-2 pl-1">
+                  <LineChoice
+                    line={seen}
+                    onChoose={(foodId) => {
+                      onChange(
+                        lines.map((other, i) => (i === index ? { ...other, foodId } : other)),
+                        "choose",
+                      );
+                      goOn(index, "byDefault");
+                    }}
+                    onKnown={onWeighed}
+                  />
+                </div>
+              )}
               {seen?.problem && (
                 <div className="pb-2 pl-1">
                   <LineProblem
@@ -197,8 +261,12 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
                         lines.map((other, i) => (i === index ? { ...other, foodId } : other)),
                         "choose",
                       );
+                      goOn(index, "open");
                     }}
-                    onWeighed={onWeighed}
+                    onWeighed={() => {
+                      onWeighed();
+                      goOn(index, "open");
+                    }}
                     onRewrite={(texts) => {
                       onChange(
                         lines.flatMap((other, i) =>
@@ -219,5 +287,39 @@ export function Lines({ lines, calc, lens, onChange, onWeighed }: LinesProps) {
         })}
       </ol>
     </>
+  );
+}
+
+/** How many lines are sure, taken by what is usual, and open; and the way to the next that wants a word. */
+function Standings({ calc, onNext }: { calc: CalcRecipeAnswer; onNext: (standing: LineStanding) => void }) {
+  const { t } = useWords("recipes");
+  const { sure, byDefault, open } = calc.standings;
+  if (byDefault + open === 0) return null;
+  return (
+    <p
+      role="group"
+      aria-label={t("standing.label")}
+      className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm"
+    >
+      <span className="text-soft">{t("standing.sure", { count: sure })}</span>
+      {byDefault > 0 && (
+        <>
+          <span>{t("standing.byDefault", { count: byDefault })}</span>
+          {open === 0 && (
+            <button type="button" className="btn" onClick={() => onNext("byDefault")}>
+              {t("standing.nextDefault")}
+            </button>
+          )}
+        </>
+      )}
+      {open > 0 && (
+        <>
+          <span className="font-bold text-brick">{t("standing.open", { count: open })}</span>
+          <button type="button" className="btn" onClick={() => onNext("open")}>
+            {t("standing.nextOpen")}
+          </button>
+        </>
+      )}
+    </p>
   );
 }

@@ -1,3 +1,4 @@
+import type { TFunction } from "i18next";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
@@ -21,7 +22,7 @@ export function ReadRecipes() {
         body: { ...found.recipe, name: found.recipe.name.slice(0, 120) || t("read.unnamed") },
       });
       await queries.invalidateQueries();
-      void go(`/recipes/${data!.id}`);
+      void go(`/recipes/${data!.id}`, { state: { justRead: true } });
     },
   });
   const thrown = read.error ?? take.error;
@@ -78,6 +79,7 @@ export function ReadRecipes() {
                 ...(found.recipe.pieces ? [piecesOf(t, found.recipe.pieces)] : []),
               ].join(", ")}
             </p>
+            <p className="mt-1">{standingOf(t, found)}</p>
             <Listed title={t("read.unread")} lines={found.notUnderstood} />
             <Listed title={t("read.missed")} lines={found.notMapped} />
             <button className="btn-next mt-3" disabled={take.isPending} onClick={() => take.mutate(found)}>
@@ -89,6 +91,13 @@ export function ReadRecipes() {
     </div>
   );
 }
+
+const standingOf = (t: TFunction, { standings: { sure, byDefault, open } }: FoundRecipe) =>
+  [
+    t("standing.sure", { count: sure }),
+    ...(byDefault > 0 ? [t("standing.byDefault", { count: byDefault })] : []),
+    ...(open > 0 ? [t("standing.open", { count: open })] : []),
+  ].join(" · ");
 
 function Listed({ title, lines }: { title: string; lines: string[] }) {
   if (lines.length === 0) return null;

@@ -2,7 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { ArrowLeft, Minus, Plus, Redo2, Undo2 } from "lucide-react";
 import { useEffect, useEffectEvent } from "react";
 import { useWords } from "../../app/i18n";
-import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import { Link, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
 import {
   addRecipe,
   archiveRecipe,
@@ -72,6 +72,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
   const portions = wholeIn(sheet.portions) ?? 0;
   const request = calcOf(sheet, rule, recipe.id);
   const asked = useSettled(JSON.stringify(request), 20);
+  const justRead = (useLocation().state as { justRead?: boolean } | null)?.justRead === true;
   const [search, setSearch] = useSearchParams();
   const view = views.find((name) => name === search.get("view")) ?? "lines";
   const { data: calc } = useQuery({
@@ -235,6 +236,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                 calc={calc}
                 lens={lens}
                 onChange={(lines, field) => change({ ...sheet, lines }, field)}
+                startsOpen={justRead}
                 onWeighed={() => void queries.invalidateQueries(all("calc"))}
               />
               <YieldAndScale

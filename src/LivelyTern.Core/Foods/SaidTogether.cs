@@ -1,0 +1,83 @@
+using System.Text.RegularExpressions;
+using LivelyTern.Core.Measures;
+using static LivelyTern.Core.Foods.LineText;
+
+namespace LivelyTern.Core.Foods;
+
+/// <summary>Lines that name several foods: one would be read, and the others lost with their allergens.</summary>
+internal static class SaidTogether
+{
+    private const int Most = 6;
+
+    // "1 egg plus 2 egg whites", "cornstarch mixed with 2 tbsp water": what follows has an amount of its own.
+    private static readonly Regex Joint = Pattern(
+        @",?\s+(?:(?<mixed>(?:mixed|whisked|beaten|combined|blended|dissolved|stirred|soaked|diluted)\s+(?:with|in|into))"
+        + @"|plus|and|with|on)\s+(?:the\s+)?"
+        + @"|\s*\+\s*|\s+&\s+");
+
+    private static readonly string[] Joining = ["+", " & ", " plus ", " and ", " with ", " on ", " in ", " into "];
+
+    // "2 tbsp each chopped parsley and dill"; "salt and pepper, 1/2 tsp each".
+    private static readonly Regex EachBefore = Pattern(@"^(?<amount>\S.{0,40}?)\s+each\s+(?:of\s+)?(?<names>[^(]+)$");
+
+    private static readonly Regex EachAfter = Pattern(@"^(?<names>[^(\d]+),\s*(?<amount>[\d¼½¾⅓⅔⅛⅜⅝⅞][^,(]{0,30}?)\s+each$");
+
+    private static readonly Regex MoreOfIt = Pattern(@"^(?:for|to|more|extra)\b");
+
+    private static readonly Regex Between = Pattern(@",\s*(?:and\s+)?|\s+(?:and|&)\s+");
+
+    // "Salt and pepper, to taste".
+    private static readonly Regex Pair = Pattern(@"^(?<one>[^,(]+?)\s+(?:and|&)\s+(?<other>[^,(]+)$");
+
+    /// <summary>The lines that an amount of each makes: "2 tbsp parsley" and "2 tbsp dill"; empty where it says no such thing.</summary>
+    public static IReadOnlyList<string> OfEach(string line)
+    {
+        if (!line.Contains(" each", StringComparison.OrdinalIgnoreCase)) return [];
+        var match = EachBefore.Match(line) is { Success: true } before ? before : EachAfter.Match(line);
+        if (!match.Success) return [];
+        var said = match.Groups["amount"].Value;
+        var names = Between.Split(match.Groups["names"].Value).Select(name => name.Trim()).Where(name => name.Length > 0).ToList();
+        return names.Count is < 2 or > Most || AmountText.Read(said) is not { } amount || amount.Rest.Any(char.IsDigit)
+            || (amount.Rest.Length > 0 && !FoodWords.IsCountedIn(amount.Rest))
+            ? []
+            : [.. names.Select(name => $"{said} {name}")];
+    }
+
+    /// <summary>The two lines that a line with two amounts makes, or null. "Coffee with 60 ml milk" is one coffee, and milk.</summary>
+    public static (string One, string Other)? Joined(string line)
+    {
+        if (!Joining.Any(word => line.Contains(word, StringComparison.OrdinalIgnoreCase))) return null;
+        foreach (Match joint in Joint.Matches(line))
+        {
+            var (one, other) = (line[..joint.Index].TrimEnd(' ', ','), line[(joint.Index + joint.Length)..].Trim());
+            if (IsOpenBracket(one) || !IsAThing(one) || one.EndsWith(" made", StringComparison.OrdinalIgnoreCase)) continue;
+            if (AmountText.Read(other) is { From: > 0 } more && more.Rest is not ['%', ..])
+                return (HasAmount(one) ? one : $"1 {one}", Whole(other, more, one));
+            if (joint.Groups["mixed"].Success && HasAmount(one)) return (one, other);
+        }
+
+        return null;
+    }
+
+    /// <summary>The two foods of "salt and pepper", said without an amount; null for anything else.</summary>
+    public static (string One, string Other)? Bare(string line) =>
+        (line.Contains('&', StringComparison.Ordinal) || line.Contains(" and ", StringComparison.OrdinalIgnoreCase))
+        && Pair.Match(line) is { Success: true } pair ? (pair.Groups["one"].Value, pair.Groups["other"].Value) : null;
+
+    // Not only the first half of an amount: "1 cup plus 2 tbsp oats".
+    private static bool IsAThing(string text) =>
+        text.Any(char.IsLetter) && (AmountText.Read(text) is not { } amount || !NameFacets.Of(amount.Rest).IsNameless);
+
+    // "2 tbsp oil, plus 1 tbsp for frying": what follows is more of the same.
+    private static string Whole(string other, AmountText more, string one)
+    {
+        var isBare = more.Unit is not null && (more.Rest.Length == 0 || MoreOfIt.IsMatch(more.Rest));
+        return isBare ? $"{more.Print()} {Food(one)} {more.Rest}".TrimEnd() : other;
+    }
+
+    private static bool HasAmount(string text) => AmountText.Read(text) is not null || LineText.AtTheEnd(text) is not null;
+
+    private static string Food(string text) => AmountText.Read(text)?.Rest ?? text;
+
+    private static bool IsOpenBracket(string text) => text.Count(letter => letter == '(') > text.Count(letter => letter == ')');
+}
