@@ -98,7 +98,6 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
     {
         bool IsLacking(Ingredient ingredient) =>
             (ingredient.Weight.Value != 0 && ingredient.Food.Per100g[nutrient] is null)
-            || (ingredient.IsAtLeast && ingredient.Food.Per100g[nutrient] is not 0)
             || (nutrient == Nutrient.Salt && IsSaltyTrace(ingredient));
         return [.. Ingredients.Where(IsLacking).Select(ingredient => ingredient.Food.Name).Distinct(StringComparer.Ordinal)];
     }

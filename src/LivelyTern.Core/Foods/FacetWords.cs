@@ -34,9 +34,9 @@ internal static class FacetWords
     public const int Longest = 4;
 
     private static readonly Dictionary<string, Facet> Facets = Of(
-        (FacetAxis.Form, "raw", "raw,uncooked,unbaked"),
-        (FacetAxis.Form, "dry", "dry,dried,dehydrated"),
-        (FacetAxis.Form, "cooked", "cooked,precooked,pre cooked,ready cooked,ready to eat,ready to use,cooked through,made up"),
+        (FacetAxis.Form, "raw", "raw,uncooked,unbaked,raw weight,uncooked weight"),
+        (FacetAxis.Form, "dry", "dry,dried,dehydrated,dry weight"),
+        (FacetAxis.Form, "cooked", "cooked,cooked weight,precooked,pre cooked,ready cooked,ready to eat,ready to use,made up"),
         (FacetAxis.Form, "boiled", "boiled,steamed,poached,simmered,hard boiled,soft boiled,stewed,braised,microwaved"),
         (FacetAxis.Form, "roasted", "roasted,roast,baked,grilled,broiled,chargrilled,barbecued,air fried,rotisserie,griddled"),
         (FacetAxis.Form, "fried", "fried,deep fried,pan fried,sauteed,stir fried"),
@@ -104,7 +104,8 @@ internal static class FacetWords
 
     // Two ways to say one thing; the words that the built-in names have come last.
     private static readonly Dictionary<string, string[]> Meant = Pairs(
-        "yoghurt=yogurt,flax=flaxseed,broth=stock,chilly=chilli,chilie=chilli,chili=chilli,chile=chilli,chily=chilli,"
+        "yoghurt=yogurt,yog=yogurt,parm=parmesan,courgetti=courgette,zoodle=courgette,tom=tomato,flax=flaxseed,broth=stock,"
+        + "chilly=chilli,chilie=chilli,chili=chilli,chile=chilli,chily=chilli,"
         + "whole wheat=wholemeal,wholewheat=wholemeal,wholegrain=wholemeal,"
         + "whole grain=wholemeal,all purpose=plain flour,zucchini=courgette,eggplant=aubergine,scallion=spring onion,"
         + "green onion=spring onion,"

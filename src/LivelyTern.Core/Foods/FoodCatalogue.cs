@@ -13,6 +13,9 @@ public sealed class FoodCatalogue : IFoods
     private readonly Dictionary<string, List<FoodFacets>> byFacetWord;
     private readonly ILookup<string, FoodFacets> byKey;
     private readonly List<string> ownWords;
+
+    // So many words of what is typed are looked for; more narrow nothing.
+    private const int MostTyped = 8;
     private readonly Dictionary<string, string> choices;
     private readonly Dictionary<string, int> recent;
 
@@ -96,7 +99,7 @@ public sealed class FoodCatalogue : IFoods
     /// </summary>
     public IReadOnlyList<Food> Suggest(string typed, int most)
     {
-        var typedWords = FoodWords.Telling(typed).Distinct(StringComparer.Ordinal).ToList();
+        var typedWords = FoodWords.Telling(typed).Distinct(StringComparer.Ordinal).Take(MostTyped).ToList();
         if (typedWords.Count == 0) return [.. All.OrderBy(Rank).ThenBy(food => food.Name, StringComparer.Ordinal).Take(most)];
 
         // Each of the words typed against each word that names have, once; then the names that have one for each.

@@ -249,6 +249,7 @@ internal sealed class LineReader(IFoods foods, Food? chosen)
             && Math.Abs(other - energy) * hundreds > FoodLine.ChoiceKcal;
         bool IsOther(FoodFit fit) =>
             !ReferenceEquals(fit.Food, food) && fit.Food.Group == food.Group && fit.IsCooked == taken.IsCooked
+            && !(Says(line.Text, "drained") && NameFacets.Of(fit.Food.Name).On(FacetAxis.Form) is "dry")
             && (fit.IsWhole || (taken.IsUsual && string.Equals(fit.Food.Use, food.Use, StringComparison.Ordinal)));
         var others = naming.Meaning.Fits.Where(fit => IsOther(fit) && fit.Food.Per100g.Energy is { } other && IsApart(other))
             .Select(fit => new OtherFood(fit.Food, energy == 0 ? 1 : (fit.Food.Per100g.Energy!.Value / energy) - 1))

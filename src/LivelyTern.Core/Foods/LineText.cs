@@ -24,6 +24,10 @@ internal static class LineText
     // "1 cal spray": a spray of one kilocalorie, no amount.
     private static readonly Regex OneCalorie = Pattern(@"^(?:fry\s+)?1[\s-]?k?cal(?:orie)?s?\s");
 
+    // "2 lg eggs", "1 med. potato", "crackers w/ cheese"; "s&p".
+    private static readonly Regex Short = Pattern(@"(?:^|\s)(?:lge?|sml?|med)\.?(?:\s|,|$)");
+    private static readonly Regex SaltAndPepper = Pattern(@"^s\s?(?:&|\+|and)\s?p$");
+
     // "1-1/2 cups", "1 and 1/4 cups", "1 & ½": a whole number and its part.
     private static readonly Regex Mixed = Pattern(
         @"^(?<whole>\d+)\s*(?:-|–|\sand\s|\s&\s|\s?\+\s?)\s*(?<part>\d/\d\d?|[¼½¾⅓⅔⅛⅜⅝⅞])(?<rest>\D.*)?$");
@@ -31,6 +35,9 @@ internal static class LineText
     // "Flour 200 g", "eggs: 2", "courgettes, 2 medium", "eggs x 3": the amount stands at the end, perhaps with a note behind it.
     private static readonly Regex Trailing = Pattern(
         @"^(?<food>\D*[^\d\s:,–(-])(?<mark>\s*[:–-]\s*|\s*,\s*|\s+x\s*|\s+)(?<amount>[\d¼½¾⅓⅔⅛⅜⅝⅞].*)$");
+
+    // "5% mince 500g": what stands first is no amount.
+    private static readonly Regex ShareFirst = Pattern(@"^(?<share>\d[\d.,]*\s?%)(?<rest>.*)$");
 
     private static readonly Regex OneAtTheEnd = Pattern(
         @"^(?<food>[^,:(]+),\s*(?<measure>(?:a\s+)?(?:(?:small|medium|large|big)\s+)?\p{L}+)$");
@@ -44,6 +51,8 @@ internal static class LineText
         if (Numbering.Match(line) is { Success: true } numbered && AmountText.Read(numbered.Groups["rest"].Value) is not null)
             line = numbered.Groups["rest"].Value;
         if (line.Contains("cal", StringComparison.OrdinalIgnoreCase)) line = OneCalorie.Replace(line, "low-calorie ");
+        if (Says(line, "w/") || Short.IsMatch(line)) line = string.Join(' ', line.Split(' ').Select(Long));
+        if (SaltAndPepper.IsMatch(line)) return "salt and pepper";
         if (line.Contains('-', StringComparison.Ordinal)) line = Hyphen.Replace(line, "${number} ${unit}");
         return line is [>= '0' and <= '9', ..] && Mixed.Match(line) is { Success: true } mixed
             ? $"{mixed.Groups["whole"].Value} {mixed.Groups["part"].Value}{mixed.Groups["rest"].Value}"
@@ -71,6 +80,12 @@ internal static class LineText
     /// </summary>
     public static AmountText? AtTheEnd(string line)
     {
+        if (ShareFirst.Match(line) is { Success: true } share)
+        {
+            var (first, rest) = (share.Groups["share"].Value, share.Groups["rest"].Value);
+            return AtTheEnd(rest) is { } behind ? behind with { Rest = $"{first} {behind.Rest}" } : null;
+        }
+
         if (Trailing.Match(line.Trim()) is not { Success: true } match)
         {
             // "Spinach, big handful".
@@ -114,6 +129,15 @@ internal static class LineText
     /// <summary>A pattern whose time grows with the length of a line only, whatever is typed.</summary>
     public static Regex Pattern(string pattern) =>
         new(pattern, RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
+
+    private static string Long(string word) => word.TrimEnd('.', ',').ToLowerInvariant() switch
+    {
+        "lg" or "lge" => "large",
+        "sm" or "sml" => "small",
+        "med" => "medium",
+        "w/" => "with",
+        _ => word,
+    };
 
     /// <summary>Whether a text holds a word, in capitals or not.</summary>
     public static bool Says(string text, string word) => text.Contains(word, StringComparison.OrdinalIgnoreCase);

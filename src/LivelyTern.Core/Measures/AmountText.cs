@@ -164,7 +164,7 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
         if (line.AsSpan().TrimStart() is not [var first, ..] || !(char.IsAsciiDigit(first) || first is '-' || Fractions.ContainsKey(first)))
             return null;
         var match = Leading.Match(line);
-        if (!match.Success || Value(match.Groups["from"].Value) is not { } from) return null;
+        if (!match.Success || match.Groups["rest"].Value is ['%', ..] || Value(match.Groups["from"].Value) is not { } from) return null;
         var to = match.Groups["to"].Success ? Value(match.Groups["to"].Value) : from;
         var times = match.Groups["times"].Success ? Value(match.Groups["times"].Value) : 1;
         if (to is null || times is null) return null;

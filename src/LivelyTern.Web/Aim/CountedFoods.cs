@@ -134,7 +134,7 @@ public sealed record LineView(
 /// <summary>Foods as an eater counts them: with points under their rule.</summary>
 public static class CountedFoods
 {
-    private const int MostFound = 60;
+    private const int MostFound = 60, MostListed = 5000;
 
     /// <summary>Maps the list of <c>/api/foods</c>.</summary>
     public static void MapCountedFoods(this IEndpointRouteBuilder api) =>
@@ -146,7 +146,7 @@ public static class CountedFoods
     {
         var rule = eaterId is { } eater ? (await eaters.FindAsync(eater))?.Aim.Rule : null;
         bool Fits(Food food) => (group is null || food.Group == group) && (own is not true || food.IsOwn);
-        var many = Math.Clamp(most ?? (string.IsNullOrWhiteSpace(q) ? 1000 : 12), 1, 1000);
+        var many = Math.Clamp(most ?? (string.IsNullOrWhiteSpace(q) ? MostListed : 12), 1, MostListed);
         var kitchen = await store.CatalogueAsync();
         if (string.IsNullOrWhiteSpace(q))
             return [.. kitchen.Suggest("", int.MaxValue).Where(Fits).Take(many).Select(food => FoodRowView.Of(food, rule))];

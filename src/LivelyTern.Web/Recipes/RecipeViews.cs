@@ -193,8 +193,16 @@ public sealed record CalcRecipeAnswer(
             rule?.Name, rule is null ? null : Figure.Of(rule.Exact(portion)), weight / recipe.Yield.Portions,
             recipe.Yield.CookedGrams is not null,
             new(weight > 0 ? kcal / weight * 100 : null, kcal > 0 ? weight / kcal * 100 : null), portion.IncompleteProtein, batch.Allergens,
-            [.. recipe.TakenTooMuch.Take(1).Select(TakenTooMuch)],
+            [.. recipe.TakenTooMuch.Take(1).Select(TakenTooMuch), .. AtLeast(batch)],
             recipe.Yield.VolumeMl is { } ml ? SaidVolume.Of(ml / recipe.Yield.Portions, ml) : null);
+    }
+
+    private static IEnumerable<Problem> AtLeast(Core.Foods.Contents batch)
+    {
+        var open = batch.Ingredients.Where(one => one.IsAtLeast).Select(one => $"{one.Weight.Value:0.##} g {one.Food.Name}").ToList();
+        if (open.Count == 0) yield break;
+        yield return new(
+            "amount-unsaid", "lines", $"Nobody says how much of it is used: counted at least are {string.Join(", ", open)}.");
     }
 
     private static Problem TakenTooMuch(Nutrient nutrient)

@@ -97,33 +97,45 @@ test("steps with their minutes are kept", async ({ page, demo }) => {
   await expect(page.getByLabel("Step 2", { exact: true })).toHaveValue("Wrap each bar.");
 });
 
-test("a recipe is read from pasted text, what is not understood is mended on the bench", async ({
+test("a recipe is read from pasted text: how its lines stand, the next open one, and a choice that is remembered", async ({
   page,
   demo,
 }) => {
   await page.goto(`${demo.url}/recipes`);
   await page.getByRole("button", { name: "From a file or text" }).click();
-  await page
-    .getByLabel("or paste the text")
-    .fill("Porridge\nServes 2\n100 g oats\n<script>alert(1)</script>\n1 banana\nSalt and pepper");
+  const text = [
+    ...["Bowl", "Serves 2", "200 g greek yogurt", "100 g moon dust", "<script>alert(1)</script>"],
+    ...["1 bunch rhubarb", "Salt and pepper", "1 egg plus 2 egg whites"],
+  ];
+  await page.getByLabel("or paste the text").fill(text.join("\n"));
   await page.getByRole("button", { name: "Read it" }).click();
-  await expect(page.getByRole("dialog").getByText("100 g oats")).toBeVisible();
-  await page.getByRole("dialog").getByRole("button", { name: "Write it down" }).click();
-  await expect(page.getByRole("heading", { name: "Porridge" })).toBeAttached();
-  await page.getByRole("button", { name: "Write “Salt, to taste” and “pepper, to taste”" }).click();
-  await expect(page.getByLabel("Line 5", { exact: true })).toHaveValue("pepper, to taste");
-  await page.getByRole("button", { name: "rolled oats" }).click();
-  await expect(page.getByRole("definition").filter({ hasText: "kcal" })).toContainText("kcal");
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByText("4 lines sure · 1 by what is usual · 3 open")).toBeVisible();
+  await dialog.getByRole("button", { name: "Write it down" }).click();
+
+  // It begins at the first line that is open, and leads on to the next.
+  await expect(page.getByRole("heading", { name: "Bowl" })).toBeAttached();
+  const line = (number: number) => page.getByLabel(`Line ${number}`, { exact: true });
+  await expect(line(2)).toBeFocused();
+  await expect(line(8)).toHaveValue("2 egg whites");
+  await page.getByRole("button", { name: "Next open line" }).click();
+  await expect(line(3)).toBeFocused();
+  await line(3).fill("100 g pear");
+  await page.getByLabel(/1 bunch of rhubarb.* weighs/).fill("300");
+  await page.getByRole("button", { name: "Remember" }).click();
+  const standing = page.getByRole("group", { name: "How the lines were read" });
+  await expect(standing).toContainText("1 open");
+  await line(2).fill("100 g apple");
+  await expect(standing).not.toContainText("open");
+
+  // What was left open: one press, and the same words mean it from now on.
+  await page.getByRole("button", { name: "Next one to choose" }).click();
+  await expect(line(1)).toBeFocused();
+  await page.getByRole("button", { name: /^greek yogurt, fat-free/ }).click();
+  await expect(standing).toBeHidden();
   await expect(page.getByText("saved", { exact: true })).toBeVisible();
-  // The next recipe that says oats means rolled ones.
-  const { lines } = await (
-    await fetch(`${demo.url}/api/calc/parse`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ lines: ["50 g oats"] }),
-    })
-  ).json();
-  expect(lines[0].food.id).toBe("rolled-oats");
+  const { lines } = await demo.send("POST", "/api/calc/parse", { lines: ["50 g greek yogurt"] });
+  expect([lines[0].food.id, lines[0].standing]).toEqual(["greek-yogurt-fat-free", "sure"]);
 });
 
 test("JSON-LD expands to schema.org terms under an independent reader", async ({ demo }) => {

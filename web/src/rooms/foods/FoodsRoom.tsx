@@ -52,7 +52,7 @@ export default function FoodsRoom() {
             group: group || undefined,
             own: own || undefined,
             eaterId: eater ?? undefined,
-            most: asked ? 60 : 1000,
+            most: asked ? 60 : 5000,
           },
         })
       ).data!,
