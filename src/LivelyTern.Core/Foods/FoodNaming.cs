@@ -66,8 +66,7 @@ internal sealed record FoodNaming(string Name, string Note, SaidFood Said, FoodM
         first.Length == 0 ? second : second.Length == 0 ? first : $"{first}, {second}";
 
     // "onions, chopped" and "chickpeas (drained)": the note after the comma or in brackets is not part of the name, but "red lentils, dry"
-    // is
-    // one name; "boneless, skinless thighs" begins with the note.
+    // is one name; "boneless, skinless thighs" begins with the note.
     private static (string Name, string Tail, string Note) Split(string text, IFoods foods)
     {
         var whole = text.Trim();
