@@ -46,7 +46,10 @@ internal static class LineMeasures
     {
         if (amount.Rest.Split(' ', 2) is not [var word, var rest] || FoodWords.FullnessOf(word) is not { } full) return (amount, null, 1);
         var said = full == 1 ? null : word;
-        if (amount.Unit is { Kind: UnitKind.Volume }) return (amount with { Rest = rest }, said, full);
+
+        // "2 tbsp good olive oil" is two tablespoons.
+        if (amount.Unit is { Kind: UnitKind.Volume })
+            return word is "good" or "big" or "generous" ? (amount, null, 1) : (amount with { Rest = rest }, said, full);
         return amount.Unit is null && AmountText.Read("1 " + rest) is { Unit.Kind: UnitKind.Volume } one
             ? (amount with { Unit = one.Unit, Rest = one.Rest }, said, full)
             : (amount, null, 1);
@@ -94,7 +97,10 @@ internal static class LineMeasures
     // "2 tuna steaks", "2 chicken breast halves": what a whole one of it is called.
     /// <summary>Whether it only says a whole one.</summary>
     public static bool IsWholeOne(string measure, FoodNaming naming) =>
-        WholeOnes.Contains(FoodWords.Singular(measure.ToLowerInvariant())) || IsWordOf(measure, naming.Meaning);
+        IsWholeOne(measure) || IsWordOf(measure, naming.Meaning);
+
+    /// <summary>Whether a word only says a whole one, "loin".</summary>
+    public static bool IsWholeOne(string measure) => WholeOnes.Contains(FoodWords.Singular(measure.ToLowerInvariant()));
 
     /// <summary>Whether a measure is a word of the nearest food's name.</summary>
     public static bool IsWordOf(string measure, FoodMeaning meaning) =>
@@ -105,7 +111,6 @@ internal static class LineMeasures
     {
         "steak", "half", "loin", "piece", "medallion", "fillet", "round", "link", "patty",
     };
-
 
     /// <summary>Whether it is a package of a usual size.</summary>
     public static bool IsPackaged(Food food, string measure) => FoodWords.IsContainer(measure) && food.PackageGrams.Count > 0;

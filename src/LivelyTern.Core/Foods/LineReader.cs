@@ -335,8 +335,7 @@ internal sealed class LineReader(IFoods foods, Food? chosen)
     }
 
     private static bool IsOneOfAKind(string name) =>
-        name.Split(' ') is [_, .., var last] && FoodWords.IsCountedIn(last)
-        && string.Equals(FoodWords.Singular(last), last, StringComparison.Ordinal);
+        name.Split(' ') is [_, .., "cube" or "leaf" or "stick" or "pod" or "sheet" or "sachet"];
 
     private FoodLine Read(string text, string line)
     {

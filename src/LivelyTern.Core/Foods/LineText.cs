@@ -75,8 +75,7 @@ internal static class LineText
 
     /// <summary>
     /// The amount at the end of a line. Only where nothing else can be meant: a unit or a size follows the number, or a mark stands before
-    /// it
-    /// ("flour type 550" has neither).
+    /// it ("flour type 550" has neither).
     /// </summary>
     public static AmountText? AtTheEnd(string line)
     {
@@ -123,7 +122,7 @@ internal static class LineText
         var measure = words[from];
         var isOne = string.Equals(FoodWords.Singular(measure), measure, StringComparison.Ordinal);
         var isMeasure = FoodWords.IsCountedIn(measure) || Unit.Find(measure) is { Kind: UnitKind.Volume };
-        return isOne && isMeasure ? AmountText.Read("1 " + line) : null;
+        return isOne && isMeasure && !LineMeasures.IsWholeOne(measure) ? AmountText.Read("1 " + line) : null;
     }
 
     /// <summary>A pattern whose time grows with the length of a line only, whatever is typed.</summary>

@@ -24,6 +24,8 @@ public class LinesOfRecipesTests
     [InlineData("2 chicken breasts, boneless, 150 g each, sliced", "chicken breast, raw", 300, "boneless, 150 g each, sliced")]
     [InlineData("3 large free range eggs", "egg", 150, "free-range")]
     [InlineData("100g baby spinach", "spinach, raw", 100, "baby")]
+    [InlineData("2 tbsp good olive oil", "olive oil", 27, "good")] // of good quality, not good spoons
+    [InlineData("2 med. eggs", "egg", 100, "medium")]
     [InlineData("2 tbsp olive oil, plus extra for frying", "olive oil", 27, "plus extra for frying")]
     [InlineData("1 tbsp olive oil for frying", "olive oil", 13.5, "for frying")]
     [InlineData("1 cup yoghurt or sour cream", "yogurt", 245, "or sour cream")]
@@ -65,6 +67,8 @@ public class LinesOfRecipesTests
     [InlineData("1 cup low-fat yoghurt", "food-unknown")]
     [InlineData("100 g butter plus yogurt", "food-unknown")] // one of the two would be lost
     [InlineData("a few basil leaves", "amount-missing")]
+    [InlineData("chicken breast fillet", "amount-missing")] // not one of them
+    [InlineData("fillet of chicken breast", "amount-missing")]
     [InlineData("some olive oil", "amount-missing")]
     [InlineData("juice of 1 papaya", "food-unknown")]
     [InlineData("juice of lemons", "amount-missing")]
