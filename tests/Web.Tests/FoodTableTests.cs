@@ -188,7 +188,7 @@ public sealed class FoodTableTests
         foreach (var food in Table)
         {
             var names = food.Aliases.Prepend(food.Name).ToList();
-            var read = (await host.PostAsync("/api/calc/parse", new { lines = names.Select(name => $"100 g {name}") }))["lines"]!.AsArray();
+            var read = (await host.PostAsync("/api/calc/parse", new { lines = names.Select(name => $"20 g {name}") }))["lines"]!.AsArray();
             Assert.All(read, (line, i) => Assert.True((string?)line!["food"]?["id"] == food.Id, $"“{names[i]}” means {line["food"] ?? line["problem"]!["sentence"]}"));
         }
     }

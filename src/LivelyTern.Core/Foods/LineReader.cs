@@ -132,7 +132,10 @@ internal sealed class LineReader(IFoods foods, Food? chosen)
         var isTin = FoodWords.IsTin(amount.Rest);
         if (isTin && amount is { Pack: null, IsAbout: false }) amount = amount with { Pack = new(1, amount.From, amount.Unit!) };
         bool IsWeighed(Food food) => food.WeightOf(amount.Quantity, amount.Unit!) is { } weight && !IsTooMuchToPinch(food, weight);
-        return Resolve(text, FoodWords.WithoutContainer(amount.Rest), IsWeighed, (food, naming) =>
+
+        // "2 lb pot roast" is no pot.
+        var named = foods.IsName(amount.Rest) ? amount.Rest : FoodWords.WithoutContainer(amount.Rest);
+        return Resolve(text, named, IsWeighed, (food, naming) =>
         {
             var parts = new LineParts(amount, full, naming.Name, naming.Note);
             var isVolume = amount.Unit!.Kind == UnitKind.Volume;
