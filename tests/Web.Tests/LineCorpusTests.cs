@@ -6,8 +6,8 @@ using Sylvan.Data.Csv;
 namespace LivelyTern.Web.Tests;
 
 /// <summary>
-/// Lines as cooks write them, against the table that ships: <c>tests/lines/corpus.csv</c>, written before the reader, each line with the foods
-/// and the grams it must give and their source. Every fifth line was kept apart while the reader was made.
+/// Lines as cooks write them, against the table that ships: <c>tests/lines/corpus.csv</c>, written before the reader, each line with
+/// the foods and the grams it must give and their source. Every fifth line was kept apart while the reader was made.
 /// </summary>
 public sealed class LineCorpusTests
 {
@@ -62,7 +62,9 @@ public sealed class LineCorpusTests
         });
     }
 
-    /// <summary>What is said is never taken off: with these words before or behind its name no food is taken of which they do not hold.</summary>
+    /// <summary>
+    /// What is said is never taken off: with these words before or behind its name no food is taken of which they do not hold.
+    /// </summary>
     [Theory]
     [InlineData("cooked", FoodWord.Cooked)]
     [InlineData("boiled", FoodWord.Cooked)]
@@ -103,8 +105,8 @@ public sealed class LineCorpusTests
         return word switch
         {
             FoodWord.Cooked => food.CookedFrom is not null || Any(cooked),
-            FoodWord.Dry => Any("dry", "dried", "powder", "flake") || food.Group is FoodGroup.Grains or FoodGroup.Seasonings or FoodGroup.Sweets
-                or FoodGroup.NutsAndSeeds or FoodGroup.Pulses,
+            FoodWord.Dry => Any("dry", "dried", "powder", "flake")
+                || food.Group is FoodGroup.Grains or FoodGroup.Seasonings or FoodGroup.Sweets or FoodGroup.NutsAndSeeds or FoodGroup.Pulses,
             FoodWord.FatFree => food.Per100g.Fat <= 0.6m || Any("fat-free", "fat free", "skim", "nonfat", "0%", "98%"),
             FoodWord.Fried => Any("fried", "frying", "sauteed"),
             _ => food.CookedFrom is null && !food.Name.Contains("boiled", StringComparison.Ordinal)

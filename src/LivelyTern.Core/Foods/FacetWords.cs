@@ -115,15 +115,15 @@ internal static class FacetWords
         + "catsup=ketchup,"
         + "veg=vegetable,veggie=vegetable,self rising=self raising,fiber=fibre,high fiber=high fibre,choc=chocolate,bbq=barbecue,"
         + "barbeque=barbecue,romano=pecorino,confectioner=icing,sour milk=buttermilk,bicarb=baking soda,mince=minced,"
-        + "mincemeat beef=minced beef,"
+        + ""
         + "tomatoe=tomato,potatoe=potato,mozarella=mozzarella,parmesean=parmesan,brocolli=broccoli,linseed=flaxseed,flax seed=flaxseed,"
         + "gelatine=gelatin,doughnut=donut,mayo=mayonnaise,semisweet=semi sweet,kiwifruit=kiwi,applesauce=apple sauce,"
         + "bean sprout=beansprout,"
         + "caramelized=caramelised,flavored=flavoured,unflavored=unflavoured,center=centre,jalepeno=jalapeno,sweetcorn=corn,"
         + "sweet corn=corn,"
         + "capsicum=pepper,bell pepper=pepper,stock pot=stock cube,bouillon cube=stock cube,broth cube=stock cube,lasagna=lasagne,"
-        + "macaroni pasta=macaroni,mackeral=mackerel,raspberrie=raspberry,spring roll wrapper=rice paper,icing sugar=icing sugar,"
-        + "powdered sugar=icing sugar,confectioner sugar=icing sugar,tin tomato=canned tomato");
+        + "macaroni pasta=macaroni,mackeral=mackerel,spring roll wrapper=rice paper,icing sugar=icing sugar,"
+        + "powdered sugar=icing sugar,confectioner sugar=icing sugar");
 
     // Words that tell nothing.
     private static readonly HashSet<string> Stopping = Set("of,the,and,a,an,with,in,on,some,any,its,their,own,other,few,to,from");
@@ -139,9 +139,9 @@ internal static class FacetWords
         + "chicken strip,beef strip,hot chilli sauce,stock cube,clear whey,low carb,high fibre,high protein,gluten free,dairy free,"
         + "lactose free,egg free,meat free,alcohol free,plant based,bottled water,salt flake,real bacon bit,mixed leaf,lime leaf,"
         + "curry leaf,"
-        + "vine leaf,bay leaf,regular ground beef,cheese slice,processed cheese slice,single cream,half cream,half and half,half half,"
-        + "clove ground,ground clove,chilli flake,fish fillet bread,virgin olive,cooking chorizo,cooking apple,whipped cream,cream cracker,"
-        + "salad dressing light,stock powder,hash brown,taco shell,potato flake,coconut flake,bran flake,rye flake,oat flake,corn chip,"
+        + "vine leaf,bay leaf,cheese slice,processed cheese slice,single cream,half cream,half and half,half half,"
+        + "clove ground,ground clove,chilli flake,cooking chorizo,cooking apple,whipped cream,cream cracker,"
+        + "stock powder,hash brown,taco shell,potato flake,coconut flake,bran flake,rye flake,oat flake,corn chip,"
         + "banana chip,rice cake,fish cake,ice cream,ice cube,prepared mustard,english mustard,english muffin,crisp bread,dried fruit,"
         + "mixed dried fruit,sugar cube,whole chicken,mini tortilla,mini wrap");
 

@@ -238,19 +238,16 @@ public sealed record Food(
 
     /// <summary>
     /// What a volume of this food weighs, through its own measures only: by the measure of that very unit where there is one (a
-    /// tablespoon of butter is 14 g, so four are 56 g), else by the one nearest in size to all of it.
+    /// tablespoon of butter is 14 g, so four are 56 g), else by the one nearest in size.
     /// </summary>
     /// <returns>Grams, or null where no volume of this food was ever weighed.</returns>
     public Grams? WeightOf(decimal quantity, Unit unit)
     {
         ArgumentNullException.ThrowIfNull(unit);
         if (unit.Kind == UnitKind.Mass) return new Grams(quantity * unit.InBase);
-        var all = quantity * unit.InBase;
-        double Apart(HouseholdMeasure measure) =>
-            string.Equals(measure.Name, unit.Name, StringComparison.Ordinal) || all <= 0
-                ? 0
-                : 1 + Math.Abs(Math.Log((double)(measure.Volume!.Value.Value / all)));
-        var nearest = Measures.Where(measure => measure.Volume is not null).OrderBy(Apart).FirstOrDefault();
+        var nearest = Measures.Where(measure => measure.Volume is not null)
+            .OrderBy(measure => Math.Abs(Math.Log((double)(measure.Volume!.Value.Value / unit.InBase))))
+            .FirstOrDefault();
         return nearest is null ? null : nearest.Weight * (quantity * unit.InBase / nearest.Volume!.Value.Value);
     }
 }

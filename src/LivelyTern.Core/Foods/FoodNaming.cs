@@ -15,13 +15,12 @@ internal sealed record FoodNaming(string Name, string Note, SaidFood Said, FoodM
     private static readonly char[] Marks = [',', '(', ')', ';'];
 
     // "Oil for frying", "butter or margarine": what follows is not part of the name.
-    private static readonly Regex Tail = new(
+    private static readonly Regex Tail = LineText.Pattern(
         @"^(?<name>\S.*?)\s+(?<tail>(?:for|cut (?:in|into|to|up|on|lengthways|lengthwise|crosswise|from|the|thin|thick|thinly)"
         + @"|or|plus (?:extra|more)|to (?:serve|garnish|taste|finish|drizzle|dust|decorate|coat)|at room"
         + @"|such as|like|as (?:needed|required|desired)|if (?:needed|desired|using|you like)|made (?:with|from|using|up)"
         + @"|from (?:a|the|about)"
-        + @"|with (?:the|its|their|juices?|seeds)|about|approx\.?|[-–—])(?:\s.*)?)$",
-        RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
+        + @"|with (?:the|its|their|juices?|seeds)|about|approx\.?|[-–—])(?:\s.*)?)$");
 
     private static readonly string[] Tails =
     [
@@ -29,8 +28,7 @@ internal sealed record FoodNaming(string Name, string Note, SaidFood Said, FoodM
         " approx", " - ", " – ", " — ",
     ];
 
-    private static readonly Regex Or = new(
-        @"^or\s+(?<other>\S.*)$", RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
+    private static readonly Regex Or = LineText.Pattern(@"^or\s+(?<other>\S.*)$");
 
     /// <summary>Reads the words after an amount.</summary>
     /// <param name="text">"chicken breasts (boneless), sliced".</param>

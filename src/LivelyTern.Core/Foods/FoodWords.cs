@@ -59,7 +59,6 @@ public static class FoodWords
         ["extra large"] = 1.6m,
     };
 
-    private static readonly HashSet<string> Sizes = new(StringComparer.Ordinal) { "small", "medium", "large", "big", "little", "tiny" };
 
     private static readonly char[] Separators = [' ', ',', ';', '(', ')', '-', '/', '.', '&', '"', '\t', '|', '*', '+', ':'];
 
@@ -92,7 +91,7 @@ public static class FoodWords
     public static bool IsCountedIn(string word) => Household.Contains(Bare(word)) || IsContainer(word);
 
     /// <summary>Whether a word is a size: "medium".</summary>
-    public static bool IsSize(string word) => Sizes.Contains(Bare(word));
+    public static bool IsSize(string word) => SizeShares.ContainsKey(Bare(word));
 
     // Measures that are the same, called otherwise.
     private static readonly string[][] Same =

@@ -72,14 +72,6 @@ internal sealed class NameFacets
         return both;
     }
 
-    /// <summary>The same, and of this facet.</summary>
-    public NameFacets With(Facet facet)
-    {
-        var both = With(new NameFacets());
-        if (!both.facets.Contains(facet)) both.facets.Add(facet);
-        return both;
-    }
-
     /// <summary>The value said on an axis, or null.</summary>
     public string? On(FacetAxis axis)
     {
