@@ -109,6 +109,27 @@ test("what is carried goes back to where it was, or off its day, by a word that 
   await expect(plum).toHaveCount(0);
 });
 
+test("an amount that is left while it is on its way is written once, and one undo takes it back", async ({
+  page,
+  demo,
+}) => {
+  await lay(demo, ["1 kiwi"], "2026-11-27");
+  await page.goto(`${demo.url}/plan`);
+  await page.getByRole("button", { name: /^Open Friday/ }).click();
+  const amount = page.getByLabel("How much 1 kiwi");
+  const letGo = await slow(page, "**/api/plan/items/*");
+  await amount.fill("3 kiwis");
+  await amount.press("Enter");
+  await amount.press("Tab");
+  letGo();
+  await expect(page.getByLabel("How much 3 kiwis")).toBeVisible();
+  await page.getByRole("button", { name: "Close", exact: true }).click();
+  await page.keyboard.press("Control+z");
+  const texts = async () => (await itemsOf(demo, 0, "2026-11-27")).map(({ text }) => text);
+  await expect.poll(texts).toContain("1 kiwi");
+  expect(await texts()).not.toContain("3 kiwis");
+});
+
 test("a weight with a comma for thousands is thousands", async ({ page, demo }) => {
   await page.goto(`${demo.url}/pack`);
   await page.getByRole("region", { name: "To be packed" }).getByRole("link").click();

@@ -69,7 +69,7 @@ test.describe("with a thumb", () => {
     await page.goto(`${demo.url}/plan`);
     // A block too small to hit opens the day's list; there it is moved to another day.
     await page
-      .getByRole("button", { name: /^greek yogurt/ })
+      .getByRole("button", { name: /^skyr/ })
       .first()
       .tap();
     const sheet = page.getByRole("dialog");

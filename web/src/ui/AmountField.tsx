@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useWords } from "../app/i18n";
 import { inPieces } from "./format";
 
@@ -18,9 +18,15 @@ export function AmountField({ name, text, weight, pieces = null, onAmend }: Amou
   const { t } = useWords();
   const now = text ?? inPieces(t, { pieces, grams: weight });
   const [typed, setTyped] = useState<string | null>(null);
+  // What is on its way: Enter sends it, and leaving the field before the answer is here does not send it again.
+  const sent = useRef<string | null>(null);
   const write = async () => {
-    if (typed === null) return;
-    if (typed.trim() === "" || typed.trim() === now || (await onAmend(typed.trim()))) setTyped(null);
+    const said = typed?.trim();
+    if (said === undefined || said === sent.current) return;
+    sent.current = said;
+    if (said === "" || said === now || (await onAmend(said)))
+      setTyped((latest) => (latest?.trim() === said ? null : latest));
+    if (sent.current === said) sent.current = null;
   };
   return (
     <input

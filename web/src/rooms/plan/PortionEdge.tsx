@@ -27,6 +27,8 @@ export function PortionEdge({
   const said = (weight: number) => inPieces(t, { pieces: piece && toHalf(weight / piece), grams: weight });
   const [size, setSize] = useState<number | null>(null);
   const [start, setStart] = useState<{ x: number; width: number } | null>(null);
+  // What is on its way is not sent again by leaving the edge.
+  const sent = useRef<number | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(timer.current), []);
   const now = size ?? (piece ? item.grams : Math.round(item.grams));
@@ -34,7 +36,11 @@ export function PortionEdge({
   const write = async (wanted: number | null, allOfIt = false) => {
     clearTimeout(timer.current);
     setStart(null);
-    if (wanted !== null && Math.round(wanted) !== Math.round(item.grams)) await onSize(wanted, allOfIt);
+    if (wanted !== null && Math.round(wanted) !== Math.round(sent.current ?? item.grams)) {
+      sent.current = wanted;
+      await onSize(wanted, allOfIt);
+      if (sent.current === wanted) sent.current = null;
+    }
     // What was pressed meanwhile is a size of its own.
     setSize((size) => (wanted === null || size === wanted ? null : size));
   };
