@@ -23,8 +23,8 @@ public static class Kitchen
     {
         services.AddDbContextPool<TernDb>(db => db.UseSqlite(
             TernFile.ConnectionString(path), sqlite => sqlite.UseQuerySplittingBehavior(QuerySplittingBehavior.SingleQuery)));
-        services.AddSingleton<CachedRead<FoodCatalogue>>().AddSingleton<CachedRead<LibraryWords>>().AddSingleton<CachedRead<WrittenBook>>()
-            .AddSingleton<FoodRecordCache>();
+        services.AddSingleton<CachedRead<FoodIndex>>().AddSingleton<CachedRead<FoodCatalogue>>();
+        services.AddSingleton<CachedRead<LibraryWords>>().AddSingleton<CachedRead<WrittenBook>>().AddSingleton<FoodRecordCache>();
         services.AddSingleton<BatchCache>().AddSingleton<EntryCache>();
         services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<FoodRecords>();
         services.AddScoped<EaterStore>().AddScoped<RecipeStore>();

@@ -7,15 +7,10 @@ namespace LivelyTern.Core.Foods;
 /// </summary>
 public sealed class FoodCatalogue : IFoods
 {
-    private readonly Dictionary<string, Food> byId;
-    private readonly List<Named> named;
-    private readonly ILookup<string, Named> byWord;
-    private readonly Dictionary<string, List<FoodFacets>> byFacetWord;
-    private readonly ILookup<string, FoodFacets> byKey;
-    private readonly List<string> ownWords;
-
     // So many words of what is typed are looked for; more narrow nothing.
     private const int MostTyped = 8;
+
+    private readonly FoodIndex index;
     private readonly Dictionary<string, string> choices;
     private readonly Dictionary<string, int> recent;
 
@@ -23,28 +18,20 @@ public sealed class FoodCatalogue : IFoods
     /// <param name="foods">The foods.</param>
     /// <param name="choices">What the cook last chose for a text, by <see cref="FoodWords.Key"/>: the id of a food.</param>
     /// <param name="recent">Ids of the foods used last, the latest first.</param>
-    /// <param name="putAway">Foods found by their id only, for what was written with them.</param>
     public FoodCatalogue(
-        IEnumerable<Food> foods, IReadOnlyDictionary<string, string>? choices = null, IReadOnlyList<string>? recent = null,
-        IReadOnlyList<Food>? putAway = null)
+        IEnumerable<Food> foods, IReadOnlyDictionary<string, string>? choices = null, IReadOnlyList<string>? recent = null)
+        : this(new FoodIndex(foods), choices, recent)
     {
-        ArgumentNullException.ThrowIfNull(foods);
-        byId = new(StringComparer.Ordinal);
-        foreach (var food in foods) byId[food.Id] = food;
-        All = [.. byId.Values];
-        foreach (var food in putAway ?? []) byId.TryAdd(food.Id, food);
-        List<FoodFacets> facets = [.. All.Select(food => new FoodFacets(food))];
-        var words = facets.SelectMany(food =>
-            food.Names.SelectMany(name => name.Read.Words).Distinct(StringComparer.Ordinal).Select(word => (word, food)));
-        byFacetWord = words.GroupBy(pair => pair.word, pair => pair.food, StringComparer.Ordinal)
-            .ToDictionary(same => same.Key, same => same.ToList(), StringComparer.Ordinal);
-        byKey = facets.SelectMany(food => food.Names.Select(name => (name.Key, food))).ToLookup(
-            pair => pair.Key, pair => pair.food, StringComparer.Ordinal);
-        named = [.. All.SelectMany(food => food.Aliases.Prepend(food.Name).Concat(food.Usual)
-            .Select(name => new Named(food, name)))];
-        ownWords = [.. named.SelectMany(entry => entry.Words).Distinct(StringComparer.Ordinal)];
-        byWord = named.SelectMany(entry => entry.All.Distinct(StringComparer.Ordinal).Select(word => (word, entry)))
-            .ToLookup(pair => pair.word, pair => pair.entry, StringComparer.Ordinal);
+    }
+
+    /// <summary>A catalogue of the foods of an index.</summary>
+    /// <param name="index">The foods by their names.</param>
+    /// <param name="choices">What the cook last chose for a text, by <see cref="FoodWords.Key"/>: the id of a food.</param>
+    /// <param name="recent">Ids of the foods used last, the latest first.</param>
+    public FoodCatalogue(FoodIndex index, IReadOnlyDictionary<string, string>? choices = null, IReadOnlyList<string>? recent = null)
+    {
+        ArgumentNullException.ThrowIfNull(index);
+        this.index = index;
         this.choices = new(StringComparer.Ordinal);
         foreach (var (key, id) in choices ?? new Dictionary<string, string>(StringComparer.Ordinal))
         {
@@ -58,18 +45,13 @@ public sealed class FoodCatalogue : IFoods
     }
 
     /// <summary>Every food, in no particular order.</summary>
-    public IReadOnlyCollection<Food> All { get; }
+    public IReadOnlyCollection<Food> All => index.All;
 
     /// <inheritdoc/>
-    public Food? Find(string id) => byId.GetValueOrDefault(id);
+    public Food? Find(string id) => index.Find(id);
 
     /// <inheritdoc/>
-    public bool IsName(string text)
-    {
-        var all = FoodWords.All(text);
-        return all.Count > 0 && byKey.Contains(FoodName.KeyOf(text))
-            && byWord[all[0]].Any(entry => entry.All.SequenceEqual(all, StringComparer.Ordinal));
-    }
+    public bool IsName(string text) => index.IsName(text);
 
     /// <summary>
     /// The foods that may be meant. What the cook last chose for these words comes first, where nothing that was said contradicts it. Else
@@ -81,16 +63,7 @@ public sealed class FoodCatalogue : IFoods
         if (choices.TryGetValue(FoodWords.Key(said.Name), out var id) && Find(id) is { } chosen
             && new FoodFacets(chosen).Distance(said.Note, said.FormsInNote) is not null)
             return FoodMeaning.Chosen(chosen);
-        return said.Read.IsNameless ? FoodMeaning.None : FoodMeaning.Of(said, FoodsCalled(said));
-    }
-
-    // By the naming word that the fewest have; a name with other naming words may still be it word for word.
-    private IEnumerable<FoodFacets> FoodsCalled(SaidFood said)
-    {
-        var telling = said.Read.Words.Where(word => !FacetWords.IsKind(word)).ToList();
-        var rarest = (telling.Count > 0 ? telling : said.Read.Words)
-            .Select(word => byFacetWord.GetValueOrDefault(word, [])).MinBy(foods => foods.Count)!;
-        return byKey[FoodName.KeyOf(said.Name)].Concat(rarest).Distinct();
+        return said.Read.IsNameless ? FoodMeaning.None : FoodMeaning.Of(said, index.Called(said));
     }
 
     /// <summary>
@@ -103,9 +76,9 @@ public sealed class FoodCatalogue : IFoods
         if (typedWords.Count == 0) return [.. All.OrderBy(Rank).ThenBy(food => food.Name, StringComparer.Ordinal).Take(most)];
 
         // Each of the words typed against each word that names have, once; then the names that have one for each.
-        var meant = typedWords.Select(MeantBy).ToList();
-        var fewest = meant.MinBy(words => words.Sum(pair => byWord[pair.Key].Count()))!;
-        return [.. fewest.Keys.SelectMany(word => byWord[word]).Distinct()
+        var meant = typedWords.Select(index.MeantBy).ToList();
+        var fewest = meant.MinBy(words => words.Sum(pair => index.With(pair.Key).Count()))!;
+        return [.. fewest.Keys.SelectMany(index.With).Distinct()
             .Select(entry => (entry, fit: Fit(meant, entry)))
             .Where(pair => pair.fit is not null)
             .OrderBy(pair => pair.fit!.Value.Slips).ThenBy(pair => Rank(pair.entry.Food)).ThenBy(pair => pair.fit!.Value.Beginnings)
@@ -113,22 +86,9 @@ public sealed class FoodCatalogue : IFoods
             .Select(pair => pair.entry.Food).Distinct().Take(most)];
     }
 
-    // The words that a typed one may be, whole or the beginning of, with its slips.
-    private Dictionary<string, (int Slips, bool IsWhole)> MeantBy(string typed)
-    {
-        var meant = new Dictionary<string, (int Slips, bool IsWhole)>(StringComparer.Ordinal);
-        foreach (var word in ownWords)
-        {
-            var slips = word.StartsWith(typed, StringComparison.Ordinal) ? 0 : Slips.To(typed, word);
-            if (slips is { } few) meant[word] = (few, word.Length == typed.Length);
-        }
-
-        return meant;
-    }
-
     private int Rank(Food food) => recent.TryGetValue(food.Id, out var place) ? place : food.IsOwn ? recent.Count : recent.Count + 1;
 
-    private static (int Slips, int Beginnings)? Fit(List<Dictionary<string, (int Slips, bool IsWhole)>> meant, Named entry)
+    private static (int Slips, int Beginnings)? Fit(List<Dictionary<string, (int Slips, bool IsWhole)>> meant, NamedFood entry)
     {
         int slips = 0, beginnings = 0;
         foreach (var words in meant)
@@ -146,14 +106,5 @@ public sealed class FoodCatalogue : IFoods
         }
 
         return (slips, beginnings);
-    }
-
-    private sealed class Named(Food food, string name)
-    {
-        public Food Food { get; } = food;
-
-        public IReadOnlyList<string> All { get; } = FoodWords.All(name);
-
-        public HashSet<string> Words { get; } = FoodWords.Telling(name).ToHashSet(StringComparer.Ordinal);
     }
 }

@@ -17,16 +17,24 @@ public sealed record OwnFood(
     KeepingKind? Keeping = null);
 
 /// <summary>The foods a line may mean: those of the kitchen, and behind them the libraries.</summary>
-public sealed class FoodStore(TernDb db, LibraryStore libraries, CachedRead<FoodCatalogue> kept, TimeProvider clock)
+public sealed class FoodStore(
+    TernDb db, LibraryStore libraries, CachedRead<FoodIndex> keptFoods, CachedRead<FoodCatalogue> kept, TimeProvider clock)
 {
-    /// <summary>The foods of the kitchen; a measure weighed at home comes before one from a table.</summary>
+    /// <summary>The foods of the kitchen, as this cook means and uses them.</summary>
     public Task<FoodCatalogue> CatalogueAsync() => kept.GetAsync(db, async () =>
     {
-        var rows = await db.Foods.AsNoTracking().Include(row => row.WeighedMeasures).ToListAsync();
+        var index = await IndexAsync();
         var choices = await db.FoodChoices.AsNoTracking().ToDictionaryAsync(row => row.Key, row => row.FoodId, StringComparer.Ordinal);
-        return new FoodCatalogue(
-            rows.Where(row => row.ArchivedAt is null).Select(WithWeighed), choices,
-            [.. rows.Where(row => row.UsedAt is not null).OrderByDescending(row => row.UsedAt).Take(200).Select(row => row.Id)],
+        var used = await db.Foods.AsNoTracking().Where(row => row.UsedAt != null).Select(row => new { row.Id, row.UsedAt }).ToListAsync();
+        return new FoodCatalogue(index, choices, [.. used.OrderByDescending(row => row.UsedAt).Take(200).Select(row => row.Id)]);
+    });
+
+    // A measure weighed at home comes before one from a table.
+    private Task<FoodIndex> IndexAsync() => keptFoods.GetAsync(db, async () =>
+    {
+        var rows = await db.Foods.AsNoTracking().Include(row => row.WeighedMeasures).ToListAsync();
+        return new FoodIndex(
+            rows.Where(row => row.ArchivedAt is null).Select(WithWeighed),
             [.. rows.Where(row => row.ArchivedAt is not null).Select(WithWeighed)]);
     });
 
@@ -63,7 +71,7 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, CachedRead<Food
             await db.SaveChangesAsync();
             return WithWeighed(row);
         });
-        kept.Forget();
+        Forget();
         return remembered;
     }
 
@@ -124,7 +132,7 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, CachedRead<Food
             await db.SaveChangesAsync();
             return row;
         });
-        kept.Forget();
+        Forget();
         return added;
     }
 
@@ -140,7 +148,7 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, CachedRead<Food
             row.Food = food;
             return await db.SaveAsync(row, row);
         });
-        kept.Forget();
+        Forget();
         return changed;
     }
 
@@ -151,7 +159,7 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, CachedRead<Food
         if (row.Version != version) return Stale.Problem;
         row.ArchivedAt = archived ? clock.GetUtcNow() : null;
         var outcome = await db.SaveAsync(row, row);
-        kept.Forget();
+        Forget();
         return outcome;
     }
 
@@ -214,7 +222,14 @@ public sealed class FoodStore(TernDb db, LibraryStore libraries, CachedRead<Food
             await db.SaveChangesAsync();
             return missing.Count;
         });
-        if (added.Value > 0) kept.Forget();
+        if (added.Value > 0) Forget();
+    }
+
+    // The foods first: a catalogue that is read in between is not kept.
+    private void Forget()
+    {
+        keptFoods.Forget();
+        kept.Forget();
     }
 
     private static Food WithWeighed(FoodRow row)

@@ -45,7 +45,7 @@ public class SearchTests
     [Fact]
     public void A_food_put_away_is_found_by_its_id_only()
     {
-        var foods = new FoodCatalogue([Milk], putAway: [Oat]);
+        var foods = new FoodCatalogue(new FoodIndex([Milk], [Oat]));
         Assert.Equal((Oat, 0, 1), (foods.Find(Oat.Id), foods.Suggest("oat", 5).Count, foods.All.Count));
         Assert.Empty(foods.Meaning(SaidFood.Of("oat milk")).Best);
     }
