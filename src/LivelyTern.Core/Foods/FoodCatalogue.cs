@@ -79,22 +79,22 @@ public sealed class FoodCatalogue : IFoods
         var meant = typedWords.Select(index.MeantBy).ToList();
         var fewest = meant.MinBy(words => words.Sum(pair => index.With(pair.Key).Count()))!;
         return [.. fewest.Keys.SelectMany(index.With).Distinct()
-            .Select(entry => (entry, fit: Fit(meant, entry)))
+            .Select(name => (name, fit: Fit(meant, name)))
             .Where(pair => pair.fit is not null)
-            .OrderBy(pair => pair.fit!.Value.Slips).ThenBy(pair => Rank(pair.entry.Food)).ThenBy(pair => pair.fit!.Value.Beginnings)
-            .ThenBy(pair => pair.entry.Words.Count).ThenBy(pair => pair.entry.Food.Name, StringComparer.Ordinal)
-            .Select(pair => pair.entry.Food).Distinct().Take(most)];
+            .OrderBy(pair => pair.fit!.Value.Slips).ThenBy(pair => Rank(pair.name.Food)).ThenBy(pair => pair.fit!.Value.Beginnings)
+            .ThenBy(pair => pair.name.Telling.Count).ThenBy(pair => pair.name.Food.Name, StringComparer.Ordinal)
+            .Select(pair => pair.name.Food).Distinct().Take(most)];
     }
 
     private int Rank(Food food) => recent.TryGetValue(food.Id, out var place) ? place : food.IsOwn ? recent.Count : recent.Count + 1;
 
-    private static (int Slips, int Beginnings)? Fit(List<Dictionary<string, (int Slips, bool IsWhole)>> meant, NamedFood entry)
+    private static (int Slips, int Beginnings)? Fit(List<Dictionary<string, (int Slips, bool IsWhole)>> meant, FoodName name)
     {
         int slips = 0, beginnings = 0;
         foreach (var words in meant)
         {
             (int Slips, bool IsWhole)? best = null;
-            foreach (var own in entry.Words)
+            foreach (var own in name.Telling)
             {
                 if (!words.TryGetValue(own, out var one) || one.Slips > best?.Slips) continue;
                 best = (one.Slips, one.IsWhole || (best is { IsWhole: true } known && known.Slips == one.Slips));

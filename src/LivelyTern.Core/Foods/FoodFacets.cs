@@ -23,8 +23,8 @@ internal sealed class FoodFacets
         Food = food;
         Names =
         [
-            .. food.Aliases.Prepend(food.Name).Select(name => new FoodName(NameFacets.Of(name, isName: true), name, false)),
-            .. food.Usual.Select(name => new FoodName(NameFacets.Of(name, isName: true), name, true)),
+            .. food.Aliases.Prepend(food.Name).Select(name => new FoodName(food, name)),
+            .. food.Usual.Select(name => new FoodName(food, name, isUsual: true)),
         ];
         held = [.. Names.SelectMany(name => name.Read.Facets.Where(facet => facet.Axis != FacetAxis.Form))];
         var forms = FormsOf(Names[0]);
@@ -42,8 +42,7 @@ internal sealed class FoodFacets
 
     /// <summary>
     /// How far it is from what was said, 0 for just that: what was left open and what only nearly holds add to it. Null where something
-    /// that
-    /// was said does not hold.
+    /// that was said does not hold.
     /// </summary>
     /// <param name="said">What was said.</param>
     /// <param name="forms">The forms that were said.</param>
@@ -182,17 +181,34 @@ internal sealed class FoodFacets
 }
 
 /// <summary>One name of a food, read.</summary>
-/// <param name="Read">Its facets.</param>
-/// <param name="Text">As written.</param>
-/// <param name="IsUsual">Whether the words only usually mean it: "milk" for whole milk.</param>
-internal sealed record FoodName(NameFacets Read, string Text, bool IsUsual)
+/// <param name="food">The food.</param>
+/// <param name="text">The name as written.</param>
+/// <param name="isUsual">Whether the words only usually mean it: "milk" for whole milk.</param>
+internal sealed class FoodName(Food food, string text, bool isUsual = false)
 {
-    /// <summary>Every word of it, those that only describe too, in alphabetical order.</summary>
-    public string Key { get; } = KeyOf(Text);
+    /// <summary>The food.</summary>
+    public Food Food { get; } = food;
+
+    /// <summary>The name as written.</summary>
+    public string Text { get; } = text;
+
+    /// <summary>Whether the words only usually mean it.</summary>
+    public bool IsUsual { get; } = isUsual;
+
+    /// <summary>Its facets.</summary>
+    public NameFacets Read { get; } = NameFacets.Of(text, isName: true);
+
+    /// <summary>Every word of it, those that only describe too, in the order written.</summary>
+    public IReadOnlyList<string> All { get; } = FoodWords.All(text);
+
+    /// <summary>Those of its words that tell one food from another: by them it is found while typing.</summary>
+    public IReadOnlySet<string> Telling => field ??= FoodWords.Telling(All).ToHashSet(StringComparer.Ordinal);
+
+    /// <summary>Every word of it once, in alphabetical order.</summary>
+    public string Key => field ??= KeyOf(All);
 
     /// <summary>Every word of a text once, in alphabetical order.</summary>
-    public static string KeyOf(string text) =>
-        string.Join(' ', FoodWords.All(text).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal));
+    public static string KeyOf(string text) => KeyOf(FoodWords.All(text));
 
     /// <summary>What it says that was not said, as a distance: a little for what is usual, more for what is not.</summary>
     public decimal Open(NameFacets said, bool saysForm)
@@ -232,4 +248,7 @@ internal sealed record FoodName(NameFacets Read, string Text, bool IsUsual)
         (_, "off" or "boneless") => 0.05m,
         _ => 0.3m,
     };
+
+    private static string KeyOf(IReadOnlyList<string> words) =>
+        string.Join(' ', words.Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal));
 }

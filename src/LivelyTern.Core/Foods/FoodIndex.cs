@@ -7,7 +7,7 @@ namespace LivelyTern.Core.Foods;
 public sealed class FoodIndex
 {
     private readonly Dictionary<string, Food> byId = new(StringComparer.Ordinal);
-    private readonly ILookup<string, NamedFood> byWord;
+    private readonly ILookup<string, FoodName> byWord;
     private readonly Dictionary<string, List<FoodFacets>> byFacetWord;
     private readonly ILookup<string, FoodFacets> byKey;
     private readonly List<string> ownWords;
@@ -28,11 +28,10 @@ public sealed class FoodIndex
             .ToDictionary(same => same.Key, same => same.ToList(), StringComparer.Ordinal);
         byKey = facets.SelectMany(food => food.Names.Select(name => (name.Key, food))).ToLookup(
             pair => pair.Key, pair => pair.food, StringComparer.Ordinal);
-        List<NamedFood> named =
-            [.. All.SelectMany(food => food.Aliases.Prepend(food.Name).Concat(food.Usual).Select(name => new NamedFood(food, name)))];
-        ownWords = [.. named.SelectMany(entry => entry.Words).Distinct(StringComparer.Ordinal)];
-        byWord = named.SelectMany(entry => entry.All.Distinct(StringComparer.Ordinal).Select(word => (word, entry)))
-            .ToLookup(pair => pair.word, pair => pair.entry, StringComparer.Ordinal);
+        List<FoodName> names = [.. facets.SelectMany(food => food.Names)];
+        ownWords = [.. names.SelectMany(name => name.Telling).Distinct(StringComparer.Ordinal)];
+        byWord = names.SelectMany(name => name.All.Distinct(StringComparer.Ordinal).Select(word => (word, name)))
+            .ToLookup(pair => pair.word, pair => pair.name, StringComparer.Ordinal);
     }
 
     /// <summary>Every food but those put away, in no particular order.</summary>
@@ -46,7 +45,7 @@ public sealed class FoodIndex
     {
         var all = FoodWords.All(text);
         return all.Count > 0 && byKey.Contains(FoodName.KeyOf(text))
-            && byWord[all[0]].Any(entry => entry.All.SequenceEqual(all, StringComparer.Ordinal));
+            && byWord[all[0]].Any(name => name.All.SequenceEqual(all, StringComparer.Ordinal));
     }
 
     /// <summary>By the naming word that the fewest have; a name with other naming words may still be it word for word.</summary>
@@ -59,7 +58,7 @@ public sealed class FoodIndex
     }
 
     /// <summary>The names that have a word.</summary>
-    internal IEnumerable<NamedFood> With(string word) => byWord[word];
+    internal IEnumerable<FoodName> With(string word) => byWord[word];
 
     /// <summary>The words that a typed one may be, whole or the beginning of, with its slips.</summary>
     internal Dictionary<string, (int Slips, bool IsWhole)> MeantBy(string typed)
@@ -73,14 +72,4 @@ public sealed class FoodIndex
 
         return meant;
     }
-}
-
-/// <summary>A food under one of its names, as it is searched for while typing.</summary>
-internal sealed class NamedFood(Food food, string name)
-{
-    public Food Food { get; } = food;
-
-    public IReadOnlyList<string> All { get; } = FoodWords.All(name);
-
-    public HashSet<string> Words { get; } = FoodWords.Telling(name).ToHashSet(StringComparer.Ordinal);
 }

@@ -57,13 +57,17 @@ public static class FoodWords
         ["large"] = 1.35m,
         ["big"] = 1.35m,
         ["extra large"] = 1.6m,
+        ["little"] = 0.7m,
+        ["tiny"] = 0.5m,
     };
-
 
     private static readonly char[] Separators = [' ', ',', ';', '(', ')', '-', '/', '.', '&', '"', '\t', '|', '*', '+', ':'];
 
     /// <summary>The words that tell one food from another, in the order written.</summary>
-    public static IReadOnlyList<string> Telling(string text) => [.. All(text).Where(word => !Preparation.Contains(word))];
+    public static IReadOnlyList<string> Telling(string text) => Telling(All(text));
+
+    /// <summary>Those of some words that tell one food from another.</summary>
+    public static IReadOnlyList<string> Telling(IEnumerable<string> words) => [.. words.Where(word => !Preparation.Contains(word))];
 
     /// <summary>
     /// The telling words in alphabetical order, by which a choice is remembered: the same for "dry red lentils" and "red lentils, dry".

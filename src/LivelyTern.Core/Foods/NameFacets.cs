@@ -57,7 +57,8 @@ internal sealed class NameFacets
         read.Take(Tokens(text[..end]));
         read.Head = read.words.LastOrDefault() ?? "";
         read.Take(Tokens(text[end..]));
-        read.Settle(isName ? Tokens(text) : []);
+        read.Settle();
+        if (isName && read.IsNameless) read.NameAll(Tokens(text));
         return read;
     }
 
@@ -239,7 +240,7 @@ internal sealed class NameFacets
     }
 
     // "Minced beef" is minced as beef is, "minced garlic" is garlic; "whole milk" alone is milk, "ricotta, whole milk" is not.
-    private void Settle(List<string> all)
+    private void Settle()
     {
         if (describing.Remove("milk") && words.Count == 0) Name("milk");
         var isGround = describing.Contains("minced") || describing.Contains("ground");
@@ -250,8 +251,11 @@ internal sealed class NameFacets
             Add("minced");
             if (Head.Length == 0) Head = words[0];
         }
+    }
 
-        if (words.Count > 0 || all.Count == 0) return;
+    // Where nothing else names a food, all that its name says does: "raw", "low-fat spread".
+    private void NameAll(List<string> all)
+    {
         foreach (var word in all.Where(word => !FacetWords.IsStopping(word))) Name(word);
     }
 
