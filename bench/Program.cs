@@ -27,6 +27,12 @@ if (args.Contains("--library"))
     return;
 }
 
+if (args.Contains("--lines"))
+{
+    LineBench.Run();
+    return;
+}
+
 // Speed as ratios within one run: our sums against the bare loop of multiplications over arrays doing the same sums.
 var table = FoodTable.Read();
 var chance = new Random(20261123);
@@ -49,6 +55,7 @@ Compare("that week read whole, with points and bands", 200,
     () => week.Sum(day => DayReading.Of(day, aim).Sums[Measure.Energy].Known),
     Bare([.. week.SelectMany(day => day)]));
 
+LineBench.Run();
 await CallsAsync();
 WeekBench.Run(args.Contains("--plain"));
 await LibraryBench.RunAsync();

@@ -53,9 +53,9 @@ async function recipeWorkbench(page) {
   await page.waitForTimeout(1500);
   // Each key changes the amount; the time runs from the key to the first frame in which the portion's figures differ.
   const times = await page.evaluate(async () => {
-    const input = document.querySelector("input[aria-label='Line 1']");
+    const input = document.querySelector("[aria-label='Line 1']");
     const figures = () => document.querySelector("aside dl").textContent;
-    const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set;
+    const set = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(input), "value").set;
     const measured = [];
     for (let i = 0; i < 130; i++) {
       const before = figures();

@@ -10,7 +10,8 @@ public sealed class FoodIndex
     private readonly ILookup<string, FoodName> byWord;
     private readonly Dictionary<string, List<FoodFacets>> byFacetWord;
     private readonly ILookup<string, FoodFacets> byKey;
-    private readonly List<string> ownWords;
+    private readonly HashSet<string> wholeNames;
+    private readonly List<(string Word, uint Letters)> ownWords;
 
     /// <summary>An index of these foods; where two share an id the later one counts.</summary>
     /// <param name="foods">The foods.</param>
@@ -29,7 +30,8 @@ public sealed class FoodIndex
         byKey = facets.SelectMany(food => food.Names.Select(name => (name.Key, food))).ToLookup(
             pair => pair.Key, pair => pair.food, StringComparer.Ordinal);
         List<FoodName> names = [.. facets.SelectMany(food => food.Names)];
-        ownWords = [.. names.SelectMany(name => name.Telling).Distinct(StringComparer.Ordinal)];
+        wholeNames = names.Select(name => string.Join(' ', name.All)).ToHashSet(StringComparer.Ordinal);
+        ownWords = [.. names.SelectMany(name => name.Telling).Distinct(StringComparer.Ordinal).Select(word => (word, Slips.Letters(word)))];
         byWord = names.SelectMany(name => name.All.Distinct(StringComparer.Ordinal).Select(word => (word, name)))
             .ToLookup(pair => pair.word, pair => pair.name, StringComparer.Ordinal);
     }
@@ -41,12 +43,7 @@ public sealed class FoodIndex
     public Food? Find(string id) => byId.GetValueOrDefault(id);
 
     /// <summary>Whether a text is the name of a food word for word.</summary>
-    public bool IsName(string text)
-    {
-        var all = FoodWords.All(text);
-        return all.Count > 0 && byKey.Contains(FoodName.KeyOf(text))
-            && byWord[all[0]].Any(name => name.All.SequenceEqual(all, StringComparer.Ordinal));
-    }
+    public bool IsName(string text) => wholeNames.Contains(string.Join(' ', FoodWords.All(text)));
 
     /// <summary>By the naming word that the fewest have; a name with other naming words may still be it word for word.</summary>
     internal IEnumerable<FoodFacets> Called(SaidFood said)
@@ -64,8 +61,10 @@ public sealed class FoodIndex
     internal Dictionary<string, (int Slips, bool IsWhole)> MeantBy(string typed)
     {
         var meant = new Dictionary<string, (int Slips, bool IsWhole)>(StringComparer.Ordinal);
-        foreach (var word in ownWords)
+        var lettersTyped = Slips.Letters(typed);
+        foreach (var (word, letters) in ownWords)
         {
+            if (!Slips.MayBe(typed, lettersTyped, letters)) continue;
             var slips = word.StartsWith(typed, StringComparison.Ordinal) ? 0 : Slips.To(typed, word);
             if (slips is { } few) meant[word] = (few, word.Length == typed.Length);
         }

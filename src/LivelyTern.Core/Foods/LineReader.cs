@@ -8,8 +8,7 @@ namespace LivelyTern.Core.Foods;
 
 /// <summary>
 /// Reads lines as cooks write them: the amount with its pack, the measure it is counted in, the words that name the food with their
-/// facets, and
-/// what else is said. Each pattern runs in a time that grows with the line's length only.
+/// facets, and what else is said. Each pattern runs in a time that grows with the line's length only.
 /// </summary>
 /// <param name="foods">The foods a line may mean.</param>
 /// <param name="chosen">The food that was chosen for the line, or null.</param>

@@ -3,8 +3,9 @@ using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Foods;
 
-/// <summary>A line as it was copied or typed, brought to one way of writing: what stands before it, numbers, hyphens, the amount
-/// first.</summary>
+/// <summary>
+/// A line as it was copied or typed, brought to one way of writing: what stands before it, numbers, hyphens, the amount first.
+/// </summary>
 internal static class LineText
 {
     // Before a line of a list that was copied.
@@ -59,8 +60,9 @@ internal static class LineText
             : line;
     }
 
-    /// <summary>What a line is headed by, and the line: "For the sauce" of "For the sauce: 2 tbsp soy sauce"; null where nothing heads
-    /// it.</summary>
+    /// <summary>
+    /// What a line is headed by, and the line: "For the sauce" of "For the sauce: 2 tbsp soy sauce"; null where nothing heads it.
+    /// </summary>
     public static (string Head, string Line)? Headed(string line)
     {
         if (!line.Contains(':', StringComparison.Ordinal) || Label.Match(line) is not { Success: true } label) return null;
@@ -111,8 +113,9 @@ internal static class LineText
         AmountText With(string rest) => amount with { Rest = note is ['(', ..] ? $"{rest} {note}" : rest.Trim() + note };
     }
 
-    /// <summary>A line that begins with a measure and no number, "handful of almonds", "pint of beer", with the one it means; else
-    /// null.</summary>
+    /// <summary>
+    /// A line that begins with a measure and no number, "handful of almonds", "pint of beer", with the one it means; else null.
+    /// </summary>
     public static AmountText? OfOne(string line)
     {
         var words = line.Split(' ', StringSplitOptions.RemoveEmptyEntries);
