@@ -61,6 +61,32 @@ test("a pasted recipe begins as well, every step can be skipped, and the starter
   await expect(page.getByText("A week of rulers, one for each day")).toBeVisible();
 });
 
+test("whoever is added is added once, and the next one's form stays however slow the host is", async ({
+  page,
+  empty,
+}) => {
+  await page.goto(empty.url);
+  await page.getByLabel("Name").fill("Po");
+  await page.getByLabel("kcal a day").fill("2000");
+  // What is asked anew after the first is added comes late.
+  await page.route("**/api/overview", async (route) => {
+    await new Promise((later) => setTimeout(later, 2_000));
+    await route.continue();
+  });
+  await page.getByRole("button", { name: "Add them" }).click();
+  await page
+    .getByLabel("Name")
+    .press("Enter")
+    .catch(() => undefined);
+  await expect(page.getByText("Po eats here.")).toBeVisible();
+  const late = page.waitForResponse("**/api/overview");
+  await page.getByRole("button", { name: "And someone else" }).click();
+  await page.getByLabel("Name").fill("Ann");
+  await Promise.race([late, page.waitForTimeout(3_000)]);
+  await expect(page.getByLabel("Name")).toHaveValue("Ann");
+  expect((await empty.get("/api/aim/eaters")).map(({ name }: { name: string }) => name)).toEqual(["Po"]);
+});
+
 test("a dish that somebody must never get is laid for the others, and it says so", async ({
   page,
   empty,

@@ -43,6 +43,8 @@ export function WhoEats({ eaters, isAdding, onAdding }: WhoEatsProps) {
   const [kind, setKind] = useState<Counting>("energy");
   const [typed, setTyped] = useState<Partial<Record<Field, string>>>(blank);
   const [isOwnRule, setOwnRule] = useState(false);
+  // Until all is there that comes of adding somebody, the form is theirs: nobody is added twice, and the next one's is not closed again.
+  const [isSent, setSent] = useState(false);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   // Who comes second counts points as the first does, unless they say otherwise.
   const first = eaters.find(({ aim }) => aim.rule);
@@ -59,7 +61,8 @@ export function WhoEats({ eaters, isAdding, onAdding }: WhoEatsProps) {
   const { data: made } = useQuery({ ...making, enabled: !isUnread, placeholderData: keepPreviousData });
 
   const add = async () => {
-    if (isUnread) return;
+    if (isUnread || isSent) return;
+    setSent(true);
     try {
       const { written } = await queries.fetchQuery(making);
       await addEater({ body: { name, aim: written } });
@@ -70,6 +73,8 @@ export function WhoEats({ eaters, isAdding, onAdding }: WhoEatsProps) {
       onAdding(false);
     } catch (thrown) {
       setTrouble(troubleOf(thrown, t("app:silent")));
+    } finally {
+      setSent(false);
     }
   };
 
@@ -85,7 +90,7 @@ export function WhoEats({ eaters, isAdding, onAdding }: WhoEatsProps) {
           </b>
         </p>
       )}
-      {eaters.length > 0 && !isAdding ? (
+      {eaters.length > 0 && !isAdding && !isSent ? (
         <button className="btn" onClick={() => onAdding(true)}>
           {t("who.another")}
         </button>
@@ -167,7 +172,7 @@ export function WhoEats({ eaters, isAdding, onAdding }: WhoEatsProps) {
           <Sentence>
             {trouble && (sentenceFor(trouble, "name") ?? trouble.errors?.[0]?.sentence ?? trouble.detail)}
           </Sentence>
-          <button className="btn-next" disabled={name.trim() === ""}>
+          <button className="btn-next" disabled={name.trim() === "" || isSent}>
             {t("who.add")}
           </button>
           <p className="text-sm text-soft">{t("who.later")}</p>
