@@ -281,7 +281,7 @@ internal sealed class LineReader(IFoods foods, Food? chosen)
                 : read.Exists(part => part.Ingredient is not null) ? Apart(text, line, [.. each]) : null;
         }
 
-        return Pair(text, line);
+        return Bare(text, line);
     }
 
     private List<FoodLine> Inner(IEnumerable<string> lines)
@@ -295,17 +295,19 @@ internal sealed class LineReader(IFoods foods, Food? chosen)
         return read;
     }
 
-    private FoodLine? Pair(string text, string line)
+    // What only a comma parts are several foods where all of them are seasonings: "salt, pepper, paprika", not "onions, red".
+    private FoodLine? Bare(string text, string line)
     {
         var trace = Trace(line);
         var said = trace?.Food ?? line;
-        if (SaidTogether.Bare(said) is not var (one, other) || foods.IsName(said)) return null;
+        if (SaidTogether.Bare(said) is not { Count: > 1 } named || foods.IsName(said)) return null;
         if (trace is null && (AmountText.Read(line) is not null || LineText.AtTheEnd(line) is not null)) return null;
         if (trace is null && SaysWhatFor(line)) return null;
-        string[] named = [one, other];
         var meant = named.Select(name => FoodNaming.Read(name, foods, null).Meaning.Best).ToList();
         if (meant.Exists(foods => foods.Count == 0)) return null;
-        var isTaste = trace is not null || meant.TrueForAll(foods => foods.All(IsPinched));
+        var isPinched = meant.TrueForAll(foods => foods.All(IsPinched));
+        if (!isPinched && (named.Count > 2 || said.Contains(',', StringComparison.Ordinal))) return null;
+        var isTaste = trace is not null || isPinched;
         string[] lines = [.. named.Select(name => isTaste ? $"{name}, {ToTaste}" : name)];
         if (!isTaste || meant.Exists(foods => foods.Count > 1)) return Apart(text, line, lines);
         return Parted(text, Inner(lines));

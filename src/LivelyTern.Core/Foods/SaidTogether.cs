@@ -26,9 +26,6 @@ internal static class SaidTogether
 
     private static readonly Regex Between = Pattern(@",\s*(?:and\s+)?|\s+(?:and|&)\s+");
 
-    // "Salt and pepper, to taste".
-    private static readonly Regex Pair = Pattern(@"^(?<one>[^,(]+?)\s+(?:and|&)\s+(?<other>[^,(]+)$");
-
     /// <summary>The lines that an amount of each makes: "2 tbsp parsley" and "2 tbsp dill"; empty where it says no such thing.</summary>
     public static IReadOnlyList<string> OfEach(string line)
     {
@@ -59,10 +56,13 @@ internal static class SaidTogether
         return null;
     }
 
-    /// <summary>The two foods of "salt and pepper", said without an amount; null for anything else.</summary>
-    public static (string One, string Other)? Bare(string line) =>
-        (line.Contains('&', StringComparison.Ordinal) || line.Contains(" and ", StringComparison.OrdinalIgnoreCase))
-        && Pair.Match(line) is { Success: true } pair ? (pair.Groups["one"].Value, pair.Groups["other"].Value) : null;
+    /// <summary>The foods of "salt and pepper" or "salt, pepper, paprika", said without an amount; empty for anything else.</summary>
+    public static IReadOnlyList<string> Bare(string line)
+    {
+        if (line.Contains('(', StringComparison.Ordinal)) return [];
+        var names = Between.Split(line).Select(name => name.Trim()).Where(name => name.Length > 0).ToList();
+        return names.Count is < 2 or > Most ? [] : names;
+    }
 
     // Not only the first half of an amount: "1 cup plus 2 tbsp oats".
     private static bool IsAThing(string text) =>

@@ -111,6 +111,8 @@ public class LinesOfRecipesTests
     [InlineData("salt and pepper, 1/2 tsp each", "salt=3|black pepper, ground=1.15")]
     [InlineData("salt and pepper", "salt=trace|black pepper, ground=trace")]
     [InlineData("Salt & freshly ground black pepper, to taste", "salt=trace|black pepper, ground=trace")]
+    [InlineData("salt, black pepper", "salt=trace|black pepper, ground=trace")]
+    [InlineData("salt, pepper, to taste", "salt=trace|black pepper, ground=trace")]
     [InlineData("a pinch of salt and pepper", "salt=trace|black pepper, ground=trace")]
     [InlineData("olive oil with 2 eggs", "")] // of the oil nobody says how much
     [InlineData("olive oil and butter", "")]
