@@ -1,5 +1,6 @@
 using System.Globalization;
 using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
 using LivelyTern.Data.Foods;
 using Sylvan.Data.Csv;
 
@@ -32,6 +33,22 @@ public sealed class LineCorpusTests
 
         Assert.Empty(wrong);
         Assert.True(right >= least * part.Count, $"{right} of {part.Count} are right");
+    }
+
+    // What a line leaves open is a choice where it changes the energy by more than a tenth, or as much of it by protein, carbs or fat:
+    // yogurt's fat changes what a macro eater counts, though whole and fat-free are 8 % apart in energy.
+    [Theory]
+    [InlineData("500 g yogurt", "low-fat-yogurt", Nutrient.Fat)]
+    [InlineData("500 g yogurt", "coconut-yogurt", Nutrient.Energy)]
+    [InlineData("400 ml milk", "skimmed-milk", Nutrient.Energy)]
+    [InlineData("500 g low-fat yogurt", "", Nutrient.Energy)]
+    [InlineData("1 tsp yogurt", "", Nutrient.Energy)] // half a gram of fat either way is no matter
+    [InlineData("2 apples", "", Nutrient.Energy)]
+    public void What_changes_the_figures_is_offered(string text, string other, Nutrient by)
+    {
+        var read = FoodLine.Read(text, Foods);
+        if (other.Length == 0) Assert.Equal((LineStanding.Sure, 0), (read.Standing, read.Others.Count));
+        else Assert.Equal((LineStanding.ByDefault, by), (read.Standing, read.Others.Single(one => one.Food.Id == other).By));
     }
 
     [Fact]

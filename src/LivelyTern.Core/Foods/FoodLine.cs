@@ -20,11 +20,6 @@ public enum LineStanding
     Open,
 }
 
-/// <summary>A food that a line may mean as well as the one that was taken.</summary>
-/// <param name="Food">The food.</param>
-/// <param name="Apart">Its energy against that of the food taken, less one: 0.5 where it has half as much again.</param>
-public sealed record OtherFood(Food Food, decimal Apart);
-
 /// <summary>An amount of a food as typed, and what was understood of it.</summary>
 /// <param name="Text">The line as typed.</param>
 /// <param name="Ingredient">The food and its weight, or null where the line was not understood or names several.</param>
@@ -42,9 +37,6 @@ public sealed record FoodLine(
     IReadOnlyList<Food> Candidates,
     MissingMeasure? Missing)
 {
-    /// <summary>More of the energy than this is a choice to be shown, and so many kcal of the line.</summary>
-    public const decimal ChoiceShare = 0.1m, ChoiceKcal = 5m;
-
     private static readonly LineParts NoParts = new(null, null, "", "");
 
     /// <summary>The heaviest single line a kitchen can mean, 100 kg.</summary>
@@ -56,12 +48,12 @@ public sealed record FoodLine(
     /// <summary>The lines that could be written in its place and would be understood; empty for none.</summary>
     public IReadOnlyList<string> Instead { get; init; } = [];
 
-    /// <summary>The lines it is read as, where it names several foods and all are understood: "1 egg plus 2 egg whites". Else
-    /// empty.</summary>
+    /// <summary>
+    /// The lines it is read as, where it names several foods and all are understood: "1 egg plus 2 egg whites". Else empty.
+    /// </summary>
     public IReadOnlyList<FoodLine> Several { get; init; } = [];
 
-    /// <summary>The other foods it may mean that are more than a tenth of the energy apart, the likeliest first; empty where none
-    /// is.</summary>
+    /// <summary>The other foods it may mean that are more than a tenth apart, the likeliest first; empty where none is.</summary>
     public IReadOnlyList<OtherFood> Others { get; init; } = [];
 
     /// <summary>How far it can be relied on.</summary>

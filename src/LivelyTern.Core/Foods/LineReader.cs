@@ -238,24 +238,19 @@ internal sealed class LineReader(IFoods foods, Food? chosen)
             Similar(naming.Name));
     }
 
-    // The others that may be meant as well, where they are more than a tenth of the energy apart and it matters.
+    // The others that may be meant as well, where they are more than a tenth apart and it matters; those used alike first.
     private static FoodLine Told(FoodLine line, FoodNaming naming)
     {
-        if (naming.Meaning.IsChosen) return line;
-        if (line.Ingredient is not { IsTrace: false, Food: { Per100g.Energy: { } energy } food } ingredient) return line;
+        if (naming.Meaning.IsChosen || line.Ingredient is not { IsTrace: false, Food: var food } ingredient) return line;
         var taken = naming.Meaning.Fits.FirstOrDefault(fit => ReferenceEquals(fit.Food, food));
         if (taken is not { IsUsual: true } and not { Off: >= LeavesOpen }) return line;
-        var hundreds = ingredient.Weight.Value / 100m;
-        bool IsApart(decimal other) =>
-            Math.Abs(other - energy) > FoodLine.ChoiceShare * Math.Max(energy, other)
-            && Math.Abs(other - energy) * hundreds > FoodLine.ChoiceKcal;
+        bool IsUsedAlike(FoodFit fit) => string.Equals(fit.Food.Use, food.Use, StringComparison.Ordinal);
         bool IsOther(FoodFit fit) =>
             !ReferenceEquals(fit.Food, food) && fit.Food.Group == food.Group && fit.IsCooked == taken.IsCooked
             && !(Says(line.Text, "drained") && NameFacets.Of(fit.Food.Name).On(FacetAxis.Form) is "dry")
-            && (fit.IsWhole || (taken.IsUsual && string.Equals(fit.Food.Use, food.Use, StringComparison.Ordinal)));
-        var others = naming.Meaning.Fits.Where(fit => IsOther(fit) && fit.Food.Per100g.Energy is { } other && IsApart(other))
-            .Select(fit => new OtherFood(fit.Food, energy == 0 ? 1 : (fit.Food.Per100g.Energy!.Value / energy) - 1))
-            .Take(MostOthers).ToList();
+            && (fit.IsWhole || (taken.IsUsual && IsUsedAlike(fit)));
+        var others = naming.Meaning.Fits.Where(IsOther).OrderBy(fit => IsUsedAlike(fit) ? 0 : 1)
+            .Select(fit => OtherFood.Of(ingredient, fit.Food)).OfType<OtherFood>().Take(MostOthers).ToList();
         return others.Count == 0 ? line : line with { Others = others, IsAbout = true };
     }
 

@@ -32,14 +32,22 @@ public sealed record FoodRowView(
 /// <summary>A food that a line may mean as well.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Name">Its name.</param>
-/// <param name="Apart">Its energy against that of the food taken, less one: 0.5 where it has half as much again.</param>
-public sealed record OtherFoodView(string Id, string Name, decimal Apart)
+/// <param name="By">What tells it from the food taken: energy, protein, carbohydrate or fat.</param>
+/// <param name="Apart">How much more of that it has in 100 g, in kcal or grams; below zero where it has less.</param>
+public sealed record OtherFoodView(string Id, string Name, Measure By, decimal Apart)
 {
     /// <summary>Another food as shown.</summary>
     public static OtherFoodView Of(OtherFood other)
     {
         ArgumentNullException.ThrowIfNull(other);
-        return new(other.Food.Id, other.Food.Name, other.Apart);
+        var by = other.By switch
+        {
+            Nutrient.Protein => Measure.Protein,
+            Nutrient.Carbohydrate => Measure.Carbohydrate,
+            Nutrient.Fat => Measure.Fat,
+            _ => Measure.Energy,
+        };
+        return new(other.Food.Id, other.Food.Name, by, other.Apart);
     }
 }
 
@@ -90,7 +98,7 @@ public sealed record LineStandings(int Sure, int ByDefault, int Open)
 /// <param name="MissingMeasure">The measure that would mend it.</param>
 /// <param name="Instead">The lines to write in its place that would be understood: "salt, to taste" and "pepper, to taste".</param>
 /// <param name="Standing">How far it can be relied on.</param>
-/// <param name="Others">Other foods it may mean, more than a tenth of the energy apart from the one taken.</param>
+/// <param name="Others">Other foods it may mean, more than a tenth apart from the one taken.</param>
 /// <param name="Several">The foods it names, where it names several and all are understood; else empty.</param>
 public sealed record LineView(
     string Text, LinePartsView Parts, FoodName? Food, decimal? Grams, bool About, bool Trace, IReadOnlyDictionary<Measure, Figure> Figures,

@@ -1,7 +1,7 @@
 import { useId } from "react";
-import { chooseFood, type LineView, type OtherFoodView } from "../api";
+import { chooseFood, type LineView, type Measure, type OtherFoodView } from "../api";
 import { useWords } from "../app/i18n";
-import { wholeNumber } from "./format";
+import { amount, unitWords } from "./format";
 
 interface LineChoiceProps {
   line: LineView;
@@ -19,6 +19,7 @@ export function LineChoice({ line, onChoose, onKnown }: LineChoiceProps) {
       <Choice
         words={line.parts.foodText}
         taken={line.food}
+        grams={line.grams ?? 100}
         others={line.others}
         onChoose={(foodId) => {
           // The line keeps what was pressed even where that could not be remembered.
@@ -32,6 +33,7 @@ export function LineChoice({ line, onChoose, onKnown }: LineChoiceProps) {
       key={part.text}
       words={part.foodText}
       taken={part.food}
+      grams={part.grams}
       others={part.others}
       onChoose={(foodId) => void remember(part.foodText, foodId).then(onKnown, onKnown)}
     />
@@ -41,11 +43,14 @@ export function LineChoice({ line, onChoose, onKnown }: LineChoiceProps) {
 function Choice({
   words,
   taken,
+  grams,
   others,
   onChoose,
 }: {
   words: string;
   taken: { id: string; name: string };
+  /** How much of it the line says. */
+  grams: number;
   others: OtherFoodView[];
   onChoose: (foodId: string) => void;
 }) {
@@ -62,7 +67,9 @@ function Choice({
         {others.map((other) => (
           <button key={other.id} type="button" className="btn" onClick={() => onChoose(other.id)}>
             {other.name}{" "}
-            <span className="text-soft">{t("choice.apart", { percent: signed(other.apart) })}</span>
+            <span className="text-soft">
+              {more(other.by, (other.apart * grams) / 100)} {unitWords(t, other.by)}
+            </span>
           </button>
         ))}
       </p>
@@ -70,4 +77,5 @@ function Choice({
   );
 }
 
-const signed = (apart: number) => `${apart < 0 ? "−" : "+"}${wholeNumber(Math.abs(apart) * 100)}`;
+/** What the other would make of the line: "+330", "−8.5". */
+const more = (by: Measure, apart: number) => `${apart < 0 ? "−" : "+"}${amount(by, Math.abs(apart))}`;

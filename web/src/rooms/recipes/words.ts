@@ -23,7 +23,6 @@ export const recipes = {
   choice: {
     taken: "“{{words}}” leaves open which. Taken, about: {{food}}.",
     right: "That one",
-    apart: "{{percent}} % energy",
   },
   standing: {
     label: "How the lines were read",
