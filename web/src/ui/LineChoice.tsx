@@ -58,7 +58,7 @@ function Choice({
   const id = useId();
   if (others.length === 0) return null;
   return (
-    <div className="text-sm text-soft">
+    <div className="pt-1 text-sm text-soft">
       <p id={id}>{t("choice.taken", { words, food: taken.name })}</p>
       <p className="mt-1 flex flex-wrap gap-2" role="group" aria-labelledby={id}>
         <button type="button" className="btn" onClick={() => onChoose(taken.id)}>
