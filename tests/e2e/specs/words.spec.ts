@@ -190,7 +190,7 @@ test.describe("the words", () => {
           .split(".")
           .reduce((under: unknown, part) => (under as Record<string, unknown>)[part], words);
         if (typeof text !== "string") continue;
-        const given = [...text.matchAll(/\{\{(\w+)\}\}/g)].map(([, name]) => name!);
+        const given = [...text.matchAll(/\{\{(\w+)(?:, number)?\}\}/g)].map(([, name]) => name!);
         if ((text.match(/\{\{/g) ?? []).length !== given.length)
           odd.push(`${room}:${key} has a broken brace`);
         // Some call of the key names each value it shows.

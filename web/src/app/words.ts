@@ -8,7 +8,7 @@ export const app = {
     aim_one: "1 eater",
     aim_other: "{{count}} eaters",
     foods_one: "1 food",
-    foods_other: "{{count}} foods",
+    foods_other: "{{count, number}} foods",
     recipes_zero: "none yet",
     recipes_one: "1 recipe",
     recipes_other: "{{count}} recipes",
