@@ -11,7 +11,8 @@ internal static class SaidTogether
 
     // "1 egg plus 2 egg whites", "cornstarch mixed with 2 tbsp water": what follows has an amount of its own.
     private static readonly Regex Joint = Pattern(
-        @",?\s+(?:(?<mixed>(?:mixed|whisked|beaten|combined|blended|dissolved|stirred|soaked|diluted)\s+(?:with|in|into))"
+        @",?\s+(?:(?<mixed>(?:mixed|whisked|beaten|combined|blended|dissolved|stirred|soaked|diluted|scrambled"
+        + @"|fried|cooked|saut[eé]ed|softened|browned|tossed|topped|drizzled|dressed|spread|served)\s+(?:with|in|into))"
         + @"|plus|and|with|on)\s+(?:the\s+)?"
         + @"|\s*\+\s*|\s+&\s+");
 

@@ -111,6 +111,8 @@ public class LinesOfRecipesTests
     [InlineData("salt and pepper, 1/2 tsp each", "salt=3|black pepper, ground=1.15")]
     [InlineData("salt and pepper", "salt=trace|black pepper, ground=trace")]
     [InlineData("Salt & freshly ground black pepper, to taste", "salt=trace|black pepper, ground=trace")]
+    [InlineData("2 eggs scrambled in 1 tbsp butter", "egg=100|butter=14")]
+    [InlineData("2 eggs, fried in 2 tbsp olive oil", "egg=100|olive oil=27")]
     [InlineData("salt, black pepper", "salt=trace|black pepper, ground=trace")]
     [InlineData("salt, pepper, to taste", "salt=trace|black pepper, ground=trace")]
     [InlineData("a pinch of salt and pepper", "salt=trace|black pepper, ground=trace")]
