@@ -68,10 +68,7 @@ test.describe("with a thumb", () => {
   }) => {
     await page.goto(`${demo.url}/plan`);
     // A block too small to hit opens the day's list; there it is moved to another day.
-    await page
-      .getByRole("button", { name: /^skyr/ })
-      .first()
-      .tap();
+    await page.getByRole("button", { name: /^skyr/ }).first().tap();
     const sheet = page.getByRole("dialog");
     await expect(sheet.getByText("What lies on it")).toBeVisible();
     expect((await sheet.getByRole("heading").first().boundingBox())!.y).toBeGreaterThan(80);
