@@ -267,6 +267,7 @@ internal sealed class LineReader(IFoods foods, Food? chosen)
     {
         if (foods.IsName(AmountText.Read(line)?.Rest ?? line)) return null;
         var each = SaidTogether.OfEach(line);
+        if (each.Count == 0) each = SaidTogether.Listed(line, IsFood);
         if (each.Count == 0 && SaidTogether.Joined(line) is var (one, other)) each = [one, other];
         if (each.Count > 0)
         {
@@ -278,6 +279,10 @@ internal sealed class LineReader(IFoods foods, Food? chosen)
 
         return Bare(text, line);
     }
+
+    // Wholly named: of "1 lemon, 2 tbsp juice" the juice is no food of its own.
+    private bool IsFood(string words) =>
+        FoodNaming.Read(words, foods, null).Meaning is { IsChosen: true } or { Fits: [{ IsWhole: true }, ..] };
 
     private List<FoodLine> Inner(IEnumerable<string> lines)
     {

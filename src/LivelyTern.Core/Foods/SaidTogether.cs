@@ -12,7 +12,8 @@ internal static class SaidTogether
     // "1 egg plus 2 egg whites", "cornstarch mixed with 2 tbsp water": what follows has an amount of its own.
     private static readonly Regex Joint = Pattern(
         @",?\s+(?:(?<mixed>(?:mixed|whisked|beaten|combined|blended|dissolved|stirred|soaked|diluted|scrambled"
-        + @"|fried|cooked|saut[eé]ed|softened|browned|tossed|topped|drizzled|dressed|spread|served)\s+(?:with|in|into))"
+        + @"|fried|cooked|saut[eé]ed|softened|browned|tossed|topped|drizzled|dressed|spread|served|filled"
+        + @"|stuffed|made)\s+(?:with|in|into))"
         + @"|plus|and|with|on)\s+(?:the\s+)?"
         + @"|\s*\+\s*|\s+&\s+");
 
@@ -48,13 +49,40 @@ internal static class SaidTogether
         foreach (Match joint in Joint.Matches(line))
         {
             var (one, other) = (line[..joint.Index].TrimEnd(' ', ','), line[(joint.Index + joint.Length)..].Trim());
-            if (IsOpenBracket(one) || !IsAThing(one) || one.EndsWith(" made", StringComparison.OrdinalIgnoreCase)) continue;
+            if (IsOpenBracket(one) || !IsAThing(one)) continue;
+
+            // A litre of stock made with two cubes has them in it.
+            if (joint.Groups["mixed"].Value.StartsWith("made", StringComparison.OrdinalIgnoreCase)
+                && AmountText.Read(one) is not { Unit.Kind: UnitKind.Mass }) continue;
             if (AmountText.Read(other) is { From: > 0 } more && more.Rest is not ['%', ..])
                 return (HasAmount(one) ? one : $"1 {one}", Whole(other, more, one));
             if (joint.Groups["mixed"].Success && HasAmount(one)) return (one, other);
         }
 
         return null;
+    }
+
+    /// <summary>
+    /// The lines of "1 egg, 2 egg whites": what stands behind a comma with an amount and a food of its own is a line, all else a note to
+    /// the line before it. Empty where there is only one.
+    /// </summary>
+    /// <param name="line">The line.</param>
+    /// <param name="isFood">Whether words are those of a food.</param>
+    public static IReadOnlyList<string> Listed(string line, Func<string, bool> isFood)
+    {
+        var parts = line.Split(", ");
+        if (parts.Length < 2 || !HasFood(parts[0])) return [];
+        var lines = new List<string> { parts[0] };
+        foreach (var part in parts.Skip(1))
+        {
+            if (!IsOpenBracket(lines[^1]) && HasFood(part)) lines.Add(part);
+            else lines[^1] += ", " + part;
+        }
+
+        return lines.Count is < 2 or > Most ? [] : lines;
+
+        bool HasFood(string part) =>
+            AmountText.Read(part) is { From: > 0, Rest: { Length: > 0 } rest } && !FoodWords.IsCountedIn(rest) && isFood(rest);
     }
 
     /// <summary>The foods of "salt and pepper" or "salt, pepper, paprika", said without an amount; empty for anything else.</summary>

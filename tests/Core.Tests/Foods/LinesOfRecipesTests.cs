@@ -111,6 +111,12 @@ public class LinesOfRecipesTests
     [InlineData("salt and pepper, 1/2 tsp each", "salt=3|black pepper, ground=1.15")]
     [InlineData("salt and pepper", "salt=trace|black pepper, ground=trace")]
     [InlineData("Salt & freshly ground black pepper, to taste", "salt=trace|black pepper, ground=trace")]
+    [InlineData("1 egg, 2 tbsp butter", "egg=50|butter=28")]
+    [InlineData("2 eggs, beaten, 1 cup yogurt, 80 g quick oats", "egg=100|yogurt=245|quick oats=80")]
+    [InlineData("80 g quick oats made with 1 cup yogurt", "quick oats=80|yogurt=245")]
+    [InlineData("1 cup vegetable stock, made with 1 egg", "vegetable stock=240")] // what a volume was made of is in it
+    [InlineData("2 eggs, 1 beaten", "egg=100")]
+    [InlineData("2 eggs, 100 g", "egg=100")]
     [InlineData("2 eggs scrambled in 1 tbsp butter", "egg=100|butter=14")]
     [InlineData("2 eggs, fried in 2 tbsp olive oil", "egg=100|olive oil=27")]
     [InlineData("salt, black pepper", "salt=trace|black pepper, ground=trace")]
