@@ -34,11 +34,21 @@ public sealed record StatedWeight(AmountText Amount, bool IsEach, string Before,
 {
     private static readonly string[] Each = [" each", " apiece", " a piece", " per piece", " per fillet", " per breast"];
 
+    // "1 can tomatoes, 28 oz can": what one package holds.
+    private static readonly string[] Packs =
+    [
+        " can", " cans", " tin", " tins", " jar", " jars", " bag", " bags", " pack", " packs", " packet", " packets", " carton", " cartons",
+        " box", " boxes", " block", " blocks", " tub", " tubs", " bottle", " bottles", " pouch", " pouches",
+    ];
+
     // Said of all of it: "about 1 lb total", "240 g drained weight".
     private static readonly string[] Whole =
     [
         " in total", " total", " altogether", " all together", " drained weight", " drained", " net weight", " net", " weight", " worth",
     ];
+
+    /// <summary>Whether it is what a package holds, a tin with its liquid.</summary>
+    public bool IsPack { get; private init; }
 
     /// <summary>The first weight or volume in a note, "boneless, 150 g each, sliced", or null.</summary>
     internal static StatedWeight? In(string note)
@@ -48,11 +58,15 @@ public sealed record StatedWeight(AmountText Amount, bool IsEach, string Before,
         {
             if (!said[i].Any(char.IsAsciiDigit)) continue;
             var each = Each.FirstOrDefault(end => said[i].EndsWith(end, StringComparison.OrdinalIgnoreCase));
-            var end = each ?? Whole.FirstOrDefault(end => said[i].EndsWith(end, StringComparison.OrdinalIgnoreCase)) ?? "";
+            var pack = Packs.FirstOrDefault(end => said[i].EndsWith(end, StringComparison.OrdinalIgnoreCase));
+            var end = each ?? pack ?? Whole.FirstOrDefault(end => said[i].EndsWith(end, StringComparison.OrdinalIgnoreCase)) ?? "";
             var words = said[i][..^end.Length];
             if (words.StartsWith("weighing ", StringComparison.OrdinalIgnoreCase)) words = words[9..];
             if (AmountText.Alone(words) is { Unit: not null, From: > 0 } amount)
-                return new(amount, each is not null, string.Join(", ", said[..i]), string.Join(", ", said[(i + 1)..]));
+                return new(amount, (each ?? pack) is not null, string.Join(", ", said[..i]), string.Join(", ", said[(i + 1)..]))
+                {
+                    IsPack = pack is not null,
+                };
         }
 
         return null;

@@ -379,7 +379,7 @@ internal sealed class LineReader(IFoods foods, Food? chosen)
     private static FoodLine Weighed(string text, Food food, Grams weight, bool isAbout, LineParts parts, bool isPackage = false)
     {
         // What a tin states is with its liquid, and what is thrown away with it: two tins of 400 g are 480 g of drained chickpeas.
-        var isTin = isPackage || parts.Amount?.Pack is not null;
+        var isTin = isPackage || parts.Amount?.Pack is not null || parts.Stated is { IsPack: true };
         if (isTin && food.DrainedShare is { } drained && IsDrained(text, food, parts)) (weight, isAbout) = (weight * drained, true);
         if (food.Refuse > 0 && AsBought.Any(said => Says(text, said))) (weight, isAbout) = (weight * (1 - food.Refuse), true);
         return weight > FoodLine.Heaviest
@@ -388,7 +388,7 @@ internal sealed class LineReader(IFoods foods, Food? chosen)
     }
 
     private static bool IsDrained(string text, Food food, LineParts parts) =>
-        !Says(text, "undrained") && parts.Stated is null && (Says(text, "drained") || Says(food.Name, "drained"));
+        !Says(text, "undrained") && parts.Stated is null or { IsPack: true } && (Says(text, "drained") || Says(food.Name, "drained"));
 
     private static FoodLine Ask(string text, Food food, string measure, LineParts parts) =>
         new(

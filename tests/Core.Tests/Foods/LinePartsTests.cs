@@ -18,6 +18,8 @@ public class LinePartsTests
     [Theory]
     [InlineData("2 x 400 g tin chickpeas, drained", 480, true)] // common practice, no published source: a tin of 400 g holds 240 g drained
     [InlineData("1 (15 oz) can chickpeas, drained", 255.1457081, true)]
+    [InlineData("2 cans chickpeas, 15 oz cans, drained", 510.2914162, true)]
+    [InlineData("1 tin chickpeas, 400 g tin, undrained", 400, false)]
     [InlineData("1 (15 oz) can, drained chickpeas", 255.1457081, true)]
     [InlineData("480 g chickpeas, drained", 480, false)]
     [InlineData("2 x 400 g tin chickpeas", 480, true)] // the food is that without its liquid, so is what a tin holds of it
