@@ -51,6 +51,15 @@ public sealed class LineCorpusTests
         else Assert.Equal((LineStanding.ByDefault, by), (read.Standing, read.Others.Single(one => one.Food.Id == other).By));
     }
 
+    // What a note says of another amount is not said of the one that is read.
+    [Theory]
+    [InlineData("1 cup rice, 3 cups cooked", "white-rice-dry=185")]
+    [InlineData("1 cup rice, cooked", "white-rice-cooked=158")]
+    [InlineData("2 eggs, fried in 1 tbsp olive oil", "egg=100 + olive-oil=13.5")]
+    [InlineData("1 can tomatoes, 28 oz can", "chopped-tomatoes-canned=793.79")]
+    public void A_note_is_of_its_own_amount(string text, string reads) =>
+        Assert.True(new CorpusLine("", text, reads, "").IsGivenBy(FoodLine.Read(text, Foods)), CorpusLine.Said(FoodLine.Read(text, Foods)));
+
     [Fact]
     public void The_corpus_is_large_and_in_many_manners()
     {

@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Foods;
 
@@ -94,9 +95,10 @@ internal sealed record FoodNaming(string Name, string Note, SaidFood Said, FoodM
             ? (match.Groups["name"].Value, match.Groups["tail"].Value)
             : (name, "");
 
-    // "Skim, or 1 % milk": what else might be taken says nothing of what is.
+    // "Skim, or 1 % milk", "1 cup rice, 3 cups cooked": what else might be taken, and what comes of it, say nothing of what is.
     private static string Telling(string note) =>
-        string.Join(", ", note.Split(", ").Where(one => !one.StartsWith("or ", StringComparison.OrdinalIgnoreCase)));
+        string.Join(", ", note.Split(", ").Where(one =>
+            !one.StartsWith("or ", StringComparison.OrdinalIgnoreCase) && AmountText.Read(one) is not { Unit.Kind: UnitKind.Volume }));
 
     private static FoodMeaning? NotDry(FoodMeaning meaning) =>
         meaning.Fits is [var fit, ..] && !NameFacets.Of(fit.Food.Name).Facets.Contains(new(FacetAxis.Form, "dry")) ? meaning : null;
