@@ -194,7 +194,8 @@ public sealed class FoodTableTests
 
             // By more than a spoon of it a seasoning is not meant: 100 g of "pepper" are of the vegetable.
             var grams = food.Group == FoodGroup.Seasonings ? 20 : 100;
-            var read = (await host.PostAsync("/api/calc/parse", new { lines = names.Select(name => $"{grams} g {name}") }))["lines"]!.AsArray();
+            var lines = names.Select(name => $"{grams} g {name}");
+            var read = (await host.PostAsync("/api/calc/parse", new { lines }))["lines"]!.AsArray();
             Assert.All(read, (line, i) => Assert.True((string?)line!["food"]?["id"] == food.Id, $"“{names[i]}” means {line["food"] ?? line["problem"]!["sentence"]}"));
         }
     }

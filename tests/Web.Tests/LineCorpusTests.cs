@@ -38,17 +38,18 @@ public sealed class LineCorpusTests
     // What a line leaves open is a choice where it changes the energy by more than a tenth, or as much of it by protein, carbs or fat:
     // yogurt's fat changes what a macro eater counts, though whole and fat-free are 8 % apart in energy.
     [Theory]
-    [InlineData("500 g yogurt", "low-fat-yogurt", Nutrient.Fat)]
-    [InlineData("500 g yogurt", "coconut-yogurt", Nutrient.Energy)]
-    [InlineData("400 ml milk", "skimmed-milk", Nutrient.Energy)]
-    [InlineData("500 g low-fat yogurt", "", Nutrient.Energy)]
-    [InlineData("1 tsp yogurt", "", Nutrient.Energy)] // half a gram of fat either way is no matter
-    [InlineData("2 apples", "", Nutrient.Energy)]
-    public void What_changes_the_figures_is_offered(string text, string other, Nutrient by)
+    [InlineData("500 g yogurt", "low-fat-yogurt", Nutrient.Fat, -8.5)] // 5 x (1.6 - 3.3)
+    [InlineData("500 g yogurt", "coconut-yogurt", Nutrient.Energy, 245)] // 5 x (110 - 61)
+    [InlineData("200 g greek yogurt", "greek-yogurt-fat-free", Nutrient.Energy, -76)] // 2 x (59 - 97)
+    [InlineData("500 g low-fat yogurt", "", Nutrient.Energy, 0)]
+    [InlineData("1 tsp yogurt", "", Nutrient.Energy, 0)] // half a gram of fat either way is no matter
+    [InlineData("2 apples", "", Nutrient.Energy, 0)]
+    public void What_changes_the_figures_is_offered(string text, string other, Nutrient by, decimal apart)
     {
         var read = FoodLine.Read(text, Foods);
+        var offered = read.Others.SingleOrDefault(one => one.Food.Id == other);
         if (other.Length == 0) Assert.Equal((LineStanding.Sure, 0), (read.Standing, read.Others.Count));
-        else Assert.Equal((LineStanding.ByDefault, by), (read.Standing, read.Others.Single(one => one.Food.Id == other).By));
+        else Assert.Equal((LineStanding.ByDefault, by, apart), (read.Standing, offered!.By, offered.Apart));
     }
 
     // What a note says of another amount is not said of the one that is read.

@@ -58,7 +58,8 @@ public sealed class UpgradeTests
                 for (var i = 0; i < list.Count; i++) SaysTheSame(list[i], now![i], $"{at}[{i}]");
                 break;
             default:
-                Assert.True(JsonNode.DeepEquals(then, now), $"{at}: {then?.ToJsonString() ?? "null"} then, {now?.ToJsonString() ?? "null"} now");
+                var difference = $"{at}: {then?.ToJsonString() ?? "null"} then, {now?.ToJsonString() ?? "null"} now";
+                Assert.True(JsonNode.DeepEquals(then, now), difference);
                 break;
         }
     }

@@ -115,7 +115,6 @@ internal static class FacetWords
         + "catsup=ketchup,"
         + "veg=vegetable,veggie=vegetable,self rising=self raising,fiber=fibre,high fiber=high fibre,choc=chocolate,bbq=barbecue,"
         + "barbeque=barbecue,romano=pecorino,confectioner=icing,sour milk=buttermilk,bicarb=baking soda,mince=minced,"
-        + ""
         + "tomatoe=tomato,potatoe=potato,mozarella=mozzarella,parmesean=parmesan,brocolli=broccoli,linseed=flaxseed,flax seed=flaxseed,"
         + "gelatine=gelatin,doughnut=donut,mayo=mayonnaise,semisweet=semi sweet,kiwifruit=kiwi,applesauce=apple sauce,"
         + "bean sprout=beansprout,"

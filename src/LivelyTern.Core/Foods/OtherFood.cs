@@ -5,7 +5,7 @@ namespace LivelyTern.Core.Foods;
 /// <summary>A food that a line may mean as well as the one that was taken, and how far they are apart.</summary>
 /// <param name="Food">The food.</param>
 /// <param name="By">What tells them apart: energy, where that is more than a tenth; else protein, carbohydrate or fat.</param>
-/// <param name="Apart">How much more of that it has in 100 g than the food taken, in kcal or grams; below zero where it has less.</param>
+/// <param name="Apart">How much more of that the line would have with it, in kcal or grams; below zero where it is less.</param>
 public sealed record OtherFood(Food Food, Nutrient By, decimal Apart)
 {
     /// <summary>More of the energy than this is a choice to be shown, and so many kcal of the line.</summary>
@@ -29,15 +29,16 @@ public sealed record OtherFood(Food Food, Nutrient By, decimal Apart)
         ArgumentNullException.ThrowIfNull(taken);
         ArgumentNullException.ThrowIfNull(other);
         if (taken.Food.Per100g.Energy is not { } energy || other.Per100g.Energy is not { } otherEnergy) return null;
-        var least = Math.Max(Share * Math.Max(energy, otherEnergy), Kilocalories * 100m / Math.Max(taken.Weight.Value, 0.01m));
+        var hundreds = taken.Weight.Value / 100m;
         OtherFood? farthest = null;
-        var most = least;
+        var most = Math.Max(Share * Math.Max(energy, otherEnergy) * hundreds, Kilocalories);
         foreach (var (nutrient, kcal) in Figures)
         {
-            if (other.Per100g[nutrient] - taken.Food.Per100g[nutrient] is not { } more || Math.Abs(more) * kcal <= most) continue;
-            farthest = new(other, nutrient, more);
+            var more = (other.Per100g[nutrient] - taken.Food.Per100g[nutrient]) * hundreds;
+            if (more is not { } apart || Math.Abs(apart) * kcal <= most) continue;
+            farthest = new(other, nutrient, apart);
             if (nutrient == Nutrient.Energy) break;
-            most = Math.Abs(more) * kcal;
+            most = Math.Abs(apart) * kcal;
         }
 
         return farthest;

@@ -33,7 +33,7 @@ public sealed record FoodRowView(
 /// <param name="Id">Its id.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="By">What tells it from the food taken: energy, protein, carbohydrate or fat.</param>
-/// <param name="Apart">How much more of that it has in 100 g, in kcal or grams; below zero where it has less.</param>
+/// <param name="Apart">How much more of that the line would have with it, in kcal or grams; below zero where it is less.</param>
 public sealed record OtherFoodView(string Id, string Name, Measure By, decimal Apart)
 {
     /// <summary>Another food as shown.</summary>

@@ -76,7 +76,7 @@ test("whoever is added is added once, and the next one's form stays however slow
   await page.getByRole("button", { name: "Add them" }).click();
   await page
     .getByLabel("Name")
-    .press("Enter")
+    .press("Enter", { timeout: 1_500 })
     .catch(() => undefined);
   await expect(page.getByText("Po eats here.")).toBeVisible();
   const late = page.waitForResponse("**/api/overview");

@@ -124,6 +124,7 @@ test("an amount that is left while it is on its way is written once, and one und
   letGo();
   await expect(page.getByLabel("How much 3 kiwis")).toBeVisible();
   await page.getByRole("button", { name: "Close", exact: true }).click();
+  await expect(page.getByRole("dialog")).toHaveCount(0);
   await page.keyboard.press("Control+z");
   const texts = async () => (await itemsOf(demo, 0, "2026-11-27")).map(({ text }) => text);
   await expect.poll(texts).toContain("1 kiwi");

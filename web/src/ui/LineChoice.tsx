@@ -19,7 +19,6 @@ export function LineChoice({ line, onChoose, onKnown }: LineChoiceProps) {
       <Choice
         words={line.parts.foodText}
         taken={line.food}
-        grams={line.grams ?? 100}
         others={line.others}
         onChoose={(foodId) => {
           // The line keeps what was pressed even where that could not be remembered.
@@ -33,7 +32,6 @@ export function LineChoice({ line, onChoose, onKnown }: LineChoiceProps) {
       key={part.text}
       words={part.foodText}
       taken={part.food}
-      grams={part.grams}
       others={part.others}
       onChoose={(foodId) => void remember(part.foodText, foodId).then(onKnown, onKnown)}
     />
@@ -43,14 +41,11 @@ export function LineChoice({ line, onChoose, onKnown }: LineChoiceProps) {
 function Choice({
   words,
   taken,
-  grams,
   others,
   onChoose,
 }: {
   words: string;
   taken: { id: string; name: string };
-  /** How much of it the line says. */
-  grams: number;
   others: OtherFoodView[];
   onChoose: (foodId: string) => void;
 }) {
@@ -68,7 +63,7 @@ function Choice({
           <button key={other.id} type="button" className="btn" onClick={() => onChoose(other.id)}>
             {other.name}{" "}
             <span className="text-soft">
-              {more(other.by, (other.apart * grams) / 100)} {unitWords(t, other.by)}
+              {more(other.by, other.apart)} {unitWords(t, other.by)}
             </span>
           </button>
         ))}
