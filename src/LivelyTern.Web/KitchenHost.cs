@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using LivelyTern.Core.Cook.Schedule;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Plan.Fit;
 using LivelyTern.Data;
@@ -14,6 +15,7 @@ using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
 using LivelyTern.Devices;
 using LivelyTern.Solving;
+using LivelyTern.Solving.PrepDay;
 using LivelyTern.Web;
 using LivelyTern.Web.Aim;
 using LivelyTern.Web.Cook;
@@ -73,6 +75,7 @@ public static class KitchenHost
         builder.Services.AddKitchen(start.DatabasePath);
         builder.Services.AddSingleton<ImportDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
         builder.Services.AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>();
+        builder.Services.AddSingleton<IPrepDayScheduler, CpSatPrepDayScheduler>();
         builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>().AddScoped<EntryDesk>();
         var app = builder.Build();
         Map(app);
@@ -124,6 +127,7 @@ public static class KitchenHost
         api.MapCountedFoods();
         api.MapImports();
         api.MapRecipes();
+        api.MapStepCalculations();
         api.MapPlan();
         api.MapEntries();
         api.MapGuestsAndHolds();
@@ -133,6 +137,7 @@ public static class KitchenHost
         api.MapCalendar();
         api.MapPack();
         api.MapCook();
+        api.MapScheduleCalculations();
         api.MapPacking();
         api.MapKeep();
         api.MapEat();

@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Recipes;
+using LivelyTern.Core.Recipes.Steps;
 using LivelyTern.Data.Foods;
 using LivelyTern.Formats.Recipes;
 
@@ -39,7 +40,8 @@ public class RecipeFileTests
         Assert.Equal(["600 g red lentils, dry", "2 x 400 g tin chopped tomatoes", "salt, to taste"], recipe.Lines.Select(line => line.Text));
         Assert.Equal((6, null, 1800m), (recipe.Yield.Portions, recipe.Yield.Pieces, recipe.Yield.CookedGrams));
         Assert.Equal(["Soften the onions.", "Add the rest.", "Bake at 180 °C.", "Let it rest."], recipe.Steps.Select(step => step.Text));
-        Assert.Equal((20, 90, 180), (recipe.Steps[0].HandsOn, recipe.Steps[^1].Unattended, recipe.Steps[2].TemperatureC));
+        var ways = StepToDo.Of(recipe.Steps).Select(step => step.Way).ToList();
+        Assert.Equal((20, 90, 180), (ways.Sum(way => way.HandsOn), ways.Sum(way => way.Unattended), ways[2].Celsius));
         Assert.Equal(["image: https://example.invalid/a.jpg", "author: A. Keeper", "totalTime: soon", "keywords: stew, harbour"], recipe.NotMapped);
     }
 
@@ -140,7 +142,7 @@ public class RecipeFileTests
         Assert.Equal(
             [("200 g pearl barley", RecipePart.Main), ("1 1/2 l vegetable stock", RecipePart.Main), ("salt, to taste", RecipePart.Main), ("fresh parsley", RecipePart.Main), ("100 g plain yogurt", RecipePart.Sauce), ("50 g feta", RecipePart.Topping)],
             recipe.Lines.Select(line => (line.Text, line.Part)));
-        Assert.Equal([(45, null), (60, 177)], recipe.Steps.Select(step => (step.Unattended, step.TemperatureC))); // 350 °F is 177 °C
+        Assert.Equal([(45, (int?)null), (60, 177)], StepToDo.Of(recipe.Steps).Select(step => (step.Way.Unattended, step.Way.Celsius))); // 350 °F is 177 °C
     }
 
     [Fact]
@@ -179,7 +181,7 @@ public class RecipeFileTests
         Assert.Equal(Dal.Lines.Where(line => !line.IsTakenOut).Select(line => line.Text), again.Lines.Select(line => line.Text));
         Assert.Equal((10, 20, 4300m), (again.Yield.Portions, again.Yield.Pieces, again.Yield.CookedGrams));
         Assert.Equal(["Simmer. Done when: soft", "Rest."], again.Steps.Select(step => step.Text));
-        Assert.Equal((5, 65), (again.Steps[0].HandsOn, again.Steps[^1].Unattended));
+        Assert.Equal((5, 65), (again.Steps.Sum(step => step.HandsOn), again.Steps.Sum(step => step.Unattended)));
         Assert.Equal("Dal  *hot*", again.Name.Replace("<2>", "")); // a text with a tag in it is read as text
     }
 

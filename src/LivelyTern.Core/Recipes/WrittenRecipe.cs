@@ -1,4 +1,5 @@
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes.Steps;
 
 namespace LivelyTern.Core.Recipes;
 
@@ -69,15 +70,15 @@ public enum Occupies
     Fridge,
 }
 
-/// <summary>A step of the work.</summary>
+/// <summary>A step of the work. What the cook leaves out is what its sentence says (<see cref="Steps.StepReader"/>).</summary>
 /// <param name="Text">What to do.</param>
-/// <param name="HandsOn">Minutes with both hands; 0 where none.</param>
-/// <param name="Unattended">Minutes that pass by themselves; 0 where none.</param>
-/// <param name="Occupies">What it needs for itself.</param>
-/// <param name="TemperatureC">Degrees Celsius of the oven or the like.</param>
+/// <param name="HandsOn">Minutes with both hands, 0 for none; null as the sentence says.</param>
+/// <param name="Unattended">Minutes that pass by themselves, 0 for none; null as the sentence says.</param>
+/// <param name="Occupies">What it needs for itself; null as the sentence says.</param>
+/// <param name="TemperatureC">Degrees Celsius of the oven or the like; null as the sentence says.</param>
 /// <param name="DoneWhen">How to see that it is done.</param>
 public sealed record RecipeStep(
-    string Text, int HandsOn = 0, int Unattended = 0, IReadOnlyList<Occupies>? Occupies = null, int? TemperatureC = null,
+    string Text, int? HandsOn = null, int? Unattended = null, IReadOnlyList<Occupies>? Occupies = null, int? TemperatureC = null,
     string? DoneWhen = null);
 
 /// <summary>The shape of a pan.</summary>
@@ -160,11 +161,8 @@ public sealed record WrittenRecipe(
     /// <summary>The most steps.</summary>
     public const int MostSteps = 100;
 
-    /// <summary>Minutes with both hands, over all steps.</summary>
-    public int HandsOn => Steps?.Sum(step => step.HandsOn) ?? 0;
-
-    /// <summary>Minutes that pass by themselves, over all steps.</summary>
-    public int Unattended => Steps?.Sum(step => step.Unattended) ?? 0;
+    /// <summary>The steps as they are done.</summary>
+    public IReadOnlyList<StepToDo> ToDo => StepToDo.Of(Steps);
 
     private const int LongestStep = 2000;
     private const int MostMinutes = 10_080;
@@ -172,8 +170,13 @@ public sealed record WrittenRecipe(
     /// <summary>What is wrong with it, field by field, but for its name.</summary>
     public IEnumerable<Problem> Problems()
     {
-        foreach (var problem in LineProblems(Lines).Concat(Yield.Problems())) yield return problem;
-        var steps = Steps ?? [];
+        foreach (var problem in LineProblems(Lines).Concat(Yield.Problems()).Concat(StepProblems(Steps ?? []))) yield return problem;
+    }
+
+    /// <summary>What is wrong with steps, step by step.</summary>
+    public static IEnumerable<Problem> StepProblems(IReadOnlyList<RecipeStep> steps)
+    {
+        ArgumentNullException.ThrowIfNull(steps);
         if (steps.Count > MostSteps) yield return new("steps-many", "steps", $"A recipe holds up to {MostSteps} steps.");
         for (var i = 0; i < Math.Min(steps.Count, MostSteps); i++)
         {

@@ -21,23 +21,34 @@ public sealed record StoredPan(int V, PanShape Shape, decimal LengthCm, decimal?
 
 /// <summary>A step as it is kept.</summary>
 public sealed record StoredStep(
-    string Text, int HandsOn, int Unattended, IReadOnlyList<Occupies> Occupies, int? TemperatureC, string? DoneWhen)
+    string Text, int? HandsOn, int? Unattended, IReadOnlyList<Occupies>? Occupies, int? TemperatureC, string? DoneWhen)
 {
+    /// <summary>Before this shape a step that said nothing was kept as taking no minutes and occupying nothing.</summary>
+    public const int SaysNothingAsNull = 2;
+
     public static StoredStep Of(RecipeStep step)
     {
         ArgumentNullException.ThrowIfNull(step);
-        return new(step.Text, step.HandsOn, step.Unattended, step.Occupies ?? [], step.TemperatureC, step.DoneWhen);
+        return new(step.Text, step.HandsOn, step.Unattended, step.Occupies, step.TemperatureC, step.DoneWhen);
     }
 
-    public RecipeStep ToStep() => new(Text, HandsOn, Unattended, Occupies.Count == 0 ? null : Occupies, TemperatureC, DoneWhen);
+    public RecipeStep ToStep(int shape)
+    {
+        if (shape >= SaysNothingAsNull) return new(Text, HandsOn, Unattended, Occupies, TemperatureC, DoneWhen);
+        var isUnsaid = HandsOn is 0 && Unattended is 0;
+        return new(
+            Text, isUnsaid ? null : HandsOn, isUnsaid ? null : Unattended, Occupies is { Count: > 0 } uses ? uses : null, TemperatureC,
+            DoneWhen);
+    }
 }
 
 /// <summary>The steps of a recipe as they are kept.</summary>
 public sealed record StoredSteps(int V, IReadOnlyList<StoredStep> Steps)
 {
-    public static StoredSteps Of(IReadOnlyList<RecipeStep> steps) => new(1, [.. steps.Select(StoredStep.Of)]);
+    public static StoredSteps Of(IReadOnlyList<RecipeStep> steps) =>
+        new(StoredStep.SaysNothingAsNull, [.. steps.Select(StoredStep.Of)]);
 
-    public IReadOnlyList<RecipeStep> ToSteps() => [.. Steps.Select(step => step.ToStep())];
+    public IReadOnlyList<RecipeStep> ToSteps() => [.. Steps.Select(step => step.ToStep(V))];
 }
 
 /// <summary>A line as it is kept in a version or a variant.</summary>
@@ -79,7 +90,7 @@ public sealed record StoredRecipe(int V, string Name, IReadOnlyList<StoredLine> 
         var made = recipe.Yield;
         var pan = made.Pan is { } own ? StoredPan.Of(own) : null;
         return new(
-            1, recipe.Name, [.. recipe.Lines.Select(StoredLine.Of)],
+            StoredStep.SaysNothingAsNull, recipe.Name, [.. recipe.Lines.Select(StoredLine.Of)],
             new(made.Portions, made.Pieces, made.CookedGrams, made.VolumeMl, pan, made.MayHalve),
             [.. (recipe.Steps ?? []).Select(StoredStep.Of)]);
     }
@@ -87,7 +98,7 @@ public sealed record StoredRecipe(int V, string Name, IReadOnlyList<StoredLine> 
     public WrittenRecipe ToRecipe() => new(
         Name, [.. Lines.Select(line => line.ToLine())],
         new(Yield.Portions, Yield.Pieces, Yield.CookedGrams, Yield.VolumeMl, Yield.Pan?.ToPan(), Yield.MayHalve),
-        Steps.Count == 0 ? null : [.. Steps.Select(step => step.ToStep())]);
+        Steps.Count == 0 ? null : [.. Steps.Select(step => step.ToStep(V))]);
 }
 
 /// <summary>What a portion of a version held, measure by measure.</summary>

@@ -6,6 +6,7 @@ using System.Text.RegularExpressions;
 using System.Xml;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes;
+using LivelyTern.Core.Recipes.Steps;
 
 namespace LivelyTern.Formats.Recipes;
 
@@ -100,10 +101,8 @@ public static class RecipeJsonLd
             ["recipeInstructions"] = new JsonArray([.. steps.Select(HowTo)]),
             ["nutrition"] = nutrition,
         };
-        var times = new[]
-        {
-            ("prepTime", written.HandsOn), ("cookTime", written.Unattended), ("totalTime", written.HandsOn + written.Unattended),
-        };
+        var (hands, waits) = (written.ToDo.Sum(step => step.Way.HandsOn), written.ToDo.Sum(step => step.Way.Unattended));
+        var times = new[] { ("prepTime", hands), ("cookTime", waits), ("totalTime", hands + waits) };
         foreach (var (name, minutes) in times)
         {
             if (minutes > 0) node[name] = XmlConvert.ToString(TimeSpan.FromMinutes(minutes));
@@ -199,7 +198,6 @@ public static class RecipeJsonLd
         return new(name, lines, said.ToYield(), steps, missed);
     }
 
-    // Hands-on time goes to the first step and the rest to the last, where steps have none of their own.
     private static void Times(List<RecipeStep> steps, int? prep, int? cook, int? total, List<string> missed)
     {
         var waits = cook ?? (total is { } all ? Math.Max(0, all - (prep ?? 0)) : null);
@@ -210,8 +208,9 @@ public static class RecipeJsonLd
             return;
         }
 
-        if (prep is { } hands) steps[0] = steps[0] with { HandsOn = hands };
-        if (waits is { } minutes) steps[^1] = steps[^1] with { Unattended = minutes };
+        var shared = SaidTotals.Share(steps, prep, waits);
+        steps.Clear();
+        steps.AddRange(shared);
     }
 
     private static void Instructions(JsonNode? node, List<RecipeStep> steps, List<string> missed, int depth)
@@ -240,7 +239,7 @@ public static class RecipeJsonLd
             var text = RecipeHtml.Plain(raw);
             if (text.Length == 0) return;
             if (steps.Count >= WrittenRecipe.MostSteps || text.Length > 2000) missed.Add($"recipeInstructions: {Cut(text)}");
-            else steps.Add(new(text, TemperatureC: RecipeText.TemperatureIn(text)));
+            else steps.Add(new(text));
         }
     }
 

@@ -3,6 +3,7 @@ using System.Text;
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes;
+using LivelyTern.Core.Recipes.Steps;
 
 namespace LivelyTern.Formats.Recipes;
 
@@ -35,11 +36,11 @@ public static class RecipeMarkdown
 
         foreach (var line in written.Lines.Where(line => line.IsOut))
             text.Append(CultureInfo.InvariantCulture, $"- taken out again: {Plain(line.Text)}\n");
-        if (written.Steps is { Count: > 0 } steps)
+        if (written.ToDo is { Count: > 0 } steps)
         {
             text.Append("\n## Method\n\n");
             for (var i = 0; i < steps.Count; i++)
-                text.Append(CultureInfo.InvariantCulture, $"{i + 1}. {Plain(steps[i].Text)}{Times(steps[i])}\n");
+                text.Append(CultureInfo.InvariantCulture, $"{i + 1}. {Plain(steps[i].Written.Text)}{Times(steps[i])}\n");
         }
 
         text.Append("\n## One portion\n\n| | |\n|---|---:|\n");
@@ -63,13 +64,14 @@ public static class RecipeMarkdown
         _ => "",
     };
 
-    private static string Times(RecipeStep step)
+    // What the sentence says itself is not said again.
+    private static string Times(StepToDo step)
     {
         var times = new List<string>();
-        if (step.HandsOn > 0) times.Add($"{step.HandsOn} min hands-on");
-        if (step.Unattended > 0) times.Add($"{step.Unattended} min unattended");
-        if (step.TemperatureC is { } celsius) times.Add($"{celsius} °C");
-        if (step.DoneWhen is { Length: > 0 } done) times.Add("done when " + Plain(done));
+        if (step.Written.HandsOn > 0) times.Add($"{step.Written.HandsOn} min hands-on");
+        if (step.Written.Unattended > 0) times.Add($"{step.Written.Unattended} min unattended");
+        if (step.Written.TemperatureC is { } celsius) times.Add($"{celsius} °C");
+        if (step.Written.DoneWhen is { Length: > 0 } done) times.Add("done when " + Plain(done));
         return times.Count == 0 ? "" : $" ({string.Join(", ", times)})";
     }
 

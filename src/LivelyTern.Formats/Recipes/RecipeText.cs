@@ -13,11 +13,6 @@ public static class RecipeText
 {
     private static readonly Regex BulletPattern = new(@"^(?:[-*•·▢☐]\s+|\d{1,2}[.)]\s+)", RegexOptions.NonBacktracking);
     private static readonly Regex NumberedPattern = new(@"^\s*\d{1,2}[.)]\s", RegexOptions.NonBacktracking);
-    private static readonly Regex TemperaturePattern = new(
-        @"(?<n>\d{2,3})\s*°?\s*(?<u>[CF])\b", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture);
-    private static readonly Regex TimePattern = new(
-        @"(?<n>\d{1,3})\s*(?<u>minutes?|mins?|hours?|hrs?|h)\b",
-        RegexOptions.NonBacktracking | RegexOptions.IgnoreCase | RegexOptions.ExplicitCapture);
 
     private enum Place
     {
@@ -68,26 +63,9 @@ public static class RecipeText
 
         void AddStep(string step)
         {
-            if (steps.Count < WrittenRecipe.MostSteps) steps.Add(new(step, Unattended: MinutesIn(step), TemperatureC: TemperatureIn(step)));
+            if (steps.Count < WrittenRecipe.MostSteps) steps.Add(new(step));
             else missed.Add(step);
         }
-    }
-
-    /// <summary>The oven temperature a text names, in °C: 350 °F is 177.</summary>
-    internal static int? TemperatureIn(string text)
-    {
-        var match = TemperaturePattern.Match(text);
-        if (!match.Success || !int.TryParse(match.Groups["n"].Value, CultureInfo.InvariantCulture, out var degrees)) return null;
-        var celsius = match.Groups["u"].Value is "F" or "f" ? (degrees - 32) * 5 / 9m : degrees;
-        return celsius is >= -40 and <= 500 ? (int)Math.Round(celsius, MidpointRounding.AwayFromZero) : null;
-    }
-
-    // "simmer for 25 minutes", "bake 1 hour": the first time a step names.
-    private static int MinutesIn(string text)
-    {
-        var match = TimePattern.Match(text);
-        if (!match.Success || !int.TryParse(match.Groups["n"].Value, CultureInfo.InvariantCulture, out var n)) return 0;
-        return Math.Min(match.Groups["u"].Value.StartsWith("h", StringComparison.OrdinalIgnoreCase) ? n * 60 : n, 10_080);
     }
 
     private static bool IsLine(string line) =>

@@ -164,12 +164,14 @@ public static class RecipeEndpoints
         }
 
         var variants = (await store.ListAsync()).Where(other => other.BaseId == id);
+        var steps = written.ToDo;
+        var (hands, waits) = (steps.Sum(step => step.Way.HandsOn), steps.Sum(step => step.Way.Unattended));
         return new(
             row.Id, row.Name, row.Letters, row.Tint, row.Portions, [.. written.Lines.Select(line => line.Text)],
             [.. written.Lines.Select(line => line.FoodId ?? "")], [.. written.Lines.Select(line => line.Part)],
             [.. written.Lines.Select(line => line.IsTakenOut)], [.. written.Lines.Select(line => line.Key)],
             [.. written.Lines.Select(OriginOf)], [.. keys.Values.Where(line => !own.Contains(line.Key)).Select(line => line.Text)],
-            row.Pieces, row.CookedGrams, FillsOf(row.VolumeMl), row.Pan, row.MayHalve, written.Steps ?? [], written.HandsOn,
-            written.Unattended, row.BaseId, of?.Name, [.. variants.Select(NameOf)], row.ChangedAt, row.ArchivedAt is not null, row.Version);
+            row.Pieces, row.CookedGrams, FillsOf(row.VolumeMl), row.Pan, row.MayHalve, written.Steps ?? [], hands, waits,
+            row.BaseId, of?.Name, [.. variants.Select(NameOf)], row.ChangedAt, row.ArchivedAt is not null, row.Version);
     }
 }

@@ -1,0 +1,79 @@
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Recipes.Steps;
+
+/// <summary>
+/// Reads the sentences of a recipe into what a schedule needs: minutes hands-on and unattended, a temperature, what is occupied. What a
+/// sentence leaves out comes from the usual times of its verbs (<see cref="StepVerbs"/>), marked "about".
+/// </summary>
+public static class StepReader
+{
+    private const int LongestRead = 2000;
+
+    /// <summary>Reads the steps of one recipe, each with what the steps before it said.</summary>
+    /// <param name="steps">The sentences, in order. Only the first 2,000 letters of each are read.</param>
+    /// <returns>A reading for each.</returns>
+    public static IReadOnlyList<StepReading> Read(IReadOnlyList<string> steps)
+    {
+        ArgumentNullException.ThrowIfNull(steps);
+        var readings = new List<StepReading>();
+        var before = new Before(null, false);
+        foreach (var step in steps)
+        {
+            var (reading, after) = Read(step.Length > LongestRead ? step[..LongestRead] : step, before);
+            readings.Add(reading);
+            before = after;
+        }
+
+        return readings;
+    }
+
+    // What earlier steps said that a later one counts on: the oven was preheated, all went into the slow cooker.
+    private sealed record Before(int? OvenCelsius, bool InSlowCooker);
+
+    private static (StepReading Reading, Before After) Read(string step, Before before)
+    {
+        var words = StepWords.Of(step);
+        var missed = StepMachines.NotKnown(words).ToList();
+        var inSlowCooker = before.InSlowCooker || StepMachines.NameSlowCooker(words.ToArray());
+        var (main, others) = WaysApart.Of(words);
+        var way = new SentenceReader(main, before.OvenCelsius, inSlowCooker, missed).Read();
+        var otherWays = others
+            .Select(other => new SentenceReader(other, null, inSlowCooker, missed).Read())
+            .Where(other => other.Parts.Count > 0)
+            .Select(other => InPlaceOfTheLast(way, other))
+            .ToList();
+        var oven = way.Parts.LastOrDefault(part => part.Uses.Contains(Occupies.Oven) && part.Celsius is not null)?.Celsius;
+        var (atATime, loads) = LoadsIn(words);
+        return (new(way, otherWays, atATime, loads, missed), new(oven ?? before.OvenCelsius, inSlowCooker));
+    }
+
+    // "Toss with the oil and roast 35 minutes, or air-fry 12 minutes": the toss belongs to both.
+    private static StepWay InPlaceOfTheLast(StepWay way, StepWay other)
+    {
+        var last = way.Parts.Count - 1;
+        while (last > 0 && way.Parts[last] is { IsHandsOn: true } or { IsAbout: true }) last--;
+        if (last < 0) return other;
+        return new([.. way.Parts.Take(last), .. other.Parts, .. way.Parts.Skip(last + 1)]);
+    }
+
+    private static (int? AtATime, int? Loads) LoadsIn(List<StepWord> words)
+    {
+        (int? atATime, int? loads) = (null, null);
+        for (var at = 0; at + 2 < words.Count; at++)
+        {
+            bool Follows(params string[] texts) => texts.Index().All(pair => words.Count > at + 1 + pair.Index
+                && words[at + 1 + pair.Index].Is(pair.Item));
+            if (words[at].Kind == StepWordKind.Number && Follows("at", "a", "time")) atATime = Whole(words[at].Value);
+            if (words[at].Is("in") && words[at + 1].Kind == StepWordKind.Number
+                && words[at + 2].Text is "batches" or "lots" or "goes" or "loads" or "rounds")
+                loads = Whole(words[at + 1].Value);
+            if (words[at].Is("in") && words[at + 1].Is("batches")) loads = 2;
+        }
+
+        if (words.Count > 1 && words[^1].Is("batches") && words[^2].Is("in")) loads ??= 2;
+        return (atATime, loads);
+    }
+
+    private static int? Whole(decimal value) => value is >= 1 and <= 1000 ? (int)Rounding.ToStep(value, 1) : null;
+}

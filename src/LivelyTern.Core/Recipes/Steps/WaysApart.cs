@@ -1,0 +1,68 @@
+namespace LivelyTern.Core.Recipes.Steps;
+
+/// <summary>A sentence that names another way, "35 minutes at 180 °C, or 12 minutes in the air fryer", taken apart into its ways.</summary>
+internal static class WaysApart
+{
+    /// <summary>The words of the first way, and those of each other.</summary>
+    public static (List<StepWord> Main, List<List<StepWord>> Others) Of(List<StepWord> words)
+    {
+        var times = SaidTime.In(words);
+        var main = new List<StepWord>();
+        var others = new List<List<StepWord>>();
+        for (var at = 0; at < words.Count; at++)
+        {
+            if (!words[at].Is("or") || times.Exists(time => at > time.From && at < time.To))
+            {
+                main.Add(words[at]);
+                continue;
+            }
+
+            var end = EndOf(words, at + 1);
+            var other = words[(at + 1)..end];
+            var start = StartOf(words, at);
+            var hasTimeBefore = times.Exists(time => time.From >= start && time.From < at);
+            if (!hasTimeBefore || SaidTime.In(WithUnits(other)).Count == 0 || !IsAnotherWay(words[start..at], other))
+            {
+                main.Add(words[at]);
+                continue;
+            }
+
+            others.Add(WithUnits(other));
+            at = end - 1;
+        }
+
+        return (main, others);
+    }
+
+    // "or on high for 4": the unit of the first way.
+    private static List<StepWord> WithUnits(List<StepWord> words)
+    {
+        if (SaidTime.In(words).Count > 0) return words;
+        var at = words.FindIndex(word => word.Is("for"));
+        return at >= 0 && at + 1 < words.Count && words[at + 1].Kind == StepWordKind.Number
+            ? [.. words[..(at + 2)], new(StepWordKind.Word, "hours"), .. words[(at + 2)..]]
+            : words;
+    }
+
+    // Another machine, or another setting of the same; else it is a word of choice: "until golden or 20 minutes".
+    private static bool IsAnotherWay(List<StepWord> one, List<StepWord> other)
+    {
+        bool HasHeat(List<StepWord> words) => words.Exists(word => word.Text is "high" or "low");
+        return StepMachines.In(other.ToArray()) is not null || other.Exists(word => StepVerbs.Find(word.Text) is { IsHandsOn: false })
+            || (HasHeat(one) && HasHeat(other)) || StepMachines.AreOnTheStove(other.ToArray());
+    }
+
+    private static int EndOf(List<StepWord> words, int from)
+    {
+        for (var at = from; at < words.Count; at++)
+            if (words[at].Text is "." or ";" or ")" || (words[at].Is("or") && at > from)) return at;
+        return words.Count;
+    }
+
+    private static int StartOf(List<StepWord> words, int to)
+    {
+        for (var at = to - 1; at >= 0; at--)
+            if (words[at].Text is "." or ";") return at + 1;
+        return 0;
+    }
+}
