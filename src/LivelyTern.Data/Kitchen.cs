@@ -28,7 +28,7 @@ public static class Kitchen
         services.AddSingleton<BatchCache>().AddSingleton<EntryCache>();
         services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<FoodRecords>();
         services.AddScoped<EaterStore>().AddScoped<RecipeStore>();
-        services.AddScoped<BatchReader>().AddScoped<BatchStore>();
+        services.AddScoped<BatchReader>().AddScoped<BatchStore>().AddScoped<PrepDayStore>();
         services.AddScoped<BoxStore>();
         services.AddScoped<PutBoxes>();
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();

@@ -46,6 +46,12 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>What goes and went into them.</summary>
     public DbSet<BatchLineRow> BatchLines => Set<BatchLineRow>();
 
+    /// <summary>How prep days are wished.</summary>
+    public DbSet<PrepDayRow> PrepDays => Set<PrepDayRow>();
+
+    /// <summary>What the kitchen has to cook with.</summary>
+    public DbSet<EquipmentRow> Equipment => Set<EquipmentRow>();
+
     /// <summary>Boxes packed.</summary>
     public DbSet<BoxRow> Boxes => Set<BoxRow>();
 

@@ -138,6 +138,7 @@ public static class KitchenHost
         api.MapPack();
         api.MapCook();
         api.MapScheduleCalculations();
+        api.MapPrepDays();
         api.MapPacking();
         api.MapKeep();
         api.MapEat();

@@ -208,6 +208,42 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("Batches");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Cook.EquipmentRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Equipment")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Equipment", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Cook.PrepDayRow", b =>
+                {
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Wishes")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Day");
+
+                    b.ToTable("PrepDays", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Eat.EntryRow", b =>
                 {
                     b.Property<Guid>("Id")

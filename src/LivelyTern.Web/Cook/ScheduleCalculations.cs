@@ -43,7 +43,9 @@ public static class ScheduleCalculations
     private static async Task<Results<Ok<CalcScheduleAnswer>, ProblemHttpResult>> LayAsync(
         CalcScheduleRequest body, IPrepDayScheduler scheduler, SolverTurns turns, CancellationToken gone)
     {
-        var problem = new ScheduleProblem([.. body.Tasks.Select(TaskOf)], body.Capacities, [], new Dictionary<string, int>());
+        if (Holes(body).ToList() is { Count: > 0 } holes) return Answers.Problem(holes);
+        var notHeated = new Dictionary<string, int>(StringComparer.Ordinal);
+        var problem = new ScheduleProblem([.. body.Tasks.Select(TaskOf)], body.Capacities, [], notHeated);
         List<Problem> problems = [.. problem.Problems()];
         if (body.Seconds is not (>= 0 and <= LongestSeconds))
             problems.Add(new("seconds-absurd", "seconds", $"Look for between 0 and {LongestSeconds} seconds."));
@@ -54,7 +56,18 @@ public static class ScheduleCalculations
             [.. laid.Tasks.Select(task => new CalcStart(task.Id, task.Start))], laid.End, laid.Bound, laid.IsProven));
     }
 
+    private static IEnumerable<Problem> Holes(CalcScheduleRequest body)
+    {
+        for (var i = 0; i < body.Tasks.Count; i++)
+        {
+            if (body.Tasks[i] is not { } task || string.IsNullOrWhiteSpace(task.Id))
+                yield return new("task-unnamed", $"tasks[{i}]", $"Task {i + 1} has no id.");
+            else if (task.After?.Any(before => before is null) == true)
+                yield return new("task-unknown", $"tasks[{i}].after", $"{task.Id} comes after nothing that has a name.");
+        }
+    }
+
     private static ScheduleTask TaskOf(CalcTask task) => new(
-        task.Id, [new(task.Minutes, task.Uses ?? new Dictionary<string, int>())],
+        task.Id, [new(task.Minutes, task.Uses ?? new Dictionary<string, int>(StringComparer.Ordinal))],
         [.. (task.After ?? []).Select(before => new TaskBond(before))]);
 }

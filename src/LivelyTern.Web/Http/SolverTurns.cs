@@ -3,8 +3,8 @@ using LivelyTern.Core.Measures;
 namespace LivelyTern.Web.Http;
 
 /// <summary>
-/// Work that keeps a core busy for a while, one after another: a fit sent whole, a menu, a prep day. It holds no request's thread, a few wait their
-/// turn, and whoever comes after those is told to come again.
+/// Work that keeps a core busy for a while, one after another: a fit sent whole, a menu, a prep day. It holds no request's thread, a few
+/// wait their turn, and whoever comes after those is told to come again.
 /// </summary>
 public sealed class SolverTurns : IDisposable
 {
@@ -23,7 +23,8 @@ public sealed class SolverTurns : IDisposable
         if (Interlocked.Increment(ref inLine) > Most)
         {
             Interlocked.Decrement(ref inLine);
-            return new Problem(Answers.BusyCode, "", $"{Most} plans are being worked out or waiting already: try again in a minute.");
+            return new Problem(
+                Answers.BusyCode, "", $"{Most} plans are being worked out or waiting already: try again in a minute.");
         }
 
         try

@@ -19,9 +19,9 @@ import { Notices } from "./notices";
 import { useToday } from "./useToday";
 
 /** The rooms on the bar of a phone; the others are behind "more". */
-const phoneRooms = new Set<string>(["recipes", "plan", "pack", "eat"]);
+const phoneRooms = new Set<string>(["plan", "cook", "pack", "eat"]);
 
-const rooms = ["aim", "foods", "recipes", "plan", "pack", "eat"] as const;
+const rooms = ["aim", "foods", "recipes", "plan", "cook", "pack", "eat"] as const;
 
 type Shown = "keys" | "finder" | "more" | null;
 
@@ -147,7 +147,8 @@ export function Frame() {
 function nextRoom(overview: OverviewView): (typeof rooms)[number] {
   if (overview.eaters === 0) return "aim";
   if (overview.recipes === 0) return "recipes";
-  if (overview.batchesWaiting + overview.batchesDue > 0) return "pack";
+  if (overview.batchesWaiting > 0) return "pack";
+  if (overview.batchesDue > 0) return "cook";
   return overview.shelfBoxes > 0 ? "plan" : "eat";
 }
 
@@ -164,10 +165,12 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
       return overview.laidDays
         ? t("state.plan", { fit: overview.fitDays, count: overview.laidDays })
         : t("state.planEmpty");
-    case "pack":
+    case "cook":
       if (overview.batchesDue > 0) return t("state.cook", { count: overview.batchesDue });
-      if (overview.batchesWaiting === 0 && overview.nextPrepDay)
-        return t("state.prepDay", { day: shortDay(overview.nextPrepDay) });
+      return overview.nextPrepDay
+        ? t("state.prepDay", { day: shortDay(overview.nextPrepDay) })
+        : t("state.noPrepDay");
+    case "pack":
       return t("state.pack", { count: overview.batchesWaiting });
     case "eat": {
       if (overview.left === null || !overview.leading) return t("state.eat");

@@ -3,9 +3,10 @@ import { all, type About } from "./queryKeys";
 
 /** For each kind of change, the queries that read what it changed, by the first word of their keys. */
 const readers = {
-  plan: ["week", "day", "overview", "batch"],
-  batch: ["batch", "batches", "week", "day", "overview"],
-  recipe: ["recipes", "overview", "week", "day", "batch"],
+  plan: ["week", "day", "overview", "batch", "prepDays", "prepDay", "laidDay"],
+  batch: ["batch", "batches", "week", "day", "overview", "prepDays", "prepDay", "laidDay"],
+  prepDay: ["prepDay", "equipment"],
+  recipe: ["recipes", "overview", "week", "day", "batch", "laidDay"],
   eater: ["eaters", "week", "day", "overview", "recipes", "batch"],
 } as const satisfies Record<string, readonly About[]>;
 

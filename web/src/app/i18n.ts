@@ -1,6 +1,7 @@
 import i18next, { type TFunction } from "i18next";
 import { beginning } from "../beginning/words";
 import { aim } from "../rooms/aim/words";
+import { cook } from "../rooms/cook/words";
 import { eat } from "../rooms/eat/words";
 import { foods } from "../rooms/foods/words";
 import { pack } from "../rooms/pack/words";
@@ -10,7 +11,7 @@ import { app } from "./words";
 
 void i18next.init({
   lng: "en",
-  resources: { en: { app, beginning, aim, foods, recipes, plan, pack, eat } },
+  resources: { en: { app, beginning, aim, foods, recipes, plan, cook, pack, eat } },
   defaultNS: "app",
   interpolation: { escapeValue: false },
 });

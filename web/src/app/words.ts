@@ -2,7 +2,15 @@ export const app = {
   name: "Lively Tern",
   skip: "Go to the page",
   rail: "The week's steps",
-  rooms: { aim: "Aim", foods: "Foods", recipes: "Recipes", plan: "Plan", pack: "Pack", eat: "Eat" },
+  rooms: {
+    aim: "Aim",
+    foods: "Foods",
+    recipes: "Recipes",
+    plan: "Plan",
+    cook: "Cook",
+    pack: "Pack",
+    eat: "Eat",
+  },
   state: {
     aim_zero: "nobody yet",
     aim_one: "1 eater",
@@ -21,6 +29,7 @@ export const app = {
     cook_one: "1 batch to cook today",
     cook_other: "{{count}} batches to cook today",
     prepDay: "next prep day {{day}}",
+    noPrepDay: "nothing planned",
     left: "{{amount}} {{unit}} left today",
     over: "{{amount}} {{unit}} over today",
     eat: "today",
@@ -72,6 +81,7 @@ export const app = {
   retry: "Try again",
   energy: "energy",
   numberWhole: "A batch makes at least one portion: type a whole number.",
+  timeUnclear: "Type a time like 10, 10:30 or 6 pm.",
   numberNeeded: "Type a number here, or leave it empty.",
   never: {
     mark: "never for {{name}}",

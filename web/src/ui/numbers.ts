@@ -56,3 +56,20 @@ export function wholeIn(typed: string): number | null {
   const value = numberIn(typed);
   return value !== null && Number.isSafeInteger(value) ? value : null;
 }
+
+/**
+ * A time of day as people type it: "10", "10:30", "10.30", "1030", "6 pm", "18h30".
+ * @returns "10:30", with two digits for the hour; null for what is no time.
+ */
+export function timeIn(typed: string): string | null {
+  const parted = /^(\d{1,2})(?:\s*[:.h]\s*(\d{2})|(\d{2}))?\s*(h|am|pm|a\.m\.|p\.m\.)?$/i.exec(typed.trim());
+  if (!parted) return null;
+  const half = parted[4]?.replaceAll(".", "").toLowerCase();
+  let hour = Number(parted[1]);
+  const minute = Number(parted[2] ?? parted[3] ?? 0);
+  if ((half === "am" || half === "pm") && (hour < 1 || hour > 12)) return null;
+  if (half === "pm" && hour < 12) hour += 12;
+  if (half === "am" && hour === 12) hour = 0;
+  if (hour > 23 || minute > 59) return null;
+  return `${String(hour).padStart(2, "0")}:${String(minute).padStart(2, "0")}`;
+}

@@ -45,6 +45,14 @@ public sealed record StepToDo(RecipeStep Written, StepReading Reading, StepWay W
             return;
         }
 
+        // "Bake the pancakes, three at a time": 25 minutes by hand are the baking's, which a sentence alone would leave to itself.
+        var stoodBy = isHandsOn && own.Count == 0 ? parts.FindIndex(part => part.IsAbout && part.Uses.Count > 0) : -1;
+        if (stoodBy >= 0)
+        {
+            parts[stoodBy] = parts[stoodBy] with { Minutes = minutes, IsHandsOn = true, IsAbout = false };
+            return;
+        }
+
         if (own.Count == 0)
         {
             var verb = isHandsOn ? StepVerbs.Mix : StepVerbs.Rest;

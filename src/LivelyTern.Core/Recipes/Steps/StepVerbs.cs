@@ -76,8 +76,11 @@ public static class StepVerbs
 
     /// <summary>Cutting small: longer the more there is.</summary>
     public static StepVerb Chop { get; } = Hands(
-        "chop", 5, [Occupies.Board], Grows.WithTheAmount, "chop", "dice", "slice", "cube", "mince", "shred", "grate", "cut", "halve",
+        "chop", 5, [Occupies.Board], Grows.WithTheAmount, "chop", "dice", "slice", "cube", "mince", "cut", "halve",
         "quarter", "trim", "julienne", "shave", "crush", "spiralize", "spiralise", "debone", "fillet", "carve");
+
+    /// <summary>Grating.</summary>
+    public static StepVerb Grate { get; } = Hands("grate", 4, [Occupies.Board], Grows.WithTheAmount, "grate", "shred");
 
     /// <summary>Peeling, washing and the like: longer the more there is.</summary>
     public static StepVerb Clean { get; } = Hands(
@@ -115,7 +118,7 @@ public static class StepVerbs
     public static IReadOnlyList<StepVerb> All { get; } =
     [
         Preheat, Bake, Roast, SlowCook, Pressure, Release, AirFry, Microwave, Waffle, Blend, Simmer, Fry, Warm, Cool, Chill, Freeze, Rest,
-        Chop, Clean, Shape, Mix, Add, BringToTheBoil, Cook,
+        Chop, Grate, Clean, Shape, Mix, Add, BringToTheBoil, Cook,
     ];
 
     private static readonly Dictionary<string, StepVerb> ByWord =

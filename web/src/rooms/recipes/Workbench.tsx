@@ -250,8 +250,6 @@ function Bench({ recipe }: { recipe: RecipeView }) {
           {view === "steps" && (
             <StepsView
               steps={sheet.steps}
-              handsOn={bench.saved.handsOn}
-              unattended={bench.saved.unattended}
               trouble={trouble}
               onChange={(steps, field) => change({ ...sheet, steps }, field)}
             />

@@ -30,7 +30,8 @@ export interface Step {
   text: string;
   handsOn: string;
   unattended: string;
-  occupies: Occupies[];
+  /** Null as the sentence says. */
+  occupies: Occupies[] | null;
   temperature: string;
   doneWhen: string;
 }
@@ -65,6 +66,8 @@ const portionMeasures: Measure[] = [
 export const measuresUnder = (rule: PointsRule | null | undefined): Measure[] =>
   portionMeasures.filter((measure) => measure !== "points" || rule);
 
+const said = (value: number | null | undefined) => (value == null ? "" : String(value));
+
 let nextKey = 1;
 const opened = Date.now().toString(36) + Math.random().toString(36).slice(2, 8);
 
@@ -75,14 +78,12 @@ export const newLine = (text = "", part: RecipePart = "main"): Line => {
 export const newStep = (step?: RecipeStep): Step => ({
   key: nextKey++,
   text: step?.text ?? "",
-  handsOn: step?.handsOn ? String(step.handsOn) : "",
-  unattended: step?.unattended ? String(step.unattended) : "",
-  occupies: step?.occupies ?? [],
+  handsOn: said(step?.handsOn),
+  unattended: said(step?.unattended),
+  occupies: step?.occupies ?? null,
   temperature: step?.temperatureC == null ? "" : String(step.temperatureC),
   doneWhen: step?.doneWhen ?? "",
 });
-
-const said = (value: number | null | undefined) => (value == null ? "" : String(value));
 
 /** The lines and the yield of a recipe as they came, ready to be typed into. */
 export function linesOf(
@@ -148,16 +149,23 @@ export function requestOf(sheet: Sheet): RecipeRequest {
             widthCm: sheet.pan.shape === "round" ? null : sentNumber(sheet.pan.width),
           }
         : null,
-    steps: sheet.steps
-      .filter(({ text }) => text.trim() !== "")
-      .map((step) => ({
-        text: step.text,
-        handsOn: sentWhole(step.handsOn) ?? 0,
-        unattended: sentWhole(step.unattended) ?? 0,
-        occupies: step.occupies,
-        temperatureC: sentWhole(step.temperature),
-        doneWhen: step.doneWhen.trim() || null,
-      })),
+    steps: sheet.steps.filter(({ text }) => text.trim() !== "").map((step) => stepOf(step)),
+  };
+}
+
+/** A step as the host reads it; only to be read, half-typed numbers say nothing. */
+export function stepOf(step: Step, isHalfTyped = false) {
+  const whole = (typed: string) => {
+    const value = sentWhole(typed);
+    return isHalfTyped && value !== null && value < 0 ? null : value;
+  };
+  return {
+    text: step.text,
+    handsOn: whole(step.handsOn),
+    unattended: whole(step.unattended),
+    occupies: step.occupies,
+    temperatureC: whole(step.temperature),
+    doneWhen: step.doneWhen.trim() || null,
   };
 }
 

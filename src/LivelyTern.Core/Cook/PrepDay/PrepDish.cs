@@ -1,0 +1,79 @@
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes.Steps;
+
+namespace LivelyTern.Core.Cook.PrepDay;
+
+/// <summary>A food that goes into a dish, as it is prepared.</summary>
+/// <param name="FoodId">Which food.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Weight">How much of it, at this batch's size.</param>
+/// <param name="Note">How the line says it is prepared: "chopped".</param>
+public sealed record PrepLine(string FoodId, string Name, Grams Weight, string Note);
+
+/// <summary>A dish to be cooked on a prep day.</summary>
+/// <param name="Id">Its batch.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="Steps">How it is made.</param>
+/// <param name="Factor">How many times what its recipe makes.</param>
+/// <param name="Boxes">Into how many boxes it is packed.</param>
+/// <param name="RecipePieces">How many pieces its recipe makes; null where it makes none.</param>
+/// <param name="Lines">What goes in.</param>
+public sealed record PrepDish(
+    Guid Id, string Name, IReadOnlyList<StepToDo> Steps, decimal Factor, int Boxes, int? RecipePieces, IReadOnlyList<PrepLine> Lines)
+{
+    /// <summary>What goes in, all together.</summary>
+    public Grams Raw => new(Lines.Sum(line => Math.Max(0, line.Weight.Value)));
+
+    /// <summary>How many pieces this batch makes; null where it makes none.</summary>
+    public int? Pieces => RecipePieces is { } pieces ? (int)Math.Ceiling(pieces * Factor) : null;
+}
+
+/// <summary>What kind of work a task is.</summary>
+public enum PrepKind
+{
+    /// <summary>Everything out onto the table.</summary>
+    GetOut,
+
+    /// <summary>Washing and chopping, for one dish or for several in one go.</summary>
+    Prepare,
+
+    /// <summary>A part of a step of a recipe.</summary>
+    Step,
+
+    /// <summary>Cooling before the lids go on.</summary>
+    Cool,
+
+    /// <summary>Into the boxes.</summary>
+    Pack,
+
+    /// <summary>Washing up.</summary>
+    WashUp,
+}
+
+/// <summary>So much of a food for one of the dishes.</summary>
+/// <param name="Dish">The dish.</param>
+/// <param name="Food">The food's name.</param>
+/// <param name="Grams">How much.</param>
+public sealed record PrepAmount(Guid Dish, string Food, decimal Grams);
+
+/// <summary>A stretch of a task that has a name of its own: coming to pressure, under pressure, release.</summary>
+/// <param name="Verb">Its name.</param>
+/// <param name="Minutes">How long.</param>
+public sealed record PrepPhase(string Verb, int Minutes);
+
+/// <summary>A task of a prep day, as it is told to a cook; what it needs and when it can be done stands in its schedule task.</summary>
+/// <param name="Id">Its name in the problem.</param>
+/// <param name="Kind">What kind of work it is.</param>
+/// <param name="Dishes">For which dishes; none where it is for all.</param>
+/// <param name="Verb">What is done, by the verb's name.</param>
+/// <param name="Step">Which step of the recipe it is part of, from 0; null where it is none.</param>
+/// <param name="Text">The sentence of that step; empty where there is none.</param>
+/// <param name="IsHandsOn">Whether a cook stands by with both hands.</param>
+/// <param name="IsAbout">Whether its minutes are the usual ones and not said.</param>
+/// <param name="Celsius">Degrees of the oven or the like; null where none are said.</param>
+/// <param name="Loads">In how many loads it is done.</param>
+/// <param name="Amounts">What is prepared for which dish.</param>
+/// <param name="Phases">Its stretches, where it has several.</param>
+public sealed record PrepTask(
+    string Id, PrepKind Kind, IReadOnlyList<Guid> Dishes, string Verb, int? Step, string Text, bool IsHandsOn, bool IsAbout, int? Celsius,
+    int Loads, IReadOnlyList<PrepAmount> Amounts, IReadOnlyList<PrepPhase> Phases);

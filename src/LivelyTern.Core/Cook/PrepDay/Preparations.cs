@@ -1,0 +1,118 @@
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes.Steps;
+
+namespace LivelyTern.Core.Cook.PrepDay;
+
+/// <summary>Something to be washed or chopped for one dish.</summary>
+/// <param name="Dish">For which.</param>
+/// <param name="Step">By which step, from 0; null where only its line says so: "3 onions, chopped".</param>
+/// <param name="Verb">What is done.</param>
+/// <param name="FoodId">To which food; null where the step does not name it.</param>
+/// <param name="Food">The food's name; the step's sentence where none is named.</param>
+/// <param name="Weight">How much of it.</param>
+/// <param name="Minutes">How long it takes by itself.</param>
+/// <param name="IsAbout">Whether that is the usual time and not said.</param>
+public sealed record Preparation(
+    Guid Dish, int? Step, StepVerb Verb, string? FoodId, string Food, Grams Weight, int Minutes, bool IsAbout);
+
+/// <summary>
+/// What is washed and chopped for a whole prep day: found in the sentences and in the lines of its dishes, and done in one go where several
+/// dishes want the same of one food.
+/// </summary>
+public static class Preparations
+{
+    // Getting the board and the food out, once for each food, and grams a minute: common practice, no published source.
+    private const int ToBegin = 1;
+    private const decimal ChoppedAMinute = 60, CleanedAMinute = 120;
+
+    private static readonly Dictionary<string, StepVerb> Notes = NotesOf(
+        (StepVerbs.Chop, ["chopped", "diced", "sliced", "cubed", "minced", "halved", "quartered", "crushed", "cut"]),
+        (StepVerbs.Grate, ["grated", "shredded"]),
+        (StepVerbs.Clean, ["washed", "rinsed", "peeled", "scrubbed", "trimmed", "cored", "deseeded", "shelled", "pitted", "zested"]));
+
+    /// <summary>Whole minutes for so much of a food, the first minute for getting it onto the board: 300 g of onions take 6.</summary>
+    public static int MinutesFor(StepVerb verb, Grams weight)
+    {
+        ArgumentNullException.ThrowIfNull(verb);
+        return ToBegin + Working(verb, weight);
+    }
+
+    /// <summary>The foods of a dish that a sentence names.</summary>
+    public static IReadOnlyList<PrepLine> Named(string sentence, IReadOnlyList<PrepLine> lines)
+    {
+        ArgumentNullException.ThrowIfNull(lines);
+        var words = FoodWords.All(sentence).ToHashSet(StringComparer.Ordinal);
+        bool IsNamed(PrepLine line) =>
+            FoodWords.All(line.Name.Split(',')[0]) is { Count: > 0 } name && words.Contains(name[^1]);
+        return [.. lines.Where(line => line.Weight.Value > 0 && IsNamed(line))];
+    }
+
+    /// <summary>What a part of a step prepares: each food that the sentence names by its weight, or as one where it names none.</summary>
+    /// <param name="dish">The dish.</param>
+    /// <param name="step">Which step, from 0.</param>
+    /// <param name="part">The part: washing or chopping.</param>
+    public static IEnumerable<Preparation> Of(PrepDish dish, int step, StepPart part)
+    {
+        ArgumentNullException.ThrowIfNull(dish);
+        ArgumentNullException.ThrowIfNull(part);
+        var text = dish.Steps[step].Written.Text;
+        var verb = StepVerbs.All.First(one => string.Equals(one.Name, part.Verb, StringComparison.Ordinal));
+        var foods = Named(text, dish.Lines);
+        var said = (int)Math.Ceiling(part.Minutes * dish.Factor);
+        if (foods.Count == 0)
+        {
+            yield return new(dish.Id, step, verb, null, text, Grams.Zero, said, part.IsAbout);
+            yield break;
+        }
+
+        var whole = foods.Sum(food => food.Weight.Value);
+        foreach (var food in foods)
+        {
+            var minutes = part.IsAbout ? MinutesFor(verb, food.Weight) : (int)Math.Ceiling(said * food.Weight.Value / whole);
+            yield return new(dish.Id, step, verb, food.FoodId, food.Name, food.Weight, minutes, part.IsAbout);
+        }
+    }
+
+    /// <summary>What only the lines of a dish say: "3 onions, chopped", where no step chops onions.</summary>
+    /// <param name="dish">The dish.</param>
+    /// <param name="said">What its steps prepare.</param>
+    public static IEnumerable<Preparation> OfLines(PrepDish dish, IReadOnlyList<Preparation> said)
+    {
+        ArgumentNullException.ThrowIfNull(dish);
+        foreach (var line in dish.Lines.Where(line => line.Weight.Value > 0))
+        {
+            var verb = FoodWords.All(line.Note).Select(word => Notes.GetValueOrDefault(word)).FirstOrDefault(found => found is not null);
+            if (verb is null || said.Any(one => string.Equals(one.FoodId, line.FoodId, StringComparison.Ordinal))) continue;
+            yield return new(dish.Id, null, verb, line.FoodId, line.Name, line.Weight, MinutesFor(verb, line.Weight), true);
+        }
+    }
+
+    /// <summary>Those of one food that several dishes want alike, together; each other by itself with those of its step.</summary>
+    public static IEnumerable<IReadOnlyList<Preparation>> Together(IReadOnlyList<Preparation> all)
+    {
+        ArgumentNullException.ThrowIfNull(all);
+        var shared = all.Where(one => one.FoodId is not null).GroupBy(one => (one.Verb.Name, one.FoodId))
+            .Where(same => same.Select(one => one.Dish).Distinct().Count() > 1).Select(same => same.ToList()).ToList();
+        var inOneGo = shared.SelectMany(same => same).ToHashSet();
+        return [.. shared, .. all.Where(one => !inOneGo.Contains(one)).GroupBy(one => (one.Dish, one.Step, one.Verb.Name))
+            .Select(own => own.ToList())];
+    }
+
+    /// <summary>Whole minutes of some preparations done in one go: the board is got out once for each food.</summary>
+    public static int MinutesOf(IReadOnlyList<Preparation> together)
+    {
+        ArgumentNullException.ThrowIfNull(together);
+        var said = together.Where(one => !one.IsAbout || one.FoodId is null).Sum(one => one.Minutes);
+        var byWeight = together.Where(one => one.IsAbout && one.FoodId is not null).GroupBy(one => (one.Verb.Name, one.FoodId))
+            .Sum(same => MinutesFor(same.First().Verb, new(same.Sum(one => one.Weight.Value))));
+        return said + byWeight;
+    }
+
+    private static int Working(StepVerb verb, Grams weight) =>
+        (int)Math.Ceiling(Math.Min(weight.Value, 1_000_000) / (verb == StepVerbs.Clean ? CleanedAMinute : ChoppedAMinute));
+
+    private static Dictionary<string, StepVerb> NotesOf(params (StepVerb Verb, string[] Words)[] all) =>
+        all.SelectMany(one => one.Words.Select(word => (word, one.Verb)))
+            .ToDictionary(pair => pair.word, pair => pair.Verb, StringComparer.Ordinal);
+}

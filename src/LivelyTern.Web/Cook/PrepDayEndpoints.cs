@@ -1,0 +1,97 @@
+using LivelyTern.Core.Cook.PrepDay;
+using LivelyTern.Core.Cook.Schedule;
+using LivelyTern.Core.Measures;
+using LivelyTern.Data;
+using LivelyTern.Data.Cook;
+using LivelyTern.Web.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+
+namespace LivelyTern.Web.Cook;
+
+/// <summary>Prep days: what is cooked, in which kitchen, and when which task is done.</summary>
+public static class PrepDayEndpoints
+{
+    private const double LongestSeconds = 20;
+
+    /// <summary>Maps <c>/api/cook/kitchen</c> and <c>/api/cook/days</c>.</summary>
+    public static void MapPrepDays(this IEndpointRouteBuilder api)
+    {
+        var cook = api.MapGroup("/cook").WithTags("Cook");
+        cook.MapGet("/kitchen", async (PrepDayStore store) => await ShowAsync(store)).WithName("getKitchen");
+        cook.MapPut("/kitchen", SetKitchenAsync).WithName("setKitchen");
+        cook.MapGet("/days", ListAsync).WithName("listPrepDays");
+        cook.MapGet("/days/{day}", async (DateOnly day, TernDb db, PrepDayStore store) =>
+        {
+            await using var once = await db.ReadOnceAsync();
+            return await ShowAsync(day, store);
+        }).WithName("getPrepDay");
+        cook.MapPut("/days/{day}", SetDayAsync).WithName("setPrepDay");
+        cook.MapPost("/days/{day}/schedule", LayAsync).WithName("layPrepDay");
+    }
+
+    private static async Task<EquipmentView> ShowAsync(PrepDayStore store)
+    {
+        var (equipment, version) = await store.EquipmentAsync();
+        return new(equipment, version);
+    }
+
+    private static async Task<PrepDayView> ShowAsync(DateOnly day, PrepDayStore store)
+    {
+        var (wishes, version) = await store.WishesAsync(day);
+        var rows = (await store.ToCookAsync()).Where(row => row.CookedOn == day);
+        return new(day, wishes, [.. rows.Select(PrepBatch.Of)], version);
+    }
+
+    private static async Task<List<PrepDayRowView>> ListAsync(TernDb db, PrepDayStore store)
+    {
+        await using var once = await db.ReadOnceAsync();
+        var rows = await store.ToCookAsync();
+        return [.. rows.GroupBy(row => row.CookedOn).Select(day => new PrepDayRowView(day.Key, [.. day.Select(PrepBatch.Of)]))];
+    }
+
+    private static async Task<Results<Ok<EquipmentView>, ProblemHttpResult>> SetKitchenAsync(
+        KitchenEquipment body, [FromHeader(Name = "If-Match")] string? ifMatch, PrepDayStore store)
+    {
+        var (version, missing) = Answers.VersionOf(ifMatch);
+        if (missing is not null) return missing;
+        var set = await store.SetEquipmentAsync(version, body);
+        return await set.AnswerWriteAsync(now => Task.FromResult(new EquipmentView(body, now)), async () => await ShowAsync(store));
+    }
+
+    private static async Task<Results<Ok<PrepDayView>, ProblemHttpResult>> SetDayAsync(
+        DateOnly day, PrepDayWishes body, [FromHeader(Name = "If-Match")] string? ifMatch, PrepDayStore store, TimeProvider clock)
+    {
+        var (version, missing) = Answers.VersionOf(ifMatch);
+        if (missing is not null) return missing;
+        if (KitchenDays.Refusal(day, clock.Today(), "day") is { } far) return Answers.Problem([far]);
+        var set = await store.SetWishesAsync(day, version, body);
+        return await set.AnswerWriteAsync(_ => ShowAsync(day, store), async () => await ShowAsync(day, store));
+    }
+
+    private static async Task<Results<Ok<LaidDayView>, ProblemHttpResult>> LayAsync(
+        DateOnly day, LayDayRequest body, TernDb db, PrepDayStore store, IPrepDayScheduler scheduler, SolverTurns turns,
+        CancellationToken gone)
+    {
+        List<Problem> problems = [.. body.Wishes?.Problems() ?? [], .. body.Equipment?.Problems() ?? []];
+        if (body.Seconds is not (>= 0 and <= LongestSeconds))
+            problems.Add(new("seconds-absurd", "seconds", $"Look for between 0 and {LongestSeconds} seconds."));
+        if (problems.Count > 0) return Answers.Problem(problems);
+        var (dishes, wishes, kitchen) = await ReadAsync();
+        var effort = new ScheduleEffort(body.Seconds);
+        LaidDayView Lay() => LaidDayView.Of(
+            PrepDayPlan.Of(dishes, kitchen, wishes, problem => scheduler.Lay(problem, effort, gone)), kitchen, wishes);
+
+        // The first that comes takes no turn: it is there at once.
+        return body.Seconds <= 0 ? TypedResults.Ok(Lay()) : (await turns.RunAsync(Lay, gone)).Answer(laid => laid);
+
+        async Task<(IReadOnlyList<PrepDish>, PrepDayWishes, KitchenEquipment)> ReadAsync()
+        {
+            await using var once = await db.ReadOnceAsync();
+            var rows = (await store.ToCookAsync()).Where(row => row.CookedOn == day).ToList();
+            return (
+                await store.DishesAsync(rows), body.Wishes ?? (await store.WishesAsync(day)).Wishes,
+                body.Equipment ?? (await store.EquipmentAsync()).Equipment);
+        }
+    }
+}
