@@ -1,7 +1,7 @@
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json.Nodes;
-using LivelyTern.Web.Plan;
+using LivelyTern.Web.Http;
 
 namespace LivelyTern.Web.Tests;
 

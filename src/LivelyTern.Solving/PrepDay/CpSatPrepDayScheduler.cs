@@ -23,7 +23,7 @@ public sealed class CpSatPrepDayScheduler : IPrepDayScheduler
         var until = Stopwatch.GetTimestamp() + (long)(effort.Seconds * Stopwatch.Frequency);
         var list = new ListSchedule(problem);
         var isShort = effort.Seconds <= 0;
-        var first = list.Best(isShort ? 1 : Orders, Seed);
+        var first = list.Best(isShort ? 1 : Orders, new Chance(Seed).Share);
         if (first is null || problem.Tasks.Count == 0) return first ?? Impossible(problem);
         var bound = DayBounds.Of(problem);
         var best = first with { Bound = bound, IsProven = first.Late == 0 && first.End <= bound };

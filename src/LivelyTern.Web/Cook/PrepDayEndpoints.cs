@@ -79,8 +79,9 @@ public static class PrepDayEndpoints
         if (problems.Count > 0) return Answers.Problem(problems);
         var (dishes, wishes, kitchen) = await ReadAsync();
         var effort = new ScheduleEffort(body.Seconds);
+        Func<ScheduleProblem, LaidDay> With(ScheduleEffort how) => problem => scheduler.Lay(problem, how, gone);
         LaidDayView Lay() => LaidDayView.Of(
-            PrepDayPlan.Of(dishes, kitchen, wishes, problem => scheduler.Lay(problem, effort, gone)), kitchen, wishes);
+            PrepDayPlan.Of(dishes, kitchen, wishes, With(effort), With(new(0))), kitchen, wishes);
 
         // The first that comes takes no turn: it is there at once.
         return body.Seconds <= 0 ? TypedResults.Ok(Lay()) : (await turns.RunAsync(Lay, gone)).Answer(laid => laid);

@@ -37,19 +37,22 @@ public sealed record WayOut(WayOutKind Kind, int Minutes, Occupies? Machine, Gui
 public sealed record PrepDayPlan(
     PrepDayTasks Tasks, LaidDay Day, IReadOnlyList<ChainLink> Chain, int Overtime, IReadOnlyList<WayOut> WaysOut)
 {
-    private const int TriesForAWayOut = 6, Seed = 20261128, MostWaysOut = 4, RoundedTo = 5;
+    private const int MostWaysOut = 4, RoundedTo = 5;
 
     /// <summary>Lays out a day.</summary>
     /// <param name="dishes">What is cooked.</param>
     /// <param name="kitchen">With what.</param>
     /// <param name="wishes">By whom, when.</param>
-    /// <param name="lay">Lays out a problem.</param>
+    /// <param name="lay">Lays out the day.</param>
+    /// <param name="atOnce">Lays out what would help, each at once.</param>
     public static PrepDayPlan Of(
-        IReadOnlyList<PrepDish> dishes, KitchenEquipment kitchen, PrepDayWishes wishes, Func<ScheduleProblem, LaidDay> lay)
+        IReadOnlyList<PrepDish> dishes, KitchenEquipment kitchen, PrepDayWishes wishes, Func<ScheduleProblem, LaidDay> lay,
+        Func<ScheduleProblem, LaidDay> atOnce)
     {
         ArgumentNullException.ThrowIfNull(dishes);
         ArgumentNullException.ThrowIfNull(wishes);
         ArgumentNullException.ThrowIfNull(lay);
+        ArgumentNullException.ThrowIfNull(atOnce);
         List<PrepDish> cooked = [.. dishes.Where(dish => wishes.LeftOut?.Contains(dish.Id) != true)];
         var tasks = PrepDayTasks.Of(cooked, kitchen, wishes);
         var day = lay(tasks.Problem);
@@ -64,7 +67,7 @@ public sealed record PrepDayPlan(
         }
 
         var chain = LongestChain.Of(tasks.Problem, day, LatestTask(tasks.Problem, day));
-        var waysOut = day.Late == 0 && overtime == 0 ? [] : WaysOutOf(cooked, kitchen, wishes, day.Late, overtime, chain);
+        var waysOut = day.Late == 0 && overtime == 0 ? [] : WaysOutOf(cooked, kitchen, wishes, day.Late, overtime, chain, atOnce);
         return new(tasks, day, chain, overtime, waysOut);
     }
 
@@ -89,10 +92,10 @@ public sealed record PrepDayPlan(
             .MaxBy(pair => pair.Over).Id;
     }
 
-    // Each small change tried at once by the list; what leaves nothing late comes first, then what leaves least.
+    // Each small change tried at once; what leaves nothing late comes first, then what leaves least.
     private static List<WayOut> WaysOutOf(
         List<PrepDish> dishes, KitchenEquipment kitchen, PrepDayWishes wishes, int late, int overtime,
-        IReadOnlyList<ChainLink> chain)
+        IReadOnlyList<ChainLink> chain, Func<ScheduleProblem, LaidDay> atOnce)
     {
         var over = Math.Max(late, overtime);
         var found = new List<WayOut>();
@@ -124,16 +127,14 @@ public sealed record PrepDayPlan(
         void Try(WayOut way, IReadOnlyList<PrepDish> cooked, KitchenEquipment with, PrepDayWishes wished, int sooner = 0)
         {
             var tasks = PrepDayTasks.Of(cooked, with, wished);
-            var isShort = false;
-            var day = new ListSchedule(tasks.Problem).Best(TriesForAWayOut, Seed);
-            if (day is null)
+            var day = atOnce(tasks.Problem);
+            var isShort = day.Tasks.Count < tasks.Tasks.Count;
+            if (isShort)
             {
-                isShort = true;
                 tasks = PrepDayTasks.Of(cooked, with, WithoutAnEnd(wished));
-                day = new ListSchedule(tasks.Problem).Best(TriesForAWayOut, Seed);
+                day = atOnce(tasks.Problem);
             }
 
-            if (day is null) return;
             var stillLate = day.Late + (isShort ? Overrun(day, tasks, wished) : 0);
             if (stillLate < late + overtime) found.Add(way with { Late = stillLate, End = day.End - sooner });
         }

@@ -33,15 +33,15 @@ public sealed class ListSchedule
 
     /// <summary>The shortest of several days.</summary>
     /// <param name="tries">How many orders are tried.</param>
-    /// <param name="seed">Where chance begins.</param>
+    /// <param name="share">Chance: a number from 0 to below 1, another each time.</param>
     /// <returns>The day that is late least and ends soonest; null where none was found.</returns>
-    public LaidDay? Best(int tries, int seed)
+    public LaidDay? Best(int tries, Func<double> share)
     {
+        ArgumentNullException.ThrowIfNull(share);
         var best = First();
-        var chance = new Random(seed);
         for (var turn = 1; turn < tries; turn++)
         {
-            var shaken = chain.Select(length => (long)(length * (1 + (0.6 * chance.NextDouble()))) + chance.Next(3)).ToArray();
+            var shaken = chain.Select(length => (long)((length * (1 + (0.6 * share()))) + (3 * share()))).ToArray();
             if (Lay(shaken) is { } day && (best is null || IsBetter(day, best))) best = day;
         }
 

@@ -95,6 +95,7 @@ internal sealed class SentenceReader
     {
         var left = verbs.FindLastIndex(verb => verb.At < time.From);
         var right = NamedBehind(time);
+        if (right < 0 && left >= 0 && timesOf[left].Count > 0) right = PlaceBehind(time);
         if (left >= 0 && IsMore(time) && verbs[left].Verb == StepVerbs.Add)
         {
             var timed = timesOf.FindLastIndex(left, given => given.Count > 0);
@@ -120,6 +121,19 @@ internal sealed class SentenceReader
         if (known >= 0) return known;
         if (at >= words.Length || words[at].Kind != StepWordKind.Word || StepVerbs.Find(words[at].Text) is not { } verb) return -1;
         if (!Named.Contains(verb) || (at == time.To && verb.IsHandsOn)) return -1;
+        return Insert(at, verb);
+    }
+
+    // "5 minutes release, 5 minutes in ice water": another place, said without a verb.
+    private int PlaceBehind(SaidTime time)
+    {
+        var end = time.To;
+        while (end < words.Length && words[end].Kind == StepWordKind.Word && !verbs.Exists(verb => verb.At == end)) end++;
+        return Place(words.AsSpan(time.To..end)) is { } place ? Insert(time.To, place) : -1;
+    }
+
+    private int Insert(int at, StepVerb verb)
+    {
         var place = verbs.FindIndex(said => said.At > at) is var next && next < 0 ? verbs.Count : next;
         verbs.Insert(place, new(at, verb, false));
         timesOf.Insert(place, []);
