@@ -33,6 +33,12 @@ if (args.Contains("--lines"))
     return;
 }
 
+if (args.Contains("--prep"))
+{
+    PrepDayBench.Run();
+    return;
+}
+
 // Speed as ratios within one run: our sums against the bare loop of multiplications over arrays doing the same sums.
 var table = FoodTable.Read();
 var chance = new Random(20261123);
@@ -56,6 +62,7 @@ Compare("that week read whole, with points and bands", 200,
     Bare([.. week.SelectMany(day => day)]));
 
 LineBench.Run();
+PrepDayBench.Run();
 await CallsAsync();
 WeekBench.Run(args.Contains("--plain"));
 await LibraryBench.RunAsync();

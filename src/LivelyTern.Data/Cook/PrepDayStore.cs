@@ -79,7 +79,7 @@ public sealed class PrepDayStore(TernDb db, RecipeStore recipes)
             var factor = (decimal)row.Portions / recipe.Yield.Portions;
             var lines = recipe.Lines.Where(line => !line.Written.IsOut)
                 .SelectMany(line => line.Read.Ingredients.Select(one => new PrepLine(
-                    one.Food.Id, one.Food.Name, one.Weight * factor, line.Read.Parts.Note)));
+                    one.Food.Id, one.Food.Name, one.Weight * factor, line.Read.Parts.Note, one.Food.Group)));
             return new(row.Id, recipe.Name, written[row.RecipeId].ToDo, factor, row.Portions, recipe.Yield.Pieces, [.. lines]);
         }
 

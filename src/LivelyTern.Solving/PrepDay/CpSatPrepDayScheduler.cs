@@ -27,7 +27,7 @@ public sealed class CpSatPrepDayScheduler : IPrepDayScheduler
         if (first is null || problem.Tasks.Count == 0) return first ?? Impossible(problem);
         var bound = DayBounds.Of(problem);
         var best = first with { Bound = bound, IsProven = first.Late == 0 && first.End <= bound };
-        if (isShort) return best;
+        if (isShort || effort.Rounds == 0) return best;
 
         bool Over(double share) =>
             stop.IsCancellationRequested || Stopwatch.GetTimestamp() >= until - (long)(share * effort.Seconds * Stopwatch.Frequency);

@@ -13,6 +13,7 @@ namespace LivelyTern.Web.Cook;
 public static class PrepDayEndpoints
 {
     private const double LongestSeconds = 20;
+    private static readonly ScheduleEffort OrdersAlone = new(LongestSeconds, 0);
 
     /// <summary>Maps <c>/api/cook/kitchen</c> and <c>/api/cook/days</c>.</summary>
     public static void MapPrepDays(this IEndpointRouteBuilder api)
@@ -81,7 +82,7 @@ public static class PrepDayEndpoints
         var effort = new ScheduleEffort(body.Seconds);
         Func<ScheduleProblem, LaidDay> With(ScheduleEffort how) => problem => scheduler.Lay(problem, how, gone);
         LaidDayView Lay() => LaidDayView.Of(
-            PrepDayPlan.Of(dishes, kitchen, wishes, With(effort), With(new(0))), kitchen, wishes);
+            PrepDayPlan.Of(dishes, kitchen, wishes, With(effort), With(OrdersAlone)), kitchen, wishes);
 
         // The first that comes takes no turn: it is there at once.
         return body.Seconds <= 0 ? TypedResults.Ok(Lay()) : (await turns.RunAsync(Lay, gone)).Answer(laid => laid);

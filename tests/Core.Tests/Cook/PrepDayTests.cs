@@ -1,5 +1,6 @@
 using LivelyTern.Core.Cook.PrepDay;
 using LivelyTern.Core.Cook.Schedule;
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes;
 using LivelyTern.Core.Recipes.Steps;
@@ -12,7 +13,15 @@ public class PrepDayTests
 
     private static PrepDish Dish(string name, string[] steps, decimal factor = 1, int boxes = 4, int? pieces = null, params (string Food, decimal Grams, string Note)[] lines) => new(
         Guid.NewGuid(), name, StepToDo.Of([.. steps.Select(text => new RecipeStep(text))]), factor, boxes, pieces,
-        [.. lines.Select(line => new PrepLine(line.Food, line.Food, new(line.Grams), line.Note))]);
+        [.. lines.Select(line => new PrepLine(line.Food, line.Food, new(line.Grams), line.Note, GroupOf(line.Food)))]);
+
+    private static FoodGroup GroupOf(string food) => food switch
+    {
+        "onion" or "carrot" => FoodGroup.Vegetables,
+        "chicken" => FoodGroup.Meat,
+        "parsley" => FoodGroup.Seasonings,
+        _ => FoodGroup.Grains,
+    };
 
     private static LaidDay LayOut(ScheduleProblem problem) => new ListSchedule(problem).Best(8, new Random(1).NextDouble) ?? new([], 0, 0, 0, false);
 
@@ -108,6 +117,30 @@ public class PrepDayTests
         Assert.Equal(9, MinutesOf(plan, task => task.Kind == PrepKind.Prepare)); // the board once, 450 g at 60 g a minute
         var end = plan.Day.Tasks.Single(task => task.Id == chop.Id).End;
         Assert.All(plan.Tasks.Tasks.Zip(plan.Day.Tasks).Where(pair => pair.First.Verb == "fry"), pair => Assert.True(pair.Second.Start >= end));
+    }
+
+    /// <summary>What is chopped ahead is what the words beside the verb name, and never what was cooked first.</summary>
+    [Theory]
+    [InlineData("Peel and chop the veg, toss in flour.", "carrot,onion")]
+    [InlineData("Chop the carrots, add the onion.", "carrot")]
+    [InlineData("Simmer 20 minutes, then chop the parsley.", "parsley")]
+    [InlineData("Bake 20 minutes, then slice the chicken.", "")]
+    [InlineData("Bake 20 minutes, cut into 8.", "")]
+    public void What_is_chopped_ahead_is_raw_and_named(string step, string foods)
+    {
+        var dish = Dish("dish", [step], lines: [("carrot", 400, ""), ("onion", 100, ""), ("chicken", 500, ""), ("parsley", 20, ""), ("flour", 50, "")]);
+        var chopped = Lay([dish]).Tasks.Tasks.Where(task => task.Kind == PrepKind.Prepare).SelectMany(task => task.Amounts).Select(amount => amount.Food);
+        Assert.Equal(foods, string.Join(',', chopped.Distinct().Order()));
+    }
+
+    [Theory]
+    [InlineData("low 6-8 hrs or high 3-4 in the slow cooker", 480, 240)]
+    [InlineData("Cook on low for 8 hours or on high for 4.", 480, 240)]
+    [InlineData("Bake 35 minutes, or air-fry for 12", 35, 12)]
+    public void Another_way_takes_the_unit_of_the_first(string sentence, int one, int other)
+    {
+        var reading = StepReader.Read([sentence])[0];
+        Assert.Equal((one, other), (reading.Way.Unattended, Assert.Single(reading.OtherWays).Unattended));
     }
 
     [Fact]

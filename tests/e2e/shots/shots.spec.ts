@@ -12,7 +12,6 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
   ["recipes", "/recipes", desk],
   ["recipe", "/recipes", desk, (page) => page.getByRole("link", { name: /lentil dal/ }).click()],
   ["foods", "/foods/chicken-breast-raw?q=chiken", desk],
-  ["import-preview", "/foods/libraries", desk, preview],
   ["cut-chart", "/recipes", desk, (page) => side(page, "Cut")],
   ["swap-bench", "/recipes", desk, swap],
   ["plan", "/plan", desk],
@@ -40,7 +39,8 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
   ],
   ["begin", "/begin", desk, begin],
   ["plan-all", "/plan", desk, (page) => page.getByRole("button", { name: "all", exact: true }).click()],
-  ["plan-night", "/plan", desk, (page) => page.getByRole("button", { name: "Night kitchen" }).click()],
+  ["cook", "/cook", desk, proven],
+  ["cook-phone", "/cook", phone, inWords],
   ["pack", "/pack", desk, weigh],
   ["pack-phone", "/pack", phone, weigh],
   ["eat", "/eat", desk],
@@ -63,9 +63,13 @@ async function menu(page: Page) {
   await page.getByText(/uses .* g cod/).waitFor();
 }
 
-async function preview(page: Page) {
-  await page.getByRole("button", { name: "Take it in" }).click();
-  await page.getByText("foods would be taken").waitFor();
+async function proven(page: Page) {
+  await page.getByText("No shorter day is possible").waitFor();
+}
+
+async function inWords(page: Page) {
+  await proven(page);
+  await page.getByRole("heading", { name: "In words" }).evaluate((title) => title.scrollIntoView());
 }
 
 async function begin(page: Page) {

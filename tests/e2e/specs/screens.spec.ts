@@ -120,6 +120,15 @@ const screens: Screen[] = [
       await page.getByText("kcal a day").waitFor();
     },
   ],
+  ["cook", "/cook"],
+  [
+    "kitchen",
+    "/cook",
+    async (page) => {
+      await page.getByRole("button", { name: "Everything in the kitchen" }).click();
+      await page.getByRole("button", { name: "Add a quiet time" }).click();
+    },
+  ],
   ["pack", "/pack"],
   [
     "weighing",
@@ -144,7 +153,7 @@ const screens: Screen[] = [
 const lookedAtOnce =
   /^(workbench, |to be cooked|barcode|one food|recipe read|plan of all|plan while|packed|keys|finder|no such)/;
 // On the phone axe looks where a phone is used; elsewhere nothing may be wider than the screen.
-const phonePlace = /^(pack|weighing|eat|plan|day in depth)$/;
+const phonePlace = /^(cook|pack|weighing|eat|plan|day in depth)$/;
 
 const perTest = 4;
 const looks = Array.from({ length: Math.ceil(screens.length / perTest) }, (_, part) =>
@@ -216,7 +225,7 @@ test("a room on its way, and one that did not come, have their landmark and thei
   shown,
 }) => {
   const page = await browser.newPage();
-  for (const path of ["/aim", "/foods", "/recipes", "/plan", "/pack", "/eat"]) {
+  for (const path of ["/aim", "/foods", "/recipes", "/plan", "/cook", "/pack", "/eat"]) {
     let release = () => {};
     const held = new Promise<void>((resolve) => (release = resolve));
     await page.route("**/api/**", (route) => held.then(() => route.abort()));
@@ -238,7 +247,7 @@ test("the script of any room is under 250 kB gzipped, and nothing is asked of an
   shown,
 }) => {
   const foreign: string[] = [];
-  for (const room of ["plan", "aim", "foods", "foods/libraries", "recipes", "pack", "eat", "docs/"]) {
+  for (const room of ["plan", "aim", "foods", "foods/libraries", "recipes", "cook", "pack", "eat", "docs/"]) {
     // Each from an empty cache, as on a first visit.
     const context = await browser.newContext();
     const page = await context.newPage();
@@ -268,7 +277,7 @@ test("the script of any room is under 250 kB gzipped, and nothing is asked of an
 });
 
 test("no room shifts while it loads", async ({ browser, shown }) => {
-  for (const room of ["plan", "foods", "recipes", "eat", "pack", "aim"]) {
+  for (const room of ["plan", "foods", "recipes", "eat", "cook", "pack", "aim"]) {
     const page = await browser.newPage();
     await page.addInitScript(() => {
       const w = window as unknown as { shift: number };
@@ -299,7 +308,7 @@ test("at 200 % zoom and on a phone held sideways every room is whole: nothing st
     { width: 844, height: 390 },
   ]) {
     await page.setViewportSize(viewport);
-    for (const room of ["aim", "foods", "recipes", "plan", "pack", "eat"]) {
+    for (const room of ["aim", "foods", "recipes", "plan", "cook", "pack", "eat"]) {
       await page.goto(`${shown.url}/${room}`);
       await expect(page.getByRole("main")).toBeVisible();
       await page.waitForLoadState("networkidle");

@@ -18,6 +18,7 @@ import { numberIn } from "../../../web/src/ui/numbers";
 import { app } from "../../../web/src/app/words";
 import { aim } from "../../../web/src/rooms/aim/words";
 import { beginning } from "../../../web/src/beginning/words";
+import { cook } from "../../../web/src/rooms/cook/words";
 import { eat } from "../../../web/src/rooms/eat/words";
 import { foods } from "../../../web/src/rooms/foods/words";
 import { pack } from "../../../web/src/rooms/pack/words";
@@ -138,7 +139,7 @@ test.describe("the words", () => {
         ? [under + key]
         : flat(value as object, `${under}${key}.`),
     );
-  const rooms = { app, beginning, aim, eat, foods, pack, plan, recipes };
+  const rooms = { app, beginning, aim, cook, eat, foods, pack, plan, recipes };
   const bare = (key: string) => key.replace(/_(zero|one|two|few|many|other)$/, "");
   const known = new Set(
     Object.entries(rooms).flatMap(([room, words]) => flat(words).map((key) => `${room}:${bare(key)}`)),

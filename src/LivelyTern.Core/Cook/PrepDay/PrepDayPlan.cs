@@ -37,7 +37,7 @@ public sealed record WayOut(WayOutKind Kind, int Minutes, Occupies? Machine, Gui
 public sealed record PrepDayPlan(
     PrepDayTasks Tasks, LaidDay Day, IReadOnlyList<ChainLink> Chain, int Overtime, IReadOnlyList<WayOut> WaysOut)
 {
-    private const int MostWaysOut = 4, RoundedTo = 5;
+    private const int MostWaysOut = 4, RoundedTo = 5, MostAttempts = 6;
 
     /// <summary>Lays out a day.</summary>
     /// <param name="dishes">What is cooked.</param>
@@ -113,16 +113,26 @@ public sealed record PrepDayPlan(
 
         foreach (var dish in dishes.Where(dish => dish.Id != wishes.SupperDish && dishes.Count > 1))
             Try(new(WayOutKind.LeaveOut, 0, null, dish.Id, 0, 0), [.. dishes.Where(other => other != dish)], kitchen, wishes);
-        var sooner = (over + RoundedTo - 1) / RoundedTo * RoundedTo;
-        if (wishes.Begins.ToTimeSpan().TotalMinutes >= sooner)
-        {
-            var first = wishes.Begins;
-            CookHours Sooner(CookHours cook) => cook.From == first ? cook with { From = first.AddMinutes(-sooner) } : cook;
-            var earlier = wishes with { Cooks = [.. wishes.Cooks.Select(Sooner)] };
-            Try(new(WayOutKind.BeginSooner, sooner, null, null, 0, 0), dishes, kitchen, earlier, sooner);
-        }
-
+        BeginSooner();
         return [.. found.OrderBy(way => way.Late).ThenBy(way => way.Kind).ThenBy(way => way.End).Take(MostWaysOut)];
+
+        // By as much as is late; where other things are in the way too, by more, as long as that helps.
+        void BeginSooner()
+        {
+            var (sooner, still) = (0, over);
+            for (var attempt = 0; attempt < MostAttempts && still > 0; attempt++)
+            {
+                sooner += (still + RoundedTo - 1) / RoundedTo * RoundedTo;
+                if (wishes.Begins.ToTimeSpan().TotalMinutes < sooner) break;
+                CookHours Sooner(CookHours cook) => cook.From == wishes.Begins ? cook with { From = cook.From.AddMinutes(-sooner) } : cook;
+                var earlier = wishes with { Cooks = [.. wishes.Cooks.Select(Sooner)] };
+                var before = found.Count;
+                Try(new(WayOutKind.BeginSooner, sooner, null, null, 0, 0), dishes, kitchen, earlier, sooner);
+                if (found.Count == before) break;
+                still = found[^1].Late;
+                if (still > 0 && attempt + 1 < MostAttempts) found.RemoveAt(found.Count - 1);
+            }
+        }
 
         void Try(WayOut way, IReadOnlyList<PrepDish> cooked, KitchenEquipment with, PrepDayWishes wished, int sooner = 0)
         {

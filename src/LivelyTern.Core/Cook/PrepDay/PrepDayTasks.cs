@@ -1,4 +1,5 @@
 using LivelyTern.Core.Cook.Schedule;
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Recipes;
 using LivelyTern.Core.Recipes.Steps;
 
@@ -72,7 +73,7 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
             {
                 foreach (var part in dish.Steps[step].Way.Parts)
                 {
-                    if (IsPreparation(dish, step, part, isCooked)) own.AddRange(Preparations.Of(dish, step, part));
+                    if (IsPreparation(dish, part, isCooked)) own.AddRange(Preparations.Of(dish, step, part));
                     isCooked |= IsHot(part);
                 }
             }
@@ -109,12 +110,17 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
         if (!list.Contains(id)) list.Add(id);
     }
 
+    // What is added raw to what is cooked already: parsley, cheese. Chicken that is shredded then was cooked.
+    private static readonly FoodGroup[] AddedRaw =
+        [FoodGroup.Vegetables, FoodGroup.Fruit, FoodGroup.Seasonings, FoodGroup.Dairy, FoodGroup.NutsAndSeeds];
+
     // Washing and chopping can be done before all else; cutting what is cooked can't.
-    private static bool IsPreparation(PrepDish dish, int step, StepPart part, bool isCooked)
+    private static bool IsPreparation(PrepDish dish, StepPart part, bool isCooked)
     {
         StepVerb[] preparing = [StepVerbs.Chop, StepVerbs.Grate, StepVerbs.Clean];
         if (!preparing.Any(verb => string.Equals(part.Verb, verb.Name, StringComparison.Ordinal))) return false;
-        return !isCooked || Preparations.Named(dish.Steps[step].Written.Text, dish.Lines).Count > 0;
+        var foods = Preparations.Named(part.Words, dish.Lines);
+        return !isCooked || (foods.Count > 0 && foods.All(food => AddedRaw.Contains(food.Group)));
     }
 
     private static bool IsHot(StepPart part) =>
@@ -195,17 +201,31 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
             {
                 var part = step.Way.Parts[p];
                 var isSkipped = string.Equals(part.Verb, StepVerbs.Preheat.Name, StringComparison.Ordinal)
-                    || IsPreparation(dish, at, part, isCooked);
+                    || IsPreparation(dish, part, isCooked);
                 isCooked |= IsHot(part);
                 if (isSkipped) continue;
                 var need = MachineNeed.Of(dish, step, part, kitchen, warning => warnings.Add(warning));
                 var minutes = MachineNeed.MinutesOf(dish, step, part, need.Loads);
                 var piece = new Piece(part, step, at, minutes, need, [], OtherWays(dish, step, p));
-                if (!GoesOnUnderPressure(pieces, piece)) pieces.Add(piece);
+                if (!GoesOnUnderPressure(pieces, piece) && !GoesOnByHand(pieces, piece)) pieces.Add(piece);
             }
         }
 
         return pieces;
+    }
+
+    // "Brown the mushrooms, then soften the onions": one stretch at one ring, without a break for other dishes.
+    private static bool GoesOnByHand(List<Piece> pieces, Piece piece)
+    {
+        if (!piece.Part.IsHandsOn || pieces.Count == 0 || pieces[^1] is not { Part.IsHandsOn: true } before) return false;
+        var isAlike = before.Need.Loads == piece.Need.Loads && before.Part.Uses.SequenceEqual(piece.Part.Uses);
+        if (before.At != piece.At || !isAlike) return false;
+        pieces[^1] = before with
+        {
+            Minutes = before.Minutes + piece.Minutes,
+            Part = before.Part with { IsAbout = before.Part.IsAbout || piece.Part.IsAbout },
+        };
+        return true;
     }
 
     // What stays in the pressure cooker without a hand on it is one stretch, and coming to pressure is a part of it.
@@ -246,7 +266,7 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
     }
 
     private static bool IsSame(StepPart one, StepPart other) =>
-        one with { Uses = [] } == other with { Uses = [] } && one.Uses.SequenceEqual(other.Uses);
+        one with { Uses = [], Words = "" } == other with { Uses = [], Words = "" } && one.Uses.SequenceEqual(other.Uses);
 
     private static List<Piece> WithoutSteps(PrepDish dish)
     {

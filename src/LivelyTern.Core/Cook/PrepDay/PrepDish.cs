@@ -1,3 +1,4 @@
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes.Steps;
 
@@ -8,7 +9,8 @@ namespace LivelyTern.Core.Cook.PrepDay;
 /// <param name="Name">Its name.</param>
 /// <param name="Weight">How much of it, at this batch's size.</param>
 /// <param name="Note">How the line says it is prepared: "chopped".</param>
-public sealed record PrepLine(string FoodId, string Name, Grams Weight, string Note);
+/// <param name="Group">What kind of food it is.</param>
+public sealed record PrepLine(string FoodId, string Name, Grams Weight, string Note, FoodGroup Group);
 
 /// <summary>A dish to be cooked on a prep day.</summary>
 /// <param name="Id">Its batch.</param>

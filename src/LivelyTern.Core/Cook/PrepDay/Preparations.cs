@@ -38,13 +38,17 @@ public static class Preparations
         return ToBegin + Working(verb, weight);
     }
 
-    /// <summary>The foods of a dish that a sentence names.</summary>
-    public static IReadOnlyList<PrepLine> Named(string sentence, IReadOnlyList<PrepLine> lines)
+    private static readonly FoodGroup[] Vegetables = [FoodGroup.Vegetables, FoodGroup.Potatoes];
+
+    /// <summary>The foods of a dish that the words of a step name, one by one or as "the veg".</summary>
+    public static IReadOnlyList<PrepLine> Named(string words, IReadOnlyList<PrepLine> lines)
     {
         ArgumentNullException.ThrowIfNull(lines);
-        var words = FoodWords.All(sentence).ToHashSet(StringComparer.Ordinal);
+        var said = FoodWords.All(words).ToHashSet(StringComparer.Ordinal);
+        var isAll = said.Overlaps(["veg", "vegetable", "veggie", "everything"]);
         bool IsNamed(PrepLine line) =>
-            FoodWords.All(line.Name.Split(',')[0]) is { Count: > 0 } name && words.Contains(name[^1]);
+            (FoodWords.All(line.Name.Split(',')[0]) is { Count: > 0 } name && said.Contains(name[^1]))
+                || (isAll && Vegetables.Contains(line.Group));
         return [.. lines.Where(line => line.Weight.Value > 0 && IsNamed(line))];
     }
 
@@ -58,7 +62,7 @@ public static class Preparations
         ArgumentNullException.ThrowIfNull(part);
         var text = dish.Steps[step].Written.Text;
         var verb = StepVerbs.All.First(one => string.Equals(one.Name, part.Verb, StringComparison.Ordinal));
-        var foods = Named(text, dish.Lines);
+        var foods = Named(part.Words, dish.Lines);
         var said = (int)Math.Ceiling(part.Minutes * dish.Factor);
         if (foods.Count == 0)
         {

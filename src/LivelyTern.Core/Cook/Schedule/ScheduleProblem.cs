@@ -122,9 +122,9 @@ public sealed record PlacedTask(string Id, int Start, int End, int Mode);
 public sealed record LaidDay(IReadOnlyList<PlacedTask> Tasks, int End, int Late, int Bound, bool IsProven);
 
 /// <summary>How long to look for a shorter day.</summary>
-/// <param name="Seconds">Seconds at most.</param>
-/// <param name="Rounds">Rounds of the solver's own time, so that the same problem gives the same day twice; null for as long as there are
-/// seconds.</param>
+/// <param name="Seconds">Seconds at most; 0 for the first day that comes.</param>
+/// <param name="Rounds">Rounds of the solver's own time, so that the same problem gives the same day twice; 0 for the best of some orders
+/// alone; null for as long as there are seconds.</param>
 public sealed record ScheduleEffort(double Seconds, int? Rounds = null);
 
 /// <summary>Lays out a prep day as short as it can be.</summary>

@@ -79,7 +79,7 @@ internal static class SaidVerbs
     {
         length = 1;
         var before = at > 0 ? words[at - 1].Text : ".";
-        if (BeforeThings.Contains(before)) return null;
+        if (BeforeThings.Contains(before) && !words[at].Is("release")) return null;
         if (at + 1 < words.Count && words[at + 1].Kind == StepWordKind.Word
             && StepVerbs.Find($"{words[at].Text} {words[at + 1].Text}") is { } pair && !IsPlace(words, at))
         {
@@ -89,10 +89,19 @@ internal static class SaidVerbs
 
         if (StepVerbs.Find(words[at].Text) is not { } verb || IsPlace(words, at)) return null;
         if (!OftenThings.Contains(words[at].Text)) return IsBehindTo(words, at, verb) ? null : verb;
-        var begins = Beginnings.Contains(before) || (at > 0 && words[at - 1].Kind == StepWordKind.Number);
+        var begins = Beginnings.Contains(before) || IsLet(words, at, verb) || (at > 0 && words[at - 1].Kind == StepWordKind.Number);
         var after = at + 1 < words.Count ? words[at + 1] : default;
         var isAlone = after.Text is null or "," or "." or ")" or ";" && verb.IsHandsOn && verb != StepVerbs.Fry;
         return begins && !isAlone && after.Text is not ("of" or "and") ? verb : null;
+    }
+
+    // "Let the batter stand", "leave the dough to rise".
+    private static bool IsLet(IReadOnlyList<StepWord> words, int at, StepVerb verb)
+    {
+        if (verb != StepVerbs.Rest && verb != StepVerbs.Cool) return false;
+        for (var before = at - 1; before >= Math.Max(0, at - 5) && words[before].Kind == StepWordKind.Word; before--)
+            if (words[before].Text is "let" or "leave" or "allow") return true;
+        return false;
     }
 
     // "slow cooker", "air fryer", "pressure cooker", "grill pan": the place and not the verb.

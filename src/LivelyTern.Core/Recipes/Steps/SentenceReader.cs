@@ -165,6 +165,7 @@ internal sealed class SentenceReader
         var verb = verbs[i].Verb;
         var clause = Clause(i);
         var isTimed = timesOf.Count > i && timesOf[i].Count > 0;
+        if (!isTimed && IsHeating(i, clause)) return StepVerbs.Preheat;
         if (Place(clause) is { } place && TakesPlace(verb, place, isTimed)) return place;
         if (verb == StepVerbs.Add && isTimed && Setting() is { } set && degrees.Count > 0 && IsIn(clause, set)) return StepVerbs.Bake;
         if (verb == StepVerbs.Cook || (verb == StepVerbs.Add && isTimed))
@@ -178,6 +179,11 @@ internal sealed class SentenceReader
         if (verb == StepVerbs.Add && isTimed && StepMachines.AreOnTheStove(clause)) return StepVerbs.Fry;
         return verb == StepVerbs.Bake && StepMachines.AreOnTheStove(clause) && Setting() is null ? StepVerbs.Fry : verb;
     }
+
+    // "Heat the oven to 200 °C", "oven on to 180".
+    private bool IsHeating(int i, ReadOnlySpan<StepWord> clause) =>
+        (verbs[i].Verb == StepVerbs.Warm || words[Math.Max(0, verbs[i].At)].Text is "set" or "turn" or "get" or "put")
+            && StepMachines.IndexOf(clause, "oven") is > 0 and <= 3 && Setting() is { } set && IsIn(clause, set);
 
     private bool IsIn(ReadOnlySpan<StepWord> clause, SaidDegrees said) => clause.Overlaps(words.AsSpan(said.From..said.To));
 
@@ -209,7 +215,10 @@ internal sealed class SentenceReader
         if (verb.Name is "mix" or "add" && StepMachines.AreOnTheStove(clause) && given.Count > 0) uses.Add(Occupies.Ring);
         if (missed.Count > 0 && verb == StepVerbs.Cook) uses.Clear();
         var isAbout = given.Count == 0 || given.Exists(time => time.IsVague);
-        yield return new(verb.Name, Math.Min(minutes, 10_080), isHandsOn, isAbout, null, uses, verb.Grows);
+        yield return new(verb.Name, Math.Min(minutes, 10_080), isHandsOn, isAbout, null, uses, verb.Grows)
+        {
+            Words = string.Join(' ', clause.ToArray().Select(word => word.Text)),
+        };
     }
 
     private int Usual(StepVerb verb) =>

@@ -33,7 +33,7 @@ public static class StepReader
 
     private static (StepReading Reading, Before After) Read(string step, Before before)
     {
-        var words = StepWords.Of(step);
+        var words = WithMinutes(StepWords.Of(step));
         var missed = StepMachines.NotKnown(words).ToList();
         var inSlowCooker = before.InSlowCooker || StepMachines.NameSlowCooker(words.ToArray());
         var (main, others) = WaysApart.Of(words);
@@ -46,6 +46,19 @@ public static class StepReader
         var oven = way.Parts.LastOrDefault(part => part.Uses.Contains(Occupies.Oven) && part.Celsius is not null)?.Celsius;
         var (atATime, loads) = LoadsIn(words);
         return (new(way, otherWays, atATime, loads, missed), new(oven ?? before.OvenCelsius, inSlowCooker));
+    }
+
+    // "15 minutes under pressure, natural release 10": the unit is said once.
+    private static List<StepWord> WithMinutes(List<StepWord> words)
+    {
+        for (var at = 0; at + 1 < words.Count; at++)
+        {
+            var isBare = words[at].Is("release") && words[at + 1].Kind == StepWordKind.Number
+                && (at + 2 == words.Count || words[at + 2].Kind == StepWordKind.Mark);
+            if (isBare) words.Insert(at + 2, new(StepWordKind.Word, "minutes"));
+        }
+
+        return words;
     }
 
     // "Toss with the oil and roast 35 minutes, or air-fry 12 minutes": the toss belongs to both.

@@ -22,7 +22,11 @@ public enum Grows
 /// <param name="Uses">What it occupies meanwhile.</param>
 /// <param name="Grows">How the minutes grow with the batch.</param>
 public sealed record StepPart(
-    string Verb, int Minutes, bool IsHandsOn, bool IsAbout, int? Celsius, IReadOnlyList<Occupies> Uses, Grows Grows);
+    string Verb, int Minutes, bool IsHandsOn, bool IsAbout, int? Celsius, IReadOnlyList<Occupies> Uses, Grows Grows)
+{
+    /// <summary>The words of the sentence that ask for it, in lower case; empty where it has none of its own.</summary>
+    public string Words { get; init; } = "";
+}
 
 /// <summary>One way of doing a step.</summary>
 /// <param name="Parts">What is done, in order.</param>

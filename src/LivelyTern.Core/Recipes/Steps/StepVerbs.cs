@@ -76,11 +76,11 @@ public static class StepVerbs
 
     /// <summary>Cutting small: longer the more there is.</summary>
     public static StepVerb Chop { get; } = Hands(
-        "chop", 5, [Occupies.Board], Grows.WithTheAmount, "chop", "dice", "slice", "cube", "mince", "cut", "halve",
+        "chop", 5, [Occupies.Board], Grows.WithTheAmount, "chop", "dice", "slice", "cube", "mince", "cut", "shred", "halve",
         "quarter", "trim", "julienne", "shave", "crush", "spiralize", "spiralise", "debone", "fillet", "carve");
 
     /// <summary>Grating.</summary>
-    public static StepVerb Grate { get; } = Hands("grate", 4, [Occupies.Board], Grows.WithTheAmount, "grate", "shred");
+    public static StepVerb Grate { get; } = Hands("grate", 4, [Occupies.Board], Grows.WithTheAmount, "grate");
 
     /// <summary>Peeling, washing and the like: longer the more there is.</summary>
     public static StepVerb Clean { get; } = Hands(

@@ -20,28 +20,30 @@ internal static class WaysApart
             var end = EndOf(words, at + 1);
             var other = words[(at + 1)..end];
             var start = StartOf(words, at);
-            var hasTimeBefore = times.Exists(time => time.From >= start && time.From < at);
-            if (!hasTimeBefore || SaidTime.In(WithUnits(other)).Count == 0 || !IsAnotherWay(words[start..at], other))
+            var before = times.FindLast(time => time.From >= start && time.From < at);
+            var timed = WithUnits(other, before.Minutes);
+            if (before.To == 0 || SaidTime.In(timed).Count == 0 || !IsAnotherWay(words[start..at], other))
             {
                 main.Add(words[at]);
                 continue;
             }
 
-            others.Add(WithUnits(other));
+            others.Add(timed);
             at = end - 1;
         }
 
         return (main, others);
     }
 
-    // "or on high for 4": the unit of the first way.
-    private static List<StepWord> WithUnits(List<StepWord> words)
+    // "or on high for 4", "or high 3-4": the unit of the first way.
+    private static List<StepWord> WithUnits(List<StepWord> words, int minutesBefore)
     {
         if (SaidTime.In(words).Count > 0) return words;
-        var at = words.FindIndex(word => word.Is("for"));
-        return at >= 0 && at + 1 < words.Count && words[at + 1].Kind == StepWordKind.Number
-            ? [.. words[..(at + 2)], new(StepWordKind.Word, "hours"), .. words[(at + 2)..]]
-            : words;
+        var at = words.FindLastIndex(word => word.Kind == StepWordKind.Number);
+        var after = at + 1 < words.Count ? words[at + 1] : default;
+        var isBare = after.Kind != StepWordKind.Word || after.Text is null or "in" or "at" or "on" or "with" or "until";
+        if (at < 0 || words[at].Value > 60 || !isBare) return words;
+        return [.. words[..(at + 1)], new(StepWordKind.Word, minutesBefore >= 120 ? "hours" : "minutes"), .. words[(at + 1)..]];
     }
 
     // Another machine, or another setting of the same; else it is a word of choice: "until golden or 20 minutes".

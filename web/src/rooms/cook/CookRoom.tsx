@@ -124,6 +124,8 @@ function PrepDay({ day, tabs }: { day: string; tabs: React.ReactNode }) {
   const change = (next: Draft) =>
     setDraft(saved && JSON.stringify(next) === JSON.stringify(saved) ? null : next);
   const batches = prep?.batches ?? [];
+  const isComing = !prep || !kitchen || (batches.length > 0 && !tried.data && !tried.error);
+  if (isComing && !failed) return <Loading isPage />;
   const cooked = batches.filter(({ id }) => !shown?.wishes.leftOut?.includes(id));
   return (
     <>

@@ -218,7 +218,14 @@ function Difference({ saved, tried }: { saved: LaidDayView | undefined; tried: L
   };
   const change = minutesOfDay(tried) - minutesOfDay(saved);
   const key = change < 0 ? "wishes.sooner" : change > 0 ? "wishes.later" : "wishes.same";
-  return <p className="font-title text-lg font-bold">{t(key, { time: lengthOf(t, Math.abs(change)) })}</p>;
+  return (
+    <>
+      <p className="font-title text-lg font-bold">{t(key, { time: lengthOf(t, Math.abs(change)) })}</p>
+      {tried.late > 0 && (
+        <p className="font-semibold text-brick">{t("late", { time: lengthOf(t, tried.late) })}</p>
+      )}
+    </>
+  );
 }
 
 /** One more or one fewer of a machine; of an oven, of its shelves. */

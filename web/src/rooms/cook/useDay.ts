@@ -1,4 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import {
   getKitchen,
   getPrepDay,
@@ -10,6 +11,7 @@ import {
 import { queryKeys } from "../../app/queryKeys";
 
 const secondsToLook = 3;
+const aMoment = 600;
 
 export const usePrepDays = () =>
   useQuery({ queryKey: queryKeys.prepDays(), queryFn: async () => (await listPrepDays()).data! });
@@ -24,7 +26,9 @@ export const usePrepDay = (day: string | undefined) =>
 export const useKitchenOf = () =>
   useQuery({ queryKey: queryKeys.equipment(), queryFn: async () => (await getKitchen()).data! });
 
-/** A day laid out: what comes at once, and soon after the shortest that was found. */
+/**
+ * A day laid out: the shortest that was found; while that takes longer than a moment, what comes at once. While another is looked for, the last one stays.
+ */
 export function useLaidDay(
   day: string | undefined,
   wishes: PrepDayWishes | undefined,
@@ -35,12 +39,21 @@ export function useLaidDay(
     queryFn: async ({ signal }: { signal: AbortSignal }) =>
       (await layPrepDay({ path: { day: day! }, body: { seconds, wishes, equipment }, signal })).data!,
     enabled: day !== undefined && wishes !== undefined && equipment !== undefined,
+    placeholderData: keepPreviousData,
   });
-  const first = useQuery({ ...asked(0), placeholderData: keepPreviousData });
+  const first = useQuery(asked(0));
   const best = useQuery(asked(secondsToLook));
+  const key = JSON.stringify([day, wishes, equipment]);
+  const [waitedFor, setWaitedFor] = useState("");
+  useEffect(() => {
+    const timer = window.setTimeout(() => setWaitedFor(key), aMoment);
+    return () => window.clearTimeout(timer);
+  }, [key]);
+  const isBest = best.data !== undefined && !best.isPlaceholderData;
+  const isFirst = first.data !== undefined && !first.isPlaceholderData && waitedFor === key;
   return {
-    data: best.data ?? first.data,
-    isLooking: best.isFetching && !best.data,
+    data: !isBest && isFirst ? first.data : best.data,
+    isLooking: !isBest,
     error: best.error ?? first.error,
     refetch: () => {
       void first.refetch();

@@ -1,0 +1,165 @@
+import AxeBuilder from "@axe-core/playwright";
+import type { Page } from "@playwright/test";
+import { cook } from "../../../web/src/rooms/cook/words";
+import { timeIn } from "../../../web/src/ui/numbers";
+import { expect, test } from "../house";
+
+const day = "2026-11-29";
+const proven = (page: Page) => expect(page.getByText(cook.proven)).toBeVisible({ timeout: 15_000 });
+const typeInto = async (page: Page, label: string, text: string) => {
+  await page.getByLabel(label, { exact: true }).fill(text);
+  await page.getByLabel(label, { exact: true }).press("Enter");
+};
+
+test("the day ahead is laid out, another cook is tried and kept, and a supper that can't be met says so", async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.url}/plan`);
+  await page.getByRole("link", { name: /^Cook/ }).click();
+  await proven(page);
+  const sheet = page.getByRole("region", { name: "In words" });
+  await expect(sheet.getByText("Get everything out for 3 dishes")).toBeVisible();
+  await expect(sheet.getByText("Chop onion: 330 g for Barley and mushroom stew")).toBeVisible();
+  await expect(sheet.getByText("Turn the oven to 180 °C")).toBeVisible();
+
+  // A helper for an hour: tried, nothing saved; back, and as it was; again, and kept.
+  const addHelper = async () => {
+    await page.getByRole("button", { name: "Add a helper" }).click();
+    await typeInto(page, "Cook 2 from", "10.30");
+    await typeInto(page, "Cook 2 until", "1130");
+  };
+  await addHelper();
+  await expect(page.getByText(/min sooner than now/)).toBeVisible();
+  await expect(sheet.getByText("Cook 2:").first()).toBeVisible();
+  const saved = () => demo.get(`/api/cook/days/${day}`);
+  expect([(await saved()).version, (await saved()).wishes.cooks.length]).toEqual([0, 1]);
+  await page.getByRole("button", { name: "Back to how it was" }).click();
+  await expect(sheet.getByText("Cook 2:")).toHaveCount(0);
+  await addHelper();
+  await page.getByRole("button", { name: "Keep this" }).click();
+  await expect(page.getByText("The day is as you tried it.")).toBeVisible();
+  expect(
+    (await saved()).wishes.cooks.map(({ from, to }: { from: string; to: string }) => [from, to]),
+  ).toEqual([
+    ["10:00:00", null],
+    ["10:30:00", "11:30:00"],
+  ]);
+  await page.reload();
+  await expect(page.getByLabel("Cook 2 until", { exact: true })).toHaveValue("11:30");
+
+  // A time that is none stays in its field and changes nothing.
+  await typeInto(page, "Done by", "later");
+  await expect(page.getByLabel("Done by")).toHaveAttribute("aria-invalid", "true");
+  await typeInto(page, "Done by", "");
+  await page.getByLabel("Supper that day").selectOption({ label: "Barley and mushroom stew" });
+  await typeInto(page, "On the table at", "11 am");
+  await expect(page.getByRole("alert").filter({ hasText: "late for what is asked" })).toBeVisible();
+  await expect(page.getByText("What would help")).toBeVisible();
+  await expect(page.getByText(/^Begin \d+ min sooner: everything on time/)).toBeVisible();
+
+  // Without a dish it is gone from the words; the batch stays planned.
+  await page.getByRole("button", { name: "Back to how it was" }).click();
+  await page.getByLabel("Cook Buckwheat pancakes on this day").uncheck();
+  await expect(sheet.getByText("Get everything out for 2 dishes")).toBeVisible();
+  await expect(sheet.getByText(/Buckwheat/)).toHaveCount(0);
+  expect((await saved()).batches).toHaveLength(3);
+});
+
+test("another hand was quicker: the day is shown as it is now, and what was tried is not lost", async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.url}/cook?day=${day}`);
+  await proven(page);
+  await typeInto(page, "Cook 1 from", "9");
+  await demo.send("PUT", `/api/cook/days/${day}`, { cooks: [{ name: "Noor", from: "08:00:00" }] }, 0);
+  await page.getByRole("button", { name: "Keep this" }).click();
+  await expect(page.getByText("This was changed elsewhere")).toBeVisible();
+  await expect(page.getByLabel("Cook 1 from", { exact: true })).toHaveValue("9:00");
+  await page.getByRole("button", { name: "Keep this" }).click();
+  await expect(page.getByText("The day is as you tried it.")).toBeVisible();
+  expect((await demo.get(`/api/cook/days/${day}`)).wishes.cooks[0].from).toBe("09:00:00");
+});
+
+test("what the kitchen has and when it must be quiet is written down once", async ({ page, demo }) => {
+  await page.goto(`${demo.url}/cook?day=${day}`);
+  await page.getByRole("button", { name: "Everything in the kitchen" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByLabel("How many: Rings").fill("two");
+  await dialog.getByRole("button", { name: "Save the kitchen" }).click();
+  await expect(dialog.getByRole("alert")).toContainText("0 to 20");
+  await dialog.getByLabel("How many: Rings").fill("1");
+  await dialog.getByRole("button", { name: "Add a quiet time" }).click();
+  await dialog.getByLabel("Quiet until").fill("13:00");
+  await dialog.getByLabel("Quiet until").press("Tab");
+  await dialog.getByRole("button", { name: "Save the kitchen" }).click();
+  await expect(dialog).toHaveCount(0);
+  const { equipment } = await demo.get("/api/cook/kitchen");
+  expect(equipment.items.find(({ kind }: { kind: string }) => kind === "ring").count).toBe(1);
+  expect(equipment.quiet).toEqual([{ from: "08:00:00", to: "13:00:00", kinds: ["blender"] }]);
+  await proven(page);
+});
+
+test("an empty house says what will be here; on a phone the day is read and tried too", async ({
+  page,
+  empty,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`${empty.url}/cook`);
+  await expect(page.getByRole("heading", { name: cook.none.title })).toBeVisible();
+  await expect(page.getByRole("link", { name: cook.none.toPlan })).toBeVisible();
+
+  // A recipe as somebody types it, without steps; then with them.
+  const recipe = await empty.send("POST", "/api/recipes", {
+    name: "Pasta pot",
+    portions: 4,
+    lines: ["500 g pasta, dry", "2 onions, chopped"],
+  });
+  await empty.send("POST", "/api/cook/planned", { day, dishes: [{ recipeId: recipe.id, portions: 4 }] });
+  await page.reload();
+  await expect(page.getByText("Pasta pot has no steps, so its times are a guess.")).toBeVisible();
+  await page.getByRole("link", { name: "Write its steps" }).click();
+  await page.getByRole("button", { name: "Add a step" }).click();
+  await page
+    .getByLabel("Step 1", { exact: true })
+    .fill("Fry the onions 6 min, then simmer 1/4 hour with the lid on");
+  await expect(page.getByText("Read: 6 min hands-on · 15 min by itself · ring")).toBeVisible();
+  await expect(page.getByLabel("min unattended")).toHaveAttribute("placeholder", "15");
+  await page.getByRole("button", { name: "All of it is hands-on" }).click();
+  await expect(page.getByText("21 min hands-on, 0 min unattended")).toBeVisible();
+  await page.getByRole("button", { name: "As the sentence says" }).click();
+  await expect(page.getByText("6 min hands-on, 15 min unattended")).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
+  await page.getByRole("link", { name: /^Cook/ }).click();
+  await proven(page);
+  await expect(page.getByText(/has no steps/)).toHaveCount(0);
+  await page.getByLabel("Cook Pasta pot on this day").uncheck();
+  await expect(page.getByText(cook.allOut)).toBeVisible();
+  const overflow = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+  expect(overflow).toBeLessThanOrEqual(0);
+});
+
+test("nothing on the prep day hinders anyone", async ({ page, demo }) => {
+  await page.goto(`${demo.url}/cook?day=${day}`);
+  await proven(page);
+  for (const ground of ["light", "dark"]) {
+    await page.evaluate((now) => (document.documentElement.dataset.ground = now), ground);
+    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  }
+});
+
+test("times of day are read as they are typed", () => {
+  for (const [typed, time] of [
+    ["10", "10:00"],
+    ["9:05", "09:05"],
+    ["18h30", "18:30"],
+    ["1030", "10:30"],
+    ["6 pm", "18:00"],
+    ["12 am", "00:00"],
+    ["6.15", "06:15"],
+  ] as const)
+    expect(timeIn(typed), typed).toBe(time);
+  for (const typed of ["", "25", "10:75", "13 pm", "noonish", "1:2:3"])
+    expect(timeIn(typed), typed).toBeNull();
+});
