@@ -12,7 +12,10 @@ public class PrepDayTests
 
     private static LaidDay Lay(ScheduleProblem problem) => new CpSatPrepDayScheduler().Lay(problem, Effort, CancellationToken.None);
 
-    private static ScheduleTask Task(string id, int minutes, Dictionary<string, int> uses, params TaskBond[] after) => new(id, [new(minutes, uses)], after);
+    private static ScheduleTask Task(string id, int minutes, Dictionary<string, int> uses, params TaskBond[] after) => new(
+        id,
+        [new(minutes, uses)],
+        after);
 
     /// <summary>Six jobs on six machines: the shortest makespan is 55 (Fisher and Thompson, 1963).</summary>
     [Fact]
@@ -163,7 +166,10 @@ public class PrepDayTests
         var tasks = new List<ScheduleTask>();
         for (var i = 0; i < most; i++)
         {
-            var after = tasks.Where(_ => chance.Next(most) < 2).Select(task => new TaskBond(task.Id, chance.Next(4), withWays && chance.Next(6) == 0 ? 60 : null)).ToList();
+            var after = tasks.Where(_ => chance.Next(most) < 2).Select(task => new TaskBond(
+                task.Id,
+                chance.Next(4),
+                withWays && chance.Next(6) == 0 ? 60 : null)).ToList();
             var modes = Enumerable.Range(0, withWays ? chance.Next(1, 3) : 1).Select(_ => Way()).ToList();
             tasks.Add(new($"t{i}", modes, after, chance.Next(4) == 0 ? chance.Next(30) : 0, withWays && chance.Next(8) == 0 ? chance.Next(40, 200) : null));
         }
@@ -201,7 +207,9 @@ public class PrepDayTests
 
         foreach (var (name, apart) in problem.Heated)
         {
-            var baked = modes.Where(one => one.mode.Minutes > 0 && one.mode.Heat?.ContainsKey(name) == true).Select(one => (one.place, Heat: one.mode.Heat![name])).ToList();
+            var baked = modes.Where(one => one.mode.Minutes > 0 && one.mode.Heat?.ContainsKey(name) == true).Select(one => (
+                one.place,
+                Heat: one.mode.Heat![name])).ToList();
             foreach (var (place, heat) in baked)
             {
                 Assert.True(place.Start >= WarmUp.FromCold(heat));

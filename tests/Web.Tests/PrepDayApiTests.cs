@@ -21,7 +21,11 @@ public sealed class PrepDayApiTests : IDisposable
     [Fact]
     public async Task A_planned_day_is_laid_out_tried_out_and_kept()
     {
-        var soup = await DishAsync("Soup", ["400 g red lentils, dry", "2 onions, chopped"], "Fry the onions 5 minutes.", "Simmer 40 minutes.");
+        var soup = await DishAsync(
+            "Soup",
+            ["400 g red lentils, dry", "2 onions, chopped"],
+            "Fry the onions 5 minutes.",
+            "Simmer 40 minutes.");
         var pie = await DishAsync("Pie", ["500 g potatoes", "1 onion"], "Chop the onion.", "Bake 50 minutes at 190 °C.");
         await PlanAsync("2026-11-28", soup, pie);
         var day = await host.GetAsync("/api/cook/days/2026-11-28");
@@ -84,13 +88,21 @@ public sealed class PrepDayApiTests : IDisposable
     [Fact]
     public async Task Steps_are_read_for_scripts()
     {
-        var read = await host.PostAsync("/api/calc/steps", new { steps = new[] { "bake 25 minutes at 180 °C until golden", "Cook in the rice cooker.", "" } });
+        var read = await host.PostAsync(
+            "/api/calc/steps",
+            new { steps = new[] { "bake 25 minutes at 180 °C until golden", "Cook in the rice cooker.", "" } });
         var first = read["steps"]![0]!;
-        Assert.Equal((0, 25, 180, "oven"), ((int)first["minutes"]!["handsOn"]!, (int)first["minutes"]!["unattended"]!, (int)first["celsius"]!, (string)first["uses"]![0]!));
+        Assert.Equal(
+            (0, 25, 180, "oven"),
+            ((int)first["minutes"]!["handsOn"]!, (int)first["minutes"]!["unattended"]!, (int)first["celsius"]!, (string)first["uses"]![0]!));
         Assert.Equal("rice cooker", (string)read["steps"]![1]!["notUnderstood"]![0]!);
         Assert.Equal(0, (int)read["steps"]![2]!["minutes"]!["handsOn"]!);
-        var said = await host.PostAsync("/api/calc/steps", new { steps = new[] { "Bake until golden." }, said = new[] { new { text = "", unattended = 50 } } });
-        Assert.Equal((50, 30), ((int)said["steps"]![0]!["minutes"]!["unattended"]!, (int)said["steps"]![0]!["sentence"]!["minutes"]!["unattended"]!));
+        var said = await host.PostAsync(
+            "/api/calc/steps",
+            new { steps = new[] { "Bake until golden." }, said = new[] { new { text = "", unattended = 50 } } });
+        Assert.Equal(
+            (50, 30),
+            ((int)said["steps"]![0]!["minutes"]!["unattended"]!, (int)said["steps"]![0]!["sentence"]!["minutes"]!["unattended"]!));
     }
 
     [Fact]
@@ -101,6 +113,82 @@ public sealed class PrepDayApiTests : IDisposable
         Assert.Equal((65, 65, true), ((int)day["end"]!, (int)day["bound"]!, (bool)day["proven"]!));
         var starts = day["tasks"]!.AsArray().ToDictionary(task => (string)task!["id"]!, task => (int)task!["start"]!);
         Assert.True(starts["b"] + 5 <= starts["a"] && (starts["a"] + 25 <= starts["c"] || starts["c"] + 40 <= starts["a"]));
+    }
+
+    private static readonly string[] Sentences =
+    [
+        "Chop the onions.", "Fry 6 minutes.", "Simmer 30 minutes.", "Bake 35 minutes at 180 °C.", "Bake 20 minutes at 220 °C, or air-fry 12 minutes.",
+        "Blend for 2 minutes.", "Chill 1 hour.", "Cook on low for 4 hours in the slow cooker.", "5 minutes pressure, 10 minutes natural release",
+        "Cook in the waffle iron, four at a time, 5 minutes.", "Let it rise for an hour.", "~~~", "Cook in the rice cooker.",
+    ];
+
+    /// <summary>
+    /// Batches come and go, cooks and machines change, at random: each day is answered, with each of its dishes packed once, every cook at one
+    /// thing at a time and in their hours, and what was kept is what is read.
+    /// </summary>
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public async Task Whatever_is_planned_is_laid_out(int seed)
+    {
+        var chance = new Random(seed);
+        var kept = (Wishes: (JsonNode?)null, Version: 0);
+        for (var turn = 0; turn < 14; turn++)
+        {
+            switch (chance.Next(4))
+            {
+                case 0 or 1:
+                    var steps = Enumerable.Range(0, chance.Next(0, 4)).Select(_ => Sentences[chance.Next(Sentences.Length)]).ToArray();
+                    var recipe = await DishAsync($"Dish {seed} {turn}", ["600 g potatoes", "2 onions, chopped", "1 kg red lentils, dry"], steps);
+                    await PlanAsync("2026-11-28", recipe);
+                    break;
+                case 2:
+                    var to = chance.Next(3) == 0 ? null : $"{chance.Next(13, 22)}:15:00";
+                    var wishes = new
+                    {
+                        cooks = new[] { new { name = "Mo", from = "08:30:00", to }, new { name = "Di", from = "09:00:00", to = (string?)"10:00:00" } },
+                        doneBy = chance.Next(2) == 0 ? "11:00:00" : null,
+                    };
+                    var saved = await host.MustAsync(HttpMethod.Put, "/api/cook/days/2026-11-28", wishes, kept.Version);
+                    kept = (saved["wishes"], (int)saved["version"]!);
+                    break;
+                default:
+                    var kitchen = await host.GetAsync("/api/cook/kitchen");
+                    foreach (var item in kitchen["equipment"]!["items"]!.AsArray()) item!["count"] = chance.Next(0, 4);
+                    await host.MustAsync(HttpMethod.Put, "/api/cook/kitchen", kitchen["equipment"], (int)kitchen["version"]!);
+                    break;
+            }
+
+            var day = await host.GetAsync("/api/cook/days/2026-11-28");
+            if (kept.Wishes is not null) Assert.True(JsonNode.DeepEquals(kept.Wishes, day["wishes"]));
+            var laid = await LayAsync(new { seconds = turn % 4 == 0 ? 0.3 : 0 });
+            var tasks = laid["tasks"]!.AsArray();
+            var dishes = day["batches"]!.AsArray().Select(batch => (string)batch!["id"]!).ToList();
+            var packed = tasks.Where(task => (string)task!["task"]!["kind"]! == "pack").Select(task => (string)task!["task"]!["dishes"]![0]!);
+            Assert.Equal(dishes.Order(), packed.Order());
+            foreach (var lane in laid["lanes"]!.AsArray().Where(lane => lane!["kind"] is null).Select(lane => (string)lane!["id"]!))
+            {
+                var own = tasks.Where(task => task!["lanes"]!.AsArray().Any(id => (string)id! == lane))
+                    .Select(task => (Start: (int)task!["start"]!, End: (int)task["end"]!)).Order().ToList();
+                Assert.All(own.Zip(own.Skip(1)), pair => Assert.True(pair.First.End <= pair.Second.Start, lane));
+                if (lane == "cook:1" && (int)laid["overtime"]! == 0) Assert.All(own, task => Assert.InRange(task.Start, 30, 90));
+            }
+
+            Assert.True((int)laid["bound"]! <= (int)laid["end"]!);
+            if ((int)laid["late"]! > 0 || (int)laid["overtime"]! > 0) Assert.NotEmpty(laid["chain"]!.AsArray());
+        }
+    }
+
+    /// <summary>A batch in its pan is on its day still, until it is weighed and packed.</summary>
+    [Fact]
+    public async Task What_is_being_cooked_stays_on_the_day()
+    {
+        var recipe = await DishAsync("Soup", ["400 g red lentils, dry"], "Simmer 40 minutes.");
+        var planned = (await PlanAsync("2026-11-25", recipe))[0]!;
+        await host.PostAsync($"/api/cook/planned/{planned["id"]}/cooked", "", (int)planned["version"]!);
+        var batch = Assert.Single((await host.GetAsync("/api/cook/days/2026-11-25"))["batches"]!.AsArray())!;
+        Assert.True((bool)batch["isCooking"]!);
     }
 
     /// <summary>Before sentences were read, a step that said nothing was kept as no minutes and nothing occupied: it is read by its sentence now.</summary>
@@ -124,7 +212,9 @@ public sealed class PrepDayApiTests : IDisposable
         using var again = new Host(host.Data);
         var steps = (await again.GetAsync($"/api/recipes/{recipe["id"]}"))["steps"]!;
         Assert.Equal((null, null, null), (steps[0]!["handsOn"], steps[0]!["unattended"], steps[0]!["occupies"]));
-        Assert.Equal((25, 0, "ring", "brown"), ((int)steps[1]!["handsOn"]!, (int)steps[1]!["unattended"]!, (string)steps[1]!["occupies"]![0]!, (string)steps[1]!["doneWhen"]!));
+        Assert.Equal(
+            (25, 0, "ring", "brown"),
+            ((int)steps[1]!["handsOn"]!, (int)steps[1]!["unattended"]!, (string)steps[1]!["occupies"]![0]!, (string)steps[1]!["doneWhen"]!));
         Assert.Equal((0, 7), ((int)steps[2]!["handsOn"]!, (int)steps[2]!["unattended"]!));
         Assert.Equal((25, 42), ((int)(await again.GetAsync($"/api/recipes/{recipe["id"]}"))["handsOn"]!, (int)(await again.GetAsync($"/api/recipes/{recipe["id"]}"))["unattended"]!));
     }

@@ -23,7 +23,12 @@ public class PrepDayTests
         _ => FoodGroup.Grains,
     };
 
-    private static LaidDay LayOut(ScheduleProblem problem) => new ListSchedule(problem).Best(8, new Random(1).NextDouble) ?? new([], 0, 0, 0, false);
+    private static LaidDay LayOut(ScheduleProblem problem) => new ListSchedule(problem).Best(8, new Random(1).NextDouble) ?? new(
+        [],
+        0,
+        0,
+        0,
+        false);
 
     private static PrepDayPlan Lay(PrepDish[] dishes, PrepDayWishes? wishes = null, KitchenEquipment? kitchen = null) =>
         PrepDayPlan.Of(dishes, kitchen ?? Kitchen, wishes ?? PrepDayWishes.AtFirst, LayOut, LayOut);
@@ -46,20 +51,31 @@ public class PrepDayTests
     [InlineData("Chop the onions, 10 minutes.", null, 2, 20)] // twice the onions take twice as long
     [InlineData("Fry in two batches, 6 minutes.", null, 1, 12)]
     public void Minutes_grow_as_the_work_does(string step, int? pieces, int factor, int minutes) =>
-        Assert.Equal(minutes, MinutesOf(Lay([Dish("dish", [step], factor, 4, pieces)]), task => task.Kind is PrepKind.Step or PrepKind.Prepare));
+        Assert.Equal(
+            minutes,
+            MinutesOf(Lay([Dish("dish", [step], factor, 4, pieces)]), task => task.Kind is PrepKind.Step or PrepKind.Prepare));
 
     [Fact]
     public void What_the_cook_says_stands_over_the_sentence()
     {
         StepWay Way(RecipeStep step) => StepToDo.Of([step])[0].Way;
-        var bars = Way(new("Bake, cool, cut into 20.", HandsOn: 8, Unattended: 50, Occupies: [Occupies.Oven, Occupies.Tray], TemperatureC: 160));
-        Assert.Equal([("bake", 25, 160), ("cool", 25, 0), ("chop", 8, 0)], bars.Parts.Select(part => (part.Verb, part.Minutes, part.Celsius ?? 0)));
+        var bars = Way(new(
+            "Bake, cool, cut into 20.",
+            HandsOn: 8,
+            Unattended: 50,
+            Occupies: [Occupies.Oven, Occupies.Tray],
+            TemperatureC: 160));
+        Assert.Equal(
+            [("bake", 25, 160), ("cool", 25, 0), ("chop", 8, 0)],
+            bars.Parts.Select(part => (part.Verb, part.Minutes, part.Celsius ?? 0)));
         Assert.Equal([Occupies.Oven, Occupies.Tray], bars.Parts[0].Uses);
 
         var pancakes = Way(new("Bake the pancakes, three at a time.", HandsOn: 25, Unattended: 0, Occupies: [Occupies.Ring]));
         Assert.Equal((25, 0, false), (pancakes.HandsOn, pancakes.Unattended, pancakes.IsAbout));
         Assert.Equal([Occupies.Ring], pancakes.Uses);
-        Assert.Equal((0, 45), (Way(new("Simmer 20 minutes.", Unattended: 45)).HandsOn, Way(new("Simmer 20 minutes.", Unattended: 45)).Unattended));
+        Assert.Equal(
+            (0, 45),
+            (Way(new("Simmer 20 minutes.", Unattended: 45)).HandsOn, Way(new("Simmer 20 minutes.", Unattended: 45)).Unattended));
     }
 
     [Theory]
@@ -113,10 +129,14 @@ public class PrepDayTests
         var pie = Dish("pie", ["Chop the onions.", "Fry for 5 minutes."], lines: ("onion", 150, ""));
         var plan = Lay([stew, pie]);
         var chop = Assert.Single(plan.Tasks.Tasks, task => task.Kind == PrepKind.Prepare);
-        Assert.Equal([(stew.Id, 300m), (pie.Id, 150m)], chop.Amounts.Select(amount => (amount.Dish, amount.Grams)).OrderByDescending(pair => pair.Item2));
+        Assert.Equal(
+            [(stew.Id, 300m), (pie.Id, 150m)],
+            chop.Amounts.Select(amount => (amount.Dish, amount.Grams)).OrderByDescending(pair => pair.Item2));
         Assert.Equal(9, MinutesOf(plan, task => task.Kind == PrepKind.Prepare)); // the board once, 450 g at 60 g a minute
         var end = plan.Day.Tasks.Single(task => task.Id == chop.Id).End;
-        Assert.All(plan.Tasks.Tasks.Zip(plan.Day.Tasks).Where(pair => pair.First.Verb == "fry"), pair => Assert.True(pair.Second.Start >= end));
+        Assert.All(
+            plan.Tasks.Tasks.Zip(plan.Day.Tasks).Where(pair => pair.First.Verb == "fry"),
+            pair => Assert.True(pair.Second.Start >= end));
     }
 
     /// <summary>What is chopped ahead is what the words beside the verb name, and never what was cooked first.</summary>
@@ -128,7 +148,10 @@ public class PrepDayTests
     [InlineData("Bake 20 minutes, cut into 8.", "")]
     public void What_is_chopped_ahead_is_raw_and_named(string step, string foods)
     {
-        var dish = Dish("dish", [step], lines: [("carrot", 400, ""), ("onion", 100, ""), ("chicken", 500, ""), ("parsley", 20, ""), ("flour", 50, "")]);
+        var dish = Dish(
+            "dish",
+            [step],
+            lines: [("carrot", 400, ""), ("onion", 100, ""), ("chicken", 500, ""), ("parsley", 20, ""), ("flour", 50, "")]);
         var chopped = Lay([dish]).Tasks.Tasks.Where(task => task.Kind == PrepKind.Prepare).SelectMany(task => task.Amounts).Select(amount => amount.Food);
         Assert.Equal(foods, string.Join(',', chopped.Distinct().Order()));
     }
@@ -149,7 +172,9 @@ public class PrepDayTests
         // Eggs: 5 minutes under pressure, 5 of release, 5 in ice water (common practice, no published source).
         var plan = Lay([Dish("eggs", ["5 minutes pressure, 5 minutes natural release, 5 minutes in ice water."], lines: ("egg", 500, ""))]);
         var cooker = plan.Tasks.Tasks.Single(task => task.Phases.Count > 0);
-        Assert.Equal([("come to pressure", 12), ("pressure-cook", 5), ("release", 5)], cooker.Phases.Select(phase => (phase.Verb, phase.Minutes)));
+        Assert.Equal(
+            [("come to pressure", 12), ("pressure-cook", 5), ("release", 5)],
+            cooker.Phases.Select(phase => (phase.Verb, phase.Minutes)));
         Assert.Equal(5, MinutesOf(plan, task => task.Verb == "cool"));
     }
 
@@ -185,7 +210,9 @@ public class PrepDayTests
         var wishes = new PrepDayWishes([new("", new(16, 30))], Supper: new(18, 0), SupperDish: stew.Id);
         var plan = Lay([stew, other], wishes);
         Assert.Equal(25, plan.Day.Late); // 5 to get out, 20 to chop, 90 to simmer, and 90 there are
-        Assert.Equal(["getOut", "prepare", "step"], plan.Chain.Select(link => plan.Tasks.Tasks.Single(task => task.Id == link.Id).Kind.ToString()).Select(name => char.ToLowerInvariant(name[0]) + name[1..]));
+        Assert.Equal(
+            ["getOut", "prepare", "step"],
+            plan.Chain.Select(link => plan.Tasks.Tasks.Single(task => task.Id == link.Id).Kind.ToString()).Select(name => char.ToLowerInvariant(name[0]) + name[1..]));
         var sooner = plan.WaysOut.Single(way => way.Kind == WayOutKind.BeginSooner);
         Assert.Equal((25, 0), (sooner.Minutes, sooner.Late));
         Assert.Equal(0, Lay([stew, other], wishes with { Cooks = [new("", new(16, 5))] }).Day.Late);
@@ -225,7 +252,10 @@ public class PrepDayTests
             var kitchen = Kitchen with { Quiet = [new(new(9, 0), new(11, 15), [Occupies.Blender])] };
             var plan = Lay(dishes, wishes, kitchen);
             Assert.Equal(plan.Tasks.Tasks.Count, plan.Day.Tasks.Count);
-            var all = plan.Tasks.Tasks.Zip(plan.Day.Tasks, plan.Tasks.Problem.Tasks).Select(one => (Task: one.First, Place: one.Second, Mode: one.Third.Modes[one.Second.Mode])).ToList();
+            var all = plan.Tasks.Tasks.Zip(plan.Day.Tasks, plan.Tasks.Problem.Tasks).Select(one => (
+                Task: one.First,
+                Place: one.Second,
+                Mode: one.Third.Modes[one.Second.Mode])).ToList();
             foreach (var cook in new[] { "cook:0", "cook:1" })
             {
                 var own = all.Where(one => one.Mode.Uses.ContainsKey(cook)).OrderBy(one => one.Place.Start).ToList();
@@ -256,6 +286,8 @@ public class PrepDayTests
         var problem = new ScheduleProblem(
             [Bake("a", 180), Bake("b", 220, new TaskBond("a")), Bake("c", 180, new TaskBond("b", 120))], new Dictionary<string, int> { ["oven:0"] = 2 }, [], new Dictionary<string, int> { ["oven:0"] = 10 });
         var day = new ListSchedule(problem).First()!;
-        Assert.Equal([(0, 13, 180), (33, 37, 220), (164, 177, 180)], OvenWarmUps.Of(problem, day).Select(time => (time.From, time.To, time.Celsius)));
+        Assert.Equal(
+            [(0, 13, 180), (33, 37, 220), (164, 177, 180)],
+            OvenWarmUps.Of(problem, day).Select(time => (time.From, time.To, time.Celsius)));
     }
 }

@@ -140,6 +140,83 @@ test("an empty house says what will be here; on a phone the day is read and trie
   expect(overflow).toBeLessThanOrEqual(0);
 });
 
+test("a sentence is read as it is typed: two ways, what it needs, what nobody understands", async ({
+  page,
+  empty,
+}) => {
+  const recipe = await empty.send("POST", "/api/recipes", {
+    name: "Wings",
+    portions: 4,
+    lines: ["1 kg chicken wings"],
+  });
+  await page.goto(`${empty.url}/recipes/${recipe.id}?view=steps`);
+  await page.getByRole("button", { name: "Add a step" }).click();
+  const step = page.getByLabel("Step 1", { exact: true });
+  await step.fill("Roast 40 min at 200 °C or air-fry 20 min at 190 °C.");
+  await expect(page.getByText("Read: 40 min by itself · 200 °C · oven")).toBeVisible();
+  await expect(page.getByText("or: 20 min by itself · 190 °C · air fryer")).toBeVisible();
+  await expect(page.getByLabel("°C")).toHaveAttribute("placeholder", "200");
+  await expect(page.getByRole("button", { name: "oven", exact: true })).toHaveAttribute(
+    "aria-pressed",
+    "true",
+  );
+
+  // A press says otherwise; what is said stands beside what was read, and one press goes back.
+  await page.getByRole("button", { name: "tray", exact: true }).click();
+  await expect(page.getByRole("button", { name: "tray", exact: true })).toHaveAttribute(
+    "aria-pressed",
+    "true",
+  );
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
+  const saved = async () => (await empty.get(`/api/recipes/${recipe.id}`)).steps[0];
+  await expect.poll(async () => (await saved()).occupies).toEqual(["oven", "tray"]);
+  expect((await saved()).unattended).toBeNull();
+  await page.getByRole("button", { name: "As the sentence says" }).click();
+  await expect.poll(async () => (await saved()).occupies).toBeNull();
+
+  await step.fill("Cook in the rice cooker.");
+  await expect(page.getByRole("alert").filter({ hasText: "rice cooker" })).toBeVisible();
+  await step.fill("Hm.");
+  await expect(page.getByText("Nothing read from this sentence yet")).toBeVisible();
+  await step.fill("Whisk 5 minutes.");
+  await page.getByRole("button", { name: "It goes by itself" }).click();
+  await expect(page.getByText("0 min hands-on, 5 min unattended")).toBeVisible();
+});
+
+test("one more of a machine is tried like a helper; printed, the day is its words alone", async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.url}/cook?day=${day}`);
+  await proven(page);
+  await page.getByRole("button", { name: "One Rings fewer" }).click();
+  await page.getByRole("button", { name: "One Rings fewer" }).click();
+  await page.getByRole("button", { name: "One Rings fewer" }).click();
+  await expect(page.getByText(/min later than now/)).toBeVisible();
+  await page.getByRole("button", { name: "One Rings more" }).click();
+  await expect(page.getByText("No sooner and no later than now")).toBeVisible();
+  await page.getByRole("button", { name: "One Rings more" }).click();
+  await page.getByRole("button", { name: "One Rings more" }).click();
+  await expect(page.getByText("Trying it out")).toHaveCount(0);
+  await page.emulateMedia({ media: "print" });
+  await expect(page.getByText("Sunday 29 November")).toBeVisible();
+  await expect(page.getByText("Get everything out for 3 dishes", { exact: true })).toBeVisible();
+  for (const hidden of ["Who cooks", "Print", "The day on a clock"])
+    await expect(page.getByText(hidden, { exact: true })).toBeHidden();
+});
+
+test("the host gone, a day says so and comes back", async ({ page, demo }) => {
+  await page.route("**/schedule", (route) => route.abort());
+  await page.goto(`${demo.url}/cook?day=${day}`);
+  const again = page.getByRole("button", { name: "Try again" });
+  await expect(again).toBeVisible();
+  await page.unroute("**/schedule");
+  await again.click();
+  await proven(page);
+  await page.goto(`${demo.url}/cook?day=2026-12-20`);
+  await expect(page.getByRole("heading", { name: cook.noDay })).toBeVisible();
+});
+
 test("nothing on the prep day hinders anyone", async ({ page, demo }) => {
   await page.goto(`${demo.url}/cook?day=${day}`);
   await proven(page);

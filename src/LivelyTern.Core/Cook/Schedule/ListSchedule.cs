@@ -64,7 +64,7 @@ public sealed class ListSchedule
             foreach (var i in order)
             {
                 var behind = laterOf[i].Select(later => later.Bond.Least + length[later.Later]).DefaultIfEmpty(0).Max();
-                if (isDue && tasks[i].Due is { } due) behind = Math.Max(behind, longest - due);
+                if (isDue && tasks[i].Due is { } due) behind = Math.Max(behind, longest - due + 1);
                 length[i] = behind + tasks[i].Modes.Min(mode => mode.Minutes);
             }
 

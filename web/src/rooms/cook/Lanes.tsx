@@ -86,12 +86,7 @@ export function Lanes({ day, batches }: { day: LaidDayView; batches: PrepBatch[]
       <h2 id="lanes-title" className="sr-only">
         {t("lanes.title")}
       </h2>
-      <div
-        role="region"
-        aria-labelledby="lanes-title"
-        tabIndex={0}
-        className="panel overflow-x-auto"
-      >
+      <div role="region" aria-labelledby="lanes-title" tabIndex={0} className="panel overflow-x-auto">
         <div className="grid min-w-[760px] grid-cols-[124px_1fr] gap-x-2 p-3">
           <div />
           <div aria-hidden className="relative h-5 text-xs text-soft">
