@@ -26,6 +26,7 @@ using LivelyTern.Web.Keep;
 using LivelyTern.Web.Pack;
 using LivelyTern.Web.Plan;
 using LivelyTern.Web.Recipes;
+using LivelyTern.Web.Shop;
 using Microsoft.EntityFrameworkCore;
 using Scalar.AspNetCore;
 using Serilog;
@@ -141,6 +142,7 @@ public static class KitchenHost
         api.MapPrepDays();
         api.MapPacking();
         api.MapKeep();
+        api.MapShopCalculations();
         api.MapEat();
         app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/).*$)}", "index.html");
     }

@@ -198,6 +198,18 @@ public class RecipeFileTests
         Assert.Null(JsonNode.Parse(RecipeJsonLd.Write(unknown, Read(unknown)))!["nutrition"]!["fiberContent"]);
     }
 
+    /// <summary>Minutes that are only usual for a verb are not handed on as though somebody had said them.</summary>
+    [Theory]
+    [InlineData("Fry the onions.", "Simmer 20 minutes.", null, "PT20M", null)]
+    [InlineData("Fry the onions 6 minutes.", "Simmer 20 minutes.", "PT6M", "PT20M", "PT26M")]
+    [InlineData("Fry the onions 6 minutes.", "Simmer.", "PT6M", null, null)]
+    public void Only_minutes_that_were_said_are_handed_on(string one, string other, string? prep, string? cook, string? total)
+    {
+        var written = new WrittenRecipe("Dal", [new("700 g red lentils, dry")], new(4), [new(one), new(other)]);
+        var node = JsonNode.Parse(RecipeJsonLd.Write(written, Read(written)))!;
+        Assert.Equal((prep, cook, total), ((string?)node["prepTime"], (string?)node["cookTime"], (string?)node["totalTime"]));
+    }
+
     [Fact]
     public void Markdown_parts_the_recipe_and_shows_signs_as_typed()
     {

@@ -70,7 +70,7 @@ public sealed class PrepDayApiTests : IDisposable
         Assert.True(JsonNode.DeepEquals(equipment, (await host.GetAsync("/api/cook/kitchen"))["equipment"]));
 
         await PlanAsync("2026-11-28", await DishAsync("Cream", ["500 g potatoes"], "Blend 3 minutes."));
-        var blended = (await LayAsync(new { seconds = 0 }))["tasks"]!.AsArray().Single(task => (string)task!["task"]!["verb"]! == "blend")!;
+        var blended = (await LayAsync(new { seconds = 0 }))["tasks"]!.AsArray().Single(task => (string)task!["way"]!["verb"]! == "blend")!;
         Assert.Equal(120, (int)blended["start"]!); // ten o'clock and two hours of quiet
     }
 
@@ -178,6 +178,19 @@ public sealed class PrepDayApiTests : IDisposable
             Assert.True((int)laid["bound"]! <= (int)laid["end"]!);
             if ((int)laid["late"]! > 0 || (int)laid["overtime"]! > 0) Assert.NotEmpty(laid["chain"]!.AsArray());
         }
+    }
+
+    /// <summary>More batches than any kitchen cooks in a day get a sentence, at once.</summary>
+    [Fact]
+    public async Task A_day_of_too_many_dishes_says_so()
+    {
+        var recipe = await DishAsync("Soup", ["400 g red lentils, dry"], "Chop.", "Simmer 40 minutes.");
+        foreach (var count in new[] { 20, 20 }) await PlanAsync("2026-11-28", [.. Enumerable.Repeat(recipe, count)]);
+        var laid = await LayAsync(new { seconds = 0 });
+        Assert.Equal(40, laid["tasks"]!.AsArray().Count(task => (string)task!["task"]!["kind"]! == "pack"));
+        await PlanAsync("2026-11-28", recipe);
+        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/cook/days/2026-11-28/schedule", new { seconds = 0 });
+        Assert.Equal((422, "urn:lively-tern:problem:dishes-many"), (status, (string?)answer["type"]));
     }
 
     /// <summary>A batch in its pan is on its day still, until it is weighed and packed.</summary>

@@ -101,14 +101,22 @@ public static class RecipeJsonLd
             ["recipeInstructions"] = new JsonArray([.. steps.Select(HowTo)]),
             ["nutrition"] = nutrition,
         };
-        var (hands, waits) = (written.ToDo.Sum(step => step.Way.HandsOn), written.ToDo.Sum(step => step.Way.Unattended));
-        var times = new[] { ("prepTime", hands), ("cookTime", waits), ("totalTime", hands + waits) };
+        var (hands, waits) = (SaidMinutes(written.ToDo, isHandsOn: true), SaidMinutes(written.ToDo, isHandsOn: false));
+        var total = written.ToDo.Any(step => step.Way.IsAbout) ? 0 : hands + waits;
+        var times = new[] { ("prepTime", hands), ("cookTime", waits), ("totalTime", total) };
         foreach (var (name, minutes) in times)
         {
             if (minutes > 0) node[name] = XmlConvert.ToString(TimeSpan.FromMinutes(minutes));
         }
 
         return node.ToJsonString(Printed);
+    }
+
+    // What is only usual is not said to others.
+    private static int SaidMinutes(IReadOnlyList<StepToDo> steps, bool isHandsOn)
+    {
+        var parts = steps.SelectMany(step => step.Way.Parts).Where(part => part.IsHandsOn == isHandsOn).ToList();
+        return parts.Exists(part => part.IsAbout) ? 0 : parts.Sum(part => part.Minutes);
     }
 
     private static JsonNode HowTo(RecipeStep step)

@@ -13,6 +13,7 @@ namespace LivelyTern.Web.Cook;
 public static class PrepDayEndpoints
 {
     private const double LongestSeconds = 20;
+    private const int MostDishes = 40;
     private static readonly ScheduleEffort OrdersAlone = new(LongestSeconds, 0);
 
     /// <summary>Maps <c>/api/cook/kitchen</c> and <c>/api/cook/days</c>.</summary>
@@ -79,10 +80,16 @@ public static class PrepDayEndpoints
             problems.Add(new("seconds-absurd", "seconds", $"Look for between 0 and {LongestSeconds} seconds."));
         if (problems.Count > 0) return Answers.Problem(problems);
         var (dishes, wishes, kitchen) = await ReadAsync();
+        if (dishes.Count > MostDishes)
+        {
+            var sentence = $"{dishes.Count} batches are planned for this day, and it is laid out for up to {MostDishes}: move some.";
+            return Answers.Problem([new("dishes-many", "", sentence)]);
+        }
+
         var effort = new ScheduleEffort(body.Seconds);
         Func<ScheduleProblem, LaidDay> With(ScheduleEffort how) => problem => scheduler.Lay(problem, how, gone);
         LaidDayView Lay() => LaidDayView.Of(
-            PrepDayPlan.Of(dishes, kitchen, wishes, With(effort), With(OrdersAlone)), kitchen, wishes);
+            PrepDayPlan.Of(dishes, kitchen, wishes, With(effort), With(body.Seconds > 0 ? OrdersAlone : effort)), kitchen, wishes);
 
         // The first that comes takes no turn: it is there at once.
         return body.Seconds <= 0 ? TypedResults.Ok(Lay()) : (await turns.RunAsync(Lay, gone)).Answer(laid => laid);

@@ -41,11 +41,12 @@ public sealed record LayDayRequest(double Seconds = 0, PrepDayWishes? Wishes = n
 
 /// <summary>A task at its time.</summary>
 /// <param name="Task">What is to be done.</param>
+/// <param name="Way">In which of its ways.</param>
 /// <param name="Start">When it begins, in minutes from the beginning of the day.</param>
 /// <param name="End">When it ends.</param>
 /// <param name="Lanes">Where it is drawn: the cook, the machines.</param>
 /// <param name="IsInChain">Whether it is one of those that set the end.</param>
-public sealed record PlacedPrepTask(PrepTask Task, int Start, int End, IReadOnlyList<string> Lanes, bool IsInChain);
+public sealed record PlacedPrepTask(PrepTask Task, PrepWay Way, int Start, int End, IReadOnlyList<string> Lanes, bool IsInChain);
 
 /// <summary>A cook or a machine that is busy at some time.</summary>
 /// <param name="Id">The lane.</param>
@@ -82,8 +83,9 @@ public sealed record LaidDayView(
         ArgumentNullException.ThrowIfNull(wishes);
         var (problem, day) = (plan.Tasks.Problem, plan.Day);
         var chain = plan.Chain.Select(link => link.Id).ToHashSet(StringComparer.Ordinal);
-        var placed = plan.Tasks.Tasks.Zip(day.Tasks, (task, place) => (task, place)).Select((pair, i) => new PlacedPrepTask(
-            pair.task, pair.place.Start, pair.place.End, LanesOf(problem.Tasks[i].Modes[pair.place.Mode]), chain.Contains(pair.task.Id)))
+        PlacedPrepTask Place(PrepTask task, PlacedTask place, ScheduleTask scheduled) => new(
+            task, task.Ways[place.Mode], place.Start, place.End, LanesOf(scheduled.Modes[place.Mode]), chain.Contains(task.Id));
+        var placed = plan.Tasks.Tasks.Zip(day.Tasks, problem.Tasks).Select(one => Place(one.First, one.Second, one.Third))
             .OrderBy(task => task.Start).ThenByDescending(task => task.Task.IsHandsOn).ToList();
         var busy = placed.SelectMany(task => task.Lanes).Distinct(StringComparer.Ordinal).ToList();
         return new(

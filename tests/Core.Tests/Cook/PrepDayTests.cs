@@ -42,7 +42,7 @@ public class PrepDayTests
     {
         var plan = Lay([Dish("waffles", ["Cook in the waffle iron for 5 minutes."], factor: 2, pieces: 18)]);
         Assert.Equal(45, MinutesOf(plan, task => task.Verb == "waffle"));
-        Assert.Equal(9, plan.Tasks.Tasks.Single(task => task.Verb == "waffle").Loads);
+        Assert.Equal(9, plan.Tasks.Tasks.Single(task => task.Verb == "waffle").Ways[0].Loads);
     }
 
     [Theory]
@@ -195,9 +195,11 @@ public class PrepDayTests
     [Fact]
     public void A_step_takes_the_way_that_fits_the_day()
     {
-        var either = Dish("wings", ["Oven 35 minutes at 200 °C, or air fryer 12 minutes at 200 °C."], lines: ("wings", 800, ""));
+        var either = Dish("wings", ["Oven 35 minutes at 200 °C, or air fryer 12 minutes at 190 °C."], lines: ("wings", 800, ""));
         var plan = Lay([either]);
         Assert.Equal(12, MinutesOf(plan, task => task.Kind == PrepKind.Step));
+        var (task, place) = plan.Tasks.Tasks.Zip(plan.Day.Tasks).Single(pair => pair.First.Kind == PrepKind.Step);
+        Assert.Equal(new("air-fry", 190, 1), task.Ways[place.Mode]);
         var without = Lay([either], kitchen: Kitchen with { Items = [.. Kitchen.Items.Where(item => item.Kind != Occupies.AirFryer)] });
         Assert.Equal(35, MinutesOf(without, task => task.Kind == PrepKind.Step));
     }

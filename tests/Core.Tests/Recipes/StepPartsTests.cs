@@ -15,6 +15,10 @@ public class StepPartsTests
     [InlineData("Bring to the boil and simmer for 15 minutes.", "bring to the boil ~10, simmer 15")]
     [InlineData("Knead 10 minutes, rest 20 minutes.", "mix 10h, rest 20")]
     [InlineData("Roast 20 min, add sausages, another 25 min turning once", "roast 45, add ~1h")]
+    [InlineData("Bake 15 minutes at 220 °C, then 30 minutes at 180 °C.", "bake 15, bake 30")]
+    [InlineData("Drain the chickpeas.", "add ~1h")]
+    [InlineData("Drain for 30 minutes.", "rest 30")]
+    [InlineData("Boil the kettle and soak the bulgur 20 minutes.", "add ~1h, rest 20")]
     [InlineData("Melt the butter.", "warm ~3h")]
     [InlineData("Preheat the oven to 200 °C.", "preheat ~14")]
     [InlineData("Stir in the rest of the flour.", "add ~1h")] // the rest is a thing here
@@ -27,6 +31,15 @@ public class StepPartsTests
     [InlineData("Oil the tin.", "add ~1h")]
     [InlineData("", "")]
     public void Each_verb_has_its_time(string sentence, string parts) => Assert.Equal(parts, Parts(sentence));
+
+    [Theory]
+    [InlineData("Bake 15 minutes at 220 °C, then 30 minutes at 180 °C.")]
+    [InlineData("Bake at 220 °C for 15 minutes, then at 180 °C for 30 minutes.")]
+    public void Each_stretch_in_the_oven_has_its_heat(string sentence)
+    {
+        var parts = StepReader.Read([sentence])[0].Way.Parts;
+        Assert.Equal([(220, 15), (180, 30)], parts.Select(part => (part.Celsius!.Value, part.Minutes)));
+    }
 
     [Theory]
     [InlineData("Fry three at a time, 4 minutes.", 3, null)]

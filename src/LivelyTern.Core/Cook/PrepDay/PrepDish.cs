@@ -63,19 +63,27 @@ public sealed record PrepAmount(Guid Dish, string Food, decimal Grams);
 /// <param name="Minutes">How long.</param>
 public sealed record PrepPhase(string Verb, int Minutes);
 
+/// <summary>One way of doing a task.</summary>
+/// <param name="Verb">What is done, by the verb's name.</param>
+/// <param name="Celsius">Degrees of the oven or the like; null where none are said.</param>
+/// <param name="Loads">In how many loads it is done.</param>
+public sealed record PrepWay(string Verb, int? Celsius = null, int Loads = 1);
+
 /// <summary>A task of a prep day, as it is told to a cook; what it needs and when it can be done stands in its schedule task.</summary>
 /// <param name="Id">Its name in the problem.</param>
 /// <param name="Kind">What kind of work it is.</param>
 /// <param name="Dishes">For which dishes; none where it is for all.</param>
-/// <param name="Verb">What is done, by the verb's name.</param>
+/// <param name="Ways">How it is done, beside the ways of its schedule task, in their order.</param>
 /// <param name="Step">Which step of the recipe it is part of, from 0; null where it is none.</param>
 /// <param name="Text">The sentence of that step; empty where there is none.</param>
 /// <param name="IsHandsOn">Whether a cook stands by with both hands.</param>
 /// <param name="IsAbout">Whether its minutes are the usual ones and not said.</param>
-/// <param name="Celsius">Degrees of the oven or the like; null where none are said.</param>
-/// <param name="Loads">In how many loads it is done.</param>
 /// <param name="Amounts">What is prepared for which dish.</param>
 /// <param name="Phases">Its stretches, where it has several.</param>
 public sealed record PrepTask(
-    string Id, PrepKind Kind, IReadOnlyList<Guid> Dishes, string Verb, int? Step, string Text, bool IsHandsOn, bool IsAbout, int? Celsius,
-    int Loads, IReadOnlyList<PrepAmount> Amounts, IReadOnlyList<PrepPhase> Phases);
+    string Id, PrepKind Kind, IReadOnlyList<Guid> Dishes, IReadOnlyList<PrepWay> Ways, int? Step, string Text, bool IsHandsOn, bool IsAbout,
+    IReadOnlyList<PrepAmount> Amounts, IReadOnlyList<PrepPhase> Phases)
+{
+    /// <summary>What is done, by the verb's name, in the way it is written first.</summary>
+    public string Verb => Ways[0].Verb;
+}

@@ -169,12 +169,12 @@ internal readonly record struct SaidTime(int From, int To, int Minutes, bool IsV
                 at++;
                 return (5, true);
             default:
-                return Quarters(words, ref at);
+                return Vague(words, ref at);
         }
     }
 
-    // "three quarters of an hour": the number three has been read as a number already, so only its rest is met here.
-    private static (decimal Value, bool IsVague)? Quarters(IReadOnlyList<StepWord> words, ref int at)
+    // "few minutes", "couple of hours", without "a" before them.
+    private static (decimal Value, bool IsVague)? Vague(IReadOnlyList<StepWord> words, ref int at)
     {
         if (Word(words, at) is not ("few" or "couple")) return null;
         var value = Word(words, at) is "few" ? 3 : 2;

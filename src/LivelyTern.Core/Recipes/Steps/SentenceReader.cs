@@ -58,10 +58,13 @@ internal sealed class SentenceReader
         : inSlowCooker && SaysLowOrHigh(words) ? StepVerbs.SlowCook
         : times.Exists(IsALength) ? StepVerbs.Rest : null;
 
-    private SaidDegrees? Setting()
+    // What a machine is set to: said for a fan oven only where nothing else is.
+    private SaidDegrees? Setting() => SettingIn(words);
+
+    private SaidDegrees? SettingIn(ReadOnlySpan<StepWord> clause)
     {
         foreach (var said in degrees.Where(said => !said.IsFan).Concat(degrees))
-            if (!said.IsInside) return said;
+            if (!said.IsInside && IsIn(clause, said)) return said;
         return null;
     }
 
@@ -106,7 +109,22 @@ internal sealed class SentenceReader
         if (target < 0) target = left >= 0 ? left : verbs.FindIndex(verb => verb.At >= time.To);
         if (target < 0) return;
         if (time.Minutes >= 1440 && !Long.Contains(VerbOf(target))) return;
+
+        // "15 minutes at 220 °C, then 30 minutes at 180 °C": the second is a stretch of its own.
+        if (timesOf[target].Count > 0 && OwnHeat(time) is { } from) target = Insert(from, VerbOf(target));
         timesOf[target].Add(time);
+    }
+
+    // Where a stretch with a heat of its own begins, which is said beside its time; null where an earlier heat goes on.
+    private int? OwnHeat(SaidTime time)
+    {
+        foreach (var said in degrees.Skip(1))
+        {
+            if (said.From >= time.To && said.From <= time.To + 2) return time.From;
+            if (said.To <= time.From && said.To >= time.From - 1) return said.From;
+        }
+
+        return null;
     }
 
     // "Pressure cook, 10 minutes natural release": the comma parts the time from the verb before it.
@@ -166,6 +184,8 @@ internal sealed class SentenceReader
         var clause = Clause(i);
         var isTimed = timesOf.Count > i && timesOf[i].Count > 0;
         if (!isTimed && IsHeating(i, clause)) return StepVerbs.Preheat;
+        if (!isTimed && verbs[i].At >= 0 && words[verbs[i].At].Is("drain")) return StepVerbs.Add;
+        if (StepMachines.IndexOf(clause, "kettle") >= 0) return StepVerbs.Add;
         if (Place(clause) is { } place && TakesPlace(verb, place, isTimed)) return place;
         if (verb == StepVerbs.Add && isTimed && Setting() is { } set && degrees.Count > 0 && IsIn(clause, set)) return StepVerbs.Bake;
         if (verb == StepVerbs.Cook || (verb == StepVerbs.Add && isTimed))
@@ -215,7 +235,8 @@ internal sealed class SentenceReader
         if (verb.Name is "mix" or "add" && StepMachines.AreOnTheStove(clause) && given.Count > 0) uses.Add(Occupies.Ring);
         if (missed.Count > 0 && verb == StepVerbs.Cook) uses.Clear();
         var isAbout = given.Count == 0 || given.Exists(time => time.IsVague);
-        yield return new(verb.Name, Math.Min(minutes, 10_080), isHandsOn, isAbout, null, uses, verb.Grows)
+        var own = verb.Uses.Contains(Occupies.Oven) || verb.Uses.Contains(Occupies.AirFryer) ? SettingIn(clause)?.Celsius : null;
+        yield return new(verb.Name, Math.Min(minutes, 10_080), isHandsOn, isAbout, own, uses, verb.Grows)
         {
             Words = string.Join(' ', clause.ToArray().Select(word => word.Text)),
         };
@@ -262,7 +283,7 @@ internal sealed class SentenceReader
         if (at < 0) return parts;
         for (var i = 0; i < parts.Count; i++)
         {
-            if (i != at && !parts[i].Uses.Contains(Occupies.Oven)) continue;
+            if (parts[i].Celsius is not null || (i != at && !parts[i].Uses.Contains(Occupies.Oven))) continue;
             var celsius = said?.Celsius ?? (parts[i].Uses.Contains(Occupies.Oven) ? preheated ?? Spoken() : null);
             parts[i] = parts[i] with { Celsius = celsius };
         }

@@ -25,9 +25,9 @@ internal static class StepMachines
     private static readonly string[][] Unknown =
     [
         ["rice", "cooker"], ["bread", "machine"], ["bread", "maker"], ["barbecue"], ["bbq"], ["sous", "vide"], ["sous-vide"],
-        ["dehydrator"], ["ice-cream", "maker"], ["ice", "cream", "maker"], ["smoker"], ["kettle"], ["fryer"], ["yogurt", "maker"],
+        ["dehydrator"], ["ice-cream", "maker"], ["ice", "cream", "maker"], ["smoker"], ["fryer"], ["yogurt", "maker"],
         ["steam", "oven"],
-        ["egg", "cooker"], ["sandwich", "toaster"], ["popcorn", "maker"], ["mixer"], ["stand-mixer"],
+        ["egg", "cooker"], ["sandwich", "toaster"], ["popcorn", "maker"],
     ];
 
     /// <summary>What is done in the place that these words name; null where they name none.</summary>

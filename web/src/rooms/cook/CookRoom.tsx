@@ -9,6 +9,7 @@ import { useWords } from "../../app/i18n";
 import { useSay } from "../../app/notices";
 import { longDay, shortDay } from "../../ui/format";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
+import { useSettled } from "../../ui/useSettled";
 import { lengthOf, timeAt } from "./clock";
 import { KitchenDrawer } from "./KitchenDrawer";
 import { Lanes } from "./Lanes";
@@ -81,7 +82,12 @@ function PrepDay({ day, tabs }: { day: string; tabs: React.ReactNode }) {
   const saved = prep && kitchen ? { wishes: prep.wishes, equipment: kitchen.equipment } : null;
   const shown = draft ?? saved;
   const asSaved = useLaidDay(day, saved?.wishes, saved?.equipment);
-  const tried = useLaidDay(day, shown?.wishes, shown?.equipment);
+  // What is typed is laid out when the typing stops.
+  const typed = draft ? JSON.stringify(draft) : "";
+  const settled = useSettled(typed, 300);
+  const asked = typed && settled ? (JSON.parse(settled) as Draft) : saved;
+  const tried = useLaidDay(day, asked?.wishes, asked?.equipment);
+  const isLooking = tried.isLooking || (typed !== "" && typed !== settled);
   const failed = lacking(dayQuery, kitchenQuery);
 
   const keep = async () => {
@@ -158,7 +164,7 @@ function PrepDay({ day, tabs }: { day: string; tabs: React.ReactNode }) {
               <p className="text-soft">{t("allOut")}</p>
             ) : tried.data ? (
               <>
-                <DayHead day={tried.data} batches={batches} isLooking={tried.isLooking} />
+                <DayHead day={tried.data} batches={batches} isLooking={isLooking} />
                 <Lanes day={tried.data} batches={cooked} />
               </>
             ) : tried.error ? (
@@ -180,6 +186,7 @@ function PrepDay({ day, tabs }: { day: string; tabs: React.ReactNode }) {
                   isTrying={draft !== null}
                   saved={asSaved.data}
                   tried={tried.data}
+                  isLooking={isLooking}
                   busy={busy}
                   change={change}
                   keep={() => void keep()}
@@ -193,7 +200,6 @@ function PrepDay({ day, tabs }: { day: string; tabs: React.ReactNode }) {
       </main>
       {kitchen && isKitchen && (
         <KitchenDrawer
-          key={kitchen.version}
           equipment={kitchen.equipment}
           open
           close={() => setIsKitchen(false)}
@@ -228,10 +234,10 @@ function DayHead({
       <p className="text-sm text-soft" aria-live="polite">
         {day.late > 0 || day.overtime > 0
           ? ""
-          : day.isProven
-            ? t("proven")
-            : isLooking
-              ? t("first")
+          : isLooking
+            ? t("first")
+            : day.isProven
+              ? t("proven")
               : t("found", { count: day.end - day.bound })}
       </p>
       {(day.late > 0 || day.overtime > 0) && (

@@ -231,7 +231,7 @@ function LaneBlock({
       )}
       {wide > (dish ? 5 : 3) && (
         <span aria-hidden className="truncate px-1">
-          {t(`verb.${task.task.verb}`)}
+          {t(`verb.${task.way.verb}`)}
         </span>
       )}
     </span>

@@ -66,8 +66,8 @@ function TaskWords({ task, day, batches }: { task: PlacedPrepTask; day: LaidDayV
   const facts = [
     minutesOf(t, task),
     ...places,
-    task.task.celsius ? t("lanes.warm", { celsius: task.task.celsius }) : "",
-    task.task.loads > 1 ? t("sheet.loads", { count: task.task.loads }) : "",
+    task.way.celsius ? t("lanes.warm", { celsius: task.way.celsius }) : "",
+    task.way.loads > 1 ? t("sheet.loads", { count: task.way.loads }) : "",
     phases.join(", "),
     task.task.isHandsOn ? "" : t("sheet.until", { time: timeAt(day.begins, task.end) }),
   ].filter(Boolean);

@@ -21,6 +21,8 @@ interface WishesProps {
   /** The day as it is saved and as it is tried, both laid out. */
   saved: LaidDayView | undefined;
   tried: LaidDayView | undefined;
+  /** Whether the day as it is tried is still being looked for. */
+  isLooking: boolean;
   busy: boolean;
   change: (draft: Draft) => void;
   keep: () => void;
@@ -35,6 +37,7 @@ export function Wishes({
   isTrying,
   saved,
   tried,
+  isLooking,
   busy,
   change,
   keep,
@@ -47,6 +50,7 @@ export function Wishes({
   const setCook = (at: number, part: Partial<CookHours>) =>
     set({ cooks: wishes.cooks.map((cook, i) => (i === at ? { ...cook, ...part } : cook)) });
   const leftOut = wishes.leftOut ?? [];
+  const leaveOut = (ids: string[]) => set({ leftOut: ids.length > 0 ? ids : null });
   const used = [...new Set((tried ?? saved)?.lanes.map(({ kind }) => kind))].filter(
     (kind): kind is Occupies => !!kind,
   );
@@ -57,7 +61,7 @@ export function Wishes({
       </h2>
       {isTrying && (
         <div role="status" className="rounded-lg border border-sea bg-sea-soft p-3">
-          <Difference saved={saved} tried={tried} />
+          <Difference saved={saved} tried={isLooking ? undefined : tried} />
           <p className="text-sm">{t("wishes.trying")}</p>
           <div className="mt-2 flex flex-wrap gap-2">
             <button className="btn-next" disabled={busy} onClick={keep}>
@@ -167,9 +171,7 @@ export function Wishes({
                     aria-label={t("wishes.take", { dish: batch.name })}
                     checked={isIn}
                     onChange={() =>
-                      set({
-                        leftOut: isIn ? [...leftOut, batch.id] : leftOut.filter((id) => id !== batch.id),
-                      })
+leaveOut(isIn ? [...leftOut, batch.id] : leftOut.filter((id) => id !== batch.id))
                     }
                   />
                   <Tape
@@ -211,7 +213,7 @@ export function Wishes({
 /** How much sooner or later the day ends than as it is saved. */
 function Difference({ saved, tried }: { saved: LaidDayView | undefined; tried: LaidDayView | undefined }) {
   const { t } = useWords("cook");
-  if (!saved || !tried) return <p className="font-title text-lg font-bold">{t("app:loading")}</p>;
+  if (!saved || !tried) return <p className="font-title text-lg font-bold">{t("first")}</p>;
   const minutesOfDay = ({ begins, end }: LaidDayView) => {
     const [hour, minute] = begins.split(":").map(Number);
     return hour! * 60 + minute! + end;

@@ -7,7 +7,7 @@ export const dishOf = (batches: PrepBatch[], id: string | undefined) =>
   batches.find((batch) => batch.id === id);
 
 /** What is to be done, as it is said to a cook: "Chop 330 g onion for the stew, 290 g onion for the squares". */
-export function whatOf(t: TFunction, { task }: PlacedPrepTask, batches: PrepBatch[]): string {
+export function whatOf(t: TFunction, { task, way }: PlacedPrepTask, batches: PrepBatch[]): string {
   const dish = dishOf(batches, task.dishes[0])?.name ?? "";
   switch (task.kind) {
     case "getOut":
@@ -19,8 +19,8 @@ export function whatOf(t: TFunction, { task }: PlacedPrepTask, batches: PrepBatc
     case "pack":
       return t("sheet.pack", { dish });
     case "prepare": {
-      if (task.amounts.length === 0) return t("sheet.forDish", { verb: t(`verb.${task.verb}`), dish });
-      const verb = t(`verb.${task.verb}`);
+      if (task.amounts.length === 0) return t("sheet.forDish", { verb: t(`verb.${way.verb}`), dish });
+      const verb = t(`verb.${way.verb}`);
       if (task.dishes.length > 1) {
         const shares = task.amounts.map(({ grams, dish: of }) =>
           t("sheet.share", { grams: wholeNumber(grams), dish: dishOf(batches, of)?.name ?? "" }),
@@ -33,7 +33,7 @@ export function whatOf(t: TFunction, { task }: PlacedPrepTask, batches: PrepBatc
       return t("sheet.forOne", { verb, what: what.join(", "), dish });
     }
     case "step":
-      return t("sheet.forDish", { verb: t(`verb.${task.verb}`), dish });
+      return t("sheet.forDish", { verb: t(`verb.${way.verb}`), dish });
   }
 }
 

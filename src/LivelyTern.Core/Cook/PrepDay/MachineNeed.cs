@@ -1,32 +1,7 @@
-using LivelyTern.Core.Cook.Schedule;
 using LivelyTern.Core.Recipes;
 using LivelyTern.Core.Recipes.Steps;
 
 namespace LivelyTern.Core.Cook.PrepDay;
-
-/// <summary>What is amiss between a dish and the kitchen; the day is laid out all the same, as though it were not.</summary>
-public enum KitchenLack
-{
-    /// <summary>A step needs a machine that the kitchen has not.</summary>
-    NotThere,
-
-    /// <summary>A dish is more than a machine holds: it is done in loads.</summary>
-    TooLarge,
-
-    /// <summary>A dish has no steps: usual times stand in for them.</summary>
-    NoSteps,
-
-    /// <summary>Words of a step tell something that a schedule does not understand.</summary>
-    NotUnderstood,
-}
-
-/// <summary>Something amiss, with its dish.</summary>
-/// <param name="Dish">The dish.</param>
-/// <param name="Lack">What it is.</param>
-/// <param name="Kind">Which machine; null where none is meant.</param>
-/// <param name="Loads">In how many loads it is done instead; 1 where that is not the matter.</param>
-/// <param name="Words">What was not understood.</param>
-public sealed record KitchenWarning(Guid Dish, KitchenLack Lack, Occupies? Kind = null, int Loads = 1, string Words = "");
 
 /// <summary>How a part of a step takes up the machines of a kitchen: how much of each, and how often.</summary>
 /// <param name="Loads">How often.</param>
@@ -102,44 +77,4 @@ internal sealed record MachineNeed(int Loads, IReadOnlyDictionary<Occupies, int>
     }
 
     private static int Whole(decimal minutes) => (int)Math.Clamp(Math.Ceiling(minutes), 1, 10_080);
-}
-
-/// <summary>The capacities of a kitchen and its cooks by name, as a schedule knows them.</summary>
-internal static class Capacities
-{
-    /// <summary>A cook's hands.</summary>
-    public static string Cook(int i) => $"cook:{i}";
-
-    /// <summary>An oven, of several.</summary>
-    public static string Oven(int i) => $"oven:{i}";
-
-    /// <summary>All there is of a kind but of ovens.</summary>
-    public static string Of(Occupies kind) => char.ToLowerInvariant(kind.ToString()[0]) + kind.ToString()[1..];
-
-    /// <summary>The ways in which some minutes can be spent: by whichever cook, in whichever oven.</summary>
-    public static IEnumerable<TaskMode> Ways(
-        int minutes, bool isHandsOn, IReadOnlyDictionary<Occupies, int> uses, int? celsius, int cooks, int ovens)
-    {
-        var fixedUses = uses.Where(use => use.Key != Occupies.Oven)
-            .ToDictionary(use => Of(use.Key), use => use.Value, StringComparer.Ordinal);
-        for (var cook = 0; cook < (isHandsOn ? cooks : 1); cook++)
-        {
-            for (var oven = 0; oven < (uses.ContainsKey(Occupies.Oven) ? Math.Max(1, ovens) : 1); oven++)
-            {
-                var own = new Dictionary<string, int>(fixedUses, StringComparer.Ordinal);
-                if (isHandsOn) own[Cook(cook)] = 1;
-                Dictionary<string, int>? heat = null;
-                if (uses.TryGetValue(Occupies.Oven, out var shelves))
-                {
-                    own[Oven(oven)] = shelves;
-                    heat = new(StringComparer.Ordinal) { [Oven(oven)] = celsius ?? UsualOven };
-                }
-
-                yield return new(minutes, own, heat);
-            }
-        }
-    }
-
-    // Where no sentence says how hot: common practice, no published source.
-    private const int UsualOven = 180;
 }

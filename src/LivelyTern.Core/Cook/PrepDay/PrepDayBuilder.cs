@@ -1,0 +1,320 @@
+using LivelyTern.Core.Cook.Schedule;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Recipes;
+using LivelyTern.Core.Recipes.Steps;
+
+namespace LivelyTern.Core.Cook.PrepDay;
+
+/// <summary>Makes the tasks of a prep day, dish by dish.</summary>
+internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEquipment kitchen, PrepDayWishes wishes)
+{
+    // Minutes of what no recipe writes down: common practice, no published source.
+    private const int ToGetOut = 3, ToGetOutEach = 1, ToPack = 2, ToWashUp = 5, ToWashUpEach = 3, ToCool = 30, ToComeToPressure = 12;
+    private const int HandsWithoutSteps = 20, WaitWithoutSteps = 30;
+
+    // Food is out of the heat and not in the cold for two hours at most (USDA FSIS).
+    private const int TwoHours = 120;
+
+    private readonly List<PrepTask> tasks = [];
+    private readonly List<ScheduleTask> scheduled = [];
+    private readonly HashSet<KitchenWarning> warnings = [];
+    private readonly Dictionary<(Guid Dish, int? Step), List<string>> prepared = [];
+
+    // "Bring it to pressure", the pressure, its release: one stretch in the cooker.
+    private sealed record Piece(
+        StepPart Part, StepToDo Step, int At, int Minutes, MachineNeed Need, List<PrepPhase> Phases,
+        List<(TaskMode Mode, PrepWay Way)> OtherWays);
+
+    public PrepDayTasks Build()
+    {
+        if (dishes.Count > 0)
+        {
+            Hands("get out", PrepKind.GetOut, [], "get out", ToGetOut + (ToGetOutEach * dishes.Count), []);
+            Prepare();
+            var packed = dishes.Select(Cook).ToList();
+            var minutes = ToWashUp + (ToWashUpEach * dishes.Count);
+            Hands("wash up", PrepKind.WashUp, [], "wash up", minutes, [.. packed.Select(id => new TaskBond(id))], Minute(wishes.DoneBy));
+        }
+
+        return new(tasks, new(scheduled, CapacitiesThere(), [.. Taken()], Heated()), [.. warnings]);
+    }
+
+    // Whole minutes from the day's beginning; below 0 before it.
+    private int? Minute(TimeOnly? time) =>
+        time is { } at ? (int)(at.ToTimeSpan() - wishes.Begins.ToTimeSpan()).TotalMinutes : null;
+
+    private void Prepare()
+    {
+        var all = new List<Preparation>();
+        foreach (var dish in dishes)
+        {
+            var own = new List<Preparation>();
+            var isCooked = false;
+            for (var step = 0; step < dish.Steps.Count; step++)
+            {
+                foreach (var part in dish.Steps[step].Way.Parts)
+                {
+                    if (IsPreparation(dish, part, isCooked)) own.AddRange(Preparations.Of(dish, step, part));
+                    isCooked |= IsHot(part);
+                }
+            }
+
+            all.AddRange(own);
+            all.AddRange(Preparations.OfLines(dish, own));
+        }
+
+        foreach (var together in Preparations.Together(all))
+        {
+            var first = together[0];
+            var id = $"prepare {tasks.Count}";
+            var isShared = together.Select(one => one.Dish).Distinct().Count() > 1;
+            var uses = first.Verb.Uses.Contains(Occupies.Board)
+                ? new Dictionary<Occupies, int> { [Occupies.Board] = 1 }
+                : [];
+            foreach (var one in together) Add(prepared, (one.Dish, one.Step), id);
+            var step = isShared ? null : first.Step;
+            List<TaskMode> modes = [.. Capacities.Ways(Preparations.MinutesOf(together), true, uses, null, wishes.Cooks.Count, Ovens)];
+            Add(
+                new(
+                    id, PrepKind.Prepare, [.. together.Select(one => one.Dish).Distinct()], Alike(new(first.Verb.Name), modes), step,
+                    step is { } at ? dishes.First(dish => dish.Id == first.Dish).Steps[at].Written.Text : "", true,
+                    together.Any(one => one.IsAbout), [.. together.Where(one => one.FoodId is not null).Select(AmountOf)], []),
+                modes, [new("get out")]);
+        }
+    }
+
+    private static List<PrepWay> Alike(PrepWay way, IReadOnlyList<TaskMode> modes) => [.. modes.Select(_ => way)];
+
+    private static PrepAmount AmountOf(Preparation one) => new(one.Dish, one.Food, one.Weight.Value);
+
+    private static void Add(Dictionary<(Guid, int?), List<string>> to, (Guid, int?) key, string id)
+    {
+        if (!to.TryGetValue(key, out var list)) to[key] = list = [];
+        if (!list.Contains(id)) list.Add(id);
+    }
+
+    // What is added raw to what is cooked already: parsley, cheese. Chicken that is shredded then was cooked.
+    private static readonly FoodGroup[] AddedRaw =
+        [FoodGroup.Vegetables, FoodGroup.Fruit, FoodGroup.Seasonings, FoodGroup.Dairy, FoodGroup.NutsAndSeeds];
+
+    // Washing and chopping can be done before all else; cutting what is cooked can't.
+    private static bool IsPreparation(PrepDish dish, StepPart part, bool isCooked)
+    {
+        StepVerb[] preparing = [StepVerbs.Chop, StepVerbs.Grate, StepVerbs.Clean];
+        if (!preparing.Any(verb => string.Equals(part.Verb, verb.Name, StringComparison.Ordinal))) return false;
+        var foods = Preparations.Named(part.Words, dish.Lines);
+        return !isCooked || (foods.Count > 0 && foods.All(food => AddedRaw.Contains(food.Group)));
+    }
+
+    private static bool IsHot(StepPart part) =>
+        !string.Equals(part.Verb, StepVerbs.Preheat.Name, StringComparison.Ordinal) && part.Uses.Any(use => use is not
+            (Occupies.Board or Occupies.Fridge or Occupies.Blender or Occupies.Tray));
+
+    // The dish from its first step to its boxes; the id of its packing.
+    private string Cook(PrepDish dish)
+    {
+        var before = new List<TaskBond> { new("get out") };
+        var ready = prepared.Where(pair => pair.Key.Dish == dish.Id)
+            .Select(pair => (Step: pair.Key.Step ?? 0, Bonds: pair.Value.Select(id => new TaskBond(id)).ToList())).ToList();
+        var pieces = PiecesOf(dish);
+        var lastHot = pieces.FindLastIndex(piece => IsHot(piece.Part));
+        var hotId = "";
+        for (var i = 0; i < pieces.Count; i++)
+        {
+            var piece = pieces[i];
+            var id = $"{dish.Id:N}.{i}";
+            before.AddRange(ready.Where(own => own.Step <= piece.At).SelectMany(own => own.Bonds));
+            ready.RemoveAll(own => own.Step <= piece.At);
+            var due = i == lastHot && wishes.SupperDish == dish.Id ? Minute(wishes.Supper) : null;
+            List<TaskMode> modes =
+                [.. Capacities.Ways(piece.Minutes, piece.Part.IsHandsOn, piece.Need.Uses, piece.Part.Celsius, wishes.Cooks.Count, Ovens)];
+            var ways = Alike(new(piece.Part.Verb, piece.Part.Celsius, piece.Need.Loads), modes);
+            Add(
+                new(
+                    id, PrepKind.Step, [dish.Id], [.. ways, .. piece.OtherWays.Select(other => other.Way)], piece.At,
+                    piece.Step.Written.Text, piece.Part.IsHandsOn, piece.Part.IsAbout, [], piece.Phases),
+                [.. modes, .. piece.OtherWays.Select(other => other.Mode)], [.. before.Distinct()], due);
+            before = [new(id)];
+            if (i == lastHot) hotId = id;
+        }
+
+        // What is chopped for no later step goes straight into the boxes.
+        before.AddRange(ready.SelectMany(own => own.Bonds));
+        return Pack(dish, pieces, lastHot, hotId, before);
+    }
+
+    private string Pack(PrepDish dish, List<Piece> pieces, int lastHot, string hotId, List<TaskBond> before)
+    {
+        var isCooling = pieces.Skip(lastHot + 1).Any(piece => !piece.Part.IsHandsOn);
+        if (lastHot >= 0 && !isCooling)
+        {
+            var id = $"{dish.Id:N}.cool";
+            Add(
+                new(id, PrepKind.Cool, [dish.Id], [new("cool")], null, "", false, true, [], []),
+                [new(ToCool, new Dictionary<string, int>(StringComparer.Ordinal))], [.. before]);
+            before = [new(id)];
+        }
+
+        var minutes = ToPack + Math.Clamp(dish.Boxes, 1, 200);
+        if (hotId.Length > 0)
+        {
+            // However long it cools, it is in its boxes within two hours, where the recipe itself does not ask for longer.
+            var own = pieces.Skip(lastHot + 1).Sum(piece => piece.Minutes) + (isCooling ? 0 : ToCool) + minutes;
+            if (own <= TwoHours) before.Add(new(hotId, 0, TwoHours - minutes));
+        }
+
+        var packId = $"{dish.Id:N}.pack";
+        Hands(packId, PrepKind.Pack, [dish.Id], "pack", minutes, [.. before.Distinct()]);
+        return packId;
+    }
+
+    private List<Piece> PiecesOf(PrepDish dish)
+    {
+        if (dish.Steps.Count == 0)
+        {
+            warnings.Add(new(dish.Id, KitchenLack.NoSteps));
+            return WithoutSteps(dish);
+        }
+
+        var pieces = new List<Piece>();
+        var isCooked = false;
+        for (var at = 0; at < dish.Steps.Count; at++)
+        {
+            var step = dish.Steps[at];
+            foreach (var words in step.Reading.NotUnderstood) warnings.Add(new(dish.Id, KitchenLack.NotUnderstood, Words: words));
+            for (var p = 0; p < step.Way.Parts.Count; p++)
+            {
+                var part = step.Way.Parts[p];
+                var isSkipped = string.Equals(part.Verb, StepVerbs.Preheat.Name, StringComparison.Ordinal)
+                    || IsPreparation(dish, part, isCooked);
+                isCooked |= IsHot(part);
+                if (isSkipped) continue;
+                var need = MachineNeed.Of(dish, step, part, kitchen, warning => warnings.Add(warning));
+                var minutes = MachineNeed.MinutesOf(dish, step, part, need.Loads);
+                var piece = new Piece(part, step, at, minutes, need, [], OtherWays(dish, step, p));
+                if (!GoesOnUnderPressure(pieces, piece) && !GoesOnByHand(pieces, piece)) pieces.Add(piece);
+            }
+        }
+
+        return pieces;
+    }
+
+    // "Brown the mushrooms, then soften the onions": one stretch at one ring, without a break for other dishes.
+    private static bool GoesOnByHand(List<Piece> pieces, Piece piece)
+    {
+        if (!piece.Part.IsHandsOn || pieces.Count == 0 || pieces[^1] is not { Part.IsHandsOn: true } before) return false;
+        var isAlike = before.Need.Loads == piece.Need.Loads && before.Part.Uses.SequenceEqual(piece.Part.Uses);
+        if (before.At != piece.At || !isAlike) return false;
+        pieces[^1] = before with
+        {
+            Minutes = before.Minutes + piece.Minutes,
+            Part = before.Part with { IsAbout = before.Part.IsAbout || piece.Part.IsAbout },
+        };
+        return true;
+    }
+
+    // What stays in the pressure cooker without a hand on it is one stretch, and coming to pressure is a part of it.
+    private static bool GoesOnUnderPressure(List<Piece> pieces, Piece piece)
+    {
+        if (piece.Part.IsHandsOn || !piece.Part.Uses.Contains(Occupies.PressureCooker)) return false;
+        var phase = new PrepPhase(piece.Part.Verb, piece.Minutes);
+        if (pieces.Count > 0 && pieces[^1] is { Part.IsHandsOn: false, Phases.Count: > 0 } before && before.At == piece.At)
+        {
+            before.Phases.Add(phase);
+            pieces[^1] = before with { Minutes = before.Minutes + piece.Minutes };
+            return true;
+        }
+
+        var toPressure = ToComeToPressure * piece.Need.Loads;
+        pieces.Add(piece with { Minutes = piece.Minutes + toPressure, Phases = [new("come to pressure", toPressure), phase] });
+        return true;
+    }
+
+    // Another way of a step stands in for the part that it replaces, where it is one part itself.
+    private List<(TaskMode Mode, PrepWay Way)> OtherWays(PrepDish dish, StepToDo step, int at)
+    {
+        var ways = new List<(TaskMode, PrepWay)>();
+        var isOwnTime = step.Written is { Unattended: null, Occupies: null };
+        foreach (var other in isOwnTime ? step.Reading.OtherWays : [])
+        {
+            if (other.Parts.Count != step.Way.Parts.Count) continue;
+            var differ = Enumerable.Range(0, other.Parts.Count).Where(i => !IsSame(other.Parts[i], step.Way.Parts[i])).ToList();
+            if (differ.Count != 1 || differ[0] != at) continue;
+            var part = other.Parts[at];
+            if (part.Uses.Any(kind => kitchen.CountOf(kind) == 0)) continue;
+            var need = MachineNeed.Of(dish, step, part, kitchen, _ => { });
+            var minutes = MachineNeed.MinutesOf(dish, step, part, need.Loads);
+            var way = new PrepWay(part.Verb, part.Celsius, need.Loads);
+            ways.AddRange(Capacities.Ways(minutes, part.IsHandsOn, need.Uses, part.Celsius, wishes.Cooks.Count, Ovens)
+                .Select(mode => (mode, way)));
+        }
+
+        return ways;
+    }
+
+    private static bool IsSame(StepPart one, StepPart other) =>
+        one with { Uses = [], Words = "" } == other with { Uses = [], Words = "" } && one.Uses.SequenceEqual(other.Uses);
+
+    private static List<Piece> WithoutSteps(PrepDish dish)
+    {
+        var step = new StepToDo(new(""), new(new([]), [], null, null, []), new([]));
+        Piece Of(string verb, int minutes, bool isHandsOn, params Occupies[] uses) => new(
+            new(verb, minutes, isHandsOn, true, null, uses, Grows.WithTheBatch), step, 0, minutes,
+            new(1, uses.ToDictionary(use => use, _ => 1)), [], []);
+        return [Of("prepare", HandsWithoutSteps, true), Of("cook", WaitWithoutSteps, false, Occupies.Ring)];
+    }
+
+    private void Hands(
+        string id, PrepKind kind, IReadOnlyList<Guid> own, string verb, int minutes, IReadOnlyList<TaskBond> after, int? due = null)
+    {
+        List<TaskMode> modes = [.. Capacities.Ways(minutes, true, new Dictionary<Occupies, int>(), null, wishes.Cooks.Count, Ovens)];
+        Add(new(id, kind, own, Alike(new(verb), modes), null, "", true, true, [], []), modes, after, due);
+    }
+
+    private void Add(PrepTask task, IReadOnlyList<TaskMode> modes, IReadOnlyList<TaskBond> after, int? due = null)
+    {
+        tasks.Add(task);
+        scheduled.Add(new(task.Id, modes, after, 0, due));
+    }
+
+    private int Ovens => kitchen.CountOf(Occupies.Oven);
+
+    // What is needed and not there counts as one, so that the day can be shown; it is said.
+    private Dictionary<string, int> CapacitiesThere()
+    {
+        var there = new Dictionary<string, int>(StringComparer.Ordinal);
+        for (var i = 0; i < wishes.Cooks.Count; i++) there[Capacities.Cook(i)] = 1;
+        for (var i = 0; i < Math.Max(1, Ovens); i++) there[Capacities.Oven(i)] = Math.Max(1, (int)(kitchen.HoldsOf(Occupies.Oven) ?? 1));
+        foreach (var kind in Enum.GetValues<Occupies>().Where(kind => kind != Occupies.Oven))
+            there[Capacities.Of(kind)] = Math.Max(1, kitchen.CountOf(kind));
+        return there;
+    }
+
+    private Dictionary<string, int> Heated() =>
+        Enumerable.Range(0, Math.Max(1, Ovens)).ToDictionary(Capacities.Oven, _ => kitchen.OvenApart, StringComparer.Ordinal);
+
+    private IEnumerable<TakenTime> Taken()
+    {
+        for (var i = 0; i < wishes.Cooks.Count; i++)
+        {
+            var cook = wishes.Cooks[i];
+            if (Minute(cook.From) is { } from and > 0) yield return new(Capacities.Cook(i), 0, from, 1);
+            if (Minute(cook.To) is { } to) yield return new(Capacities.Cook(i), to, int.MaxValue, 1);
+        }
+
+        foreach (var quiet in kitchen.Quiet)
+        {
+            var (from, to) = (Math.Max(0, Minute(quiet.From)!.Value), Minute(quiet.To)!.Value);
+            if (to <= 0) continue;
+            foreach (var kind in quiet.Kinds.Distinct())
+            {
+                if (kind != Occupies.Oven) yield return new(Capacities.Of(kind), from, to, Math.Max(1, kitchen.CountOf(kind)));
+                else
+                {
+                    for (var i = 0; i < Math.Max(1, Ovens); i++)
+                        yield return new(Capacities.Oven(i), from, to, Math.Max(1, (int)(kitchen.HoldsOf(Occupies.Oven) ?? 1)));
+                }
+            }
+        }
+    }
+}
