@@ -74,9 +74,10 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
             foreach (var one in together) Add(prepared, (one.Dish, one.Step), id);
             var step = isShared ? null : first.Step;
             List<TaskMode> modes = [.. Capacities.Ways(Preparations.MinutesOf(together), true, uses, null, wishes.Cooks.Count, Ovens)];
+            var ways = Alike(PrepWay.Plain(first.Verb.Name), modes);
             Add(
                 new(
-                    id, PrepKind.Prepare, [.. together.Select(one => one.Dish).Distinct()], Alike(new(first.Verb.Name), modes), step,
+                    id, PrepKind.Prepare, [.. together.Select(one => one.Dish).Distinct()], ways, step,
                     step is { } at ? dishes.First(dish => dish.Id == first.Dish).Steps[at].Written.Text : "", true,
                     together.Any(one => one.IsAbout), [.. together.Where(one => one.FoodId is not null).Select(AmountOf)], []),
                 modes, [new("get out")]);
@@ -150,7 +151,7 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
         {
             var id = $"{dish.Id:N}.cool";
             Add(
-                new(id, PrepKind.Cool, [dish.Id], [new("cool")], null, "", false, true, [], []),
+                new(id, PrepKind.Cool, [dish.Id], [PrepWay.Plain("cool")], null, "", false, true, [], []),
                 [new(ToCool, new Dictionary<string, int>(StringComparer.Ordinal))], [.. before]);
             before = [new(id)];
         }
@@ -268,7 +269,7 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
         string id, PrepKind kind, IReadOnlyList<Guid> own, string verb, int minutes, IReadOnlyList<TaskBond> after, int? due = null)
     {
         List<TaskMode> modes = [.. Capacities.Ways(minutes, true, new Dictionary<Occupies, int>(), null, wishes.Cooks.Count, Ovens)];
-        Add(new(id, kind, own, Alike(new(verb), modes), null, "", true, true, [], []), modes, after, due);
+        Add(new(id, kind, own, Alike(PrepWay.Plain(verb), modes), null, "", true, true, [], []), modes, after, due);
     }
 
     private void Add(PrepTask task, IReadOnlyList<TaskMode> modes, IReadOnlyList<TaskBond> after, int? due = null)

@@ -67,7 +67,11 @@ public sealed record PrepPhase(string Verb, int Minutes);
 /// <param name="Verb">What is done, by the verb's name.</param>
 /// <param name="Celsius">Degrees of the oven or the like; null where none are said.</param>
 /// <param name="Loads">In how many loads it is done.</param>
-public sealed record PrepWay(string Verb, int? Celsius = null, int Loads = 1);
+public sealed record PrepWay(string Verb, int? Celsius, int Loads)
+{
+    /// <summary>In one go, without heat.</summary>
+    public static PrepWay Plain(string verb) => new(verb, null, 1);
+}
 
 /// <summary>A task of a prep day, as it is told to a cook; what it needs and when it can be done stands in its schedule task.</summary>
 /// <param name="Id">Its name in the problem.</param>

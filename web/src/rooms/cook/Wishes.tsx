@@ -171,7 +171,7 @@ export function Wishes({
                     aria-label={t("wishes.take", { dish: batch.name })}
                     checked={isIn}
                     onChange={() =>
-leaveOut(isIn ? [...leftOut, batch.id] : leftOut.filter((id) => id !== batch.id))
+                      leaveOut(isIn ? [...leftOut, batch.id] : leftOut.filter((id) => id !== batch.id))
                     }
                   />
                   <Tape
