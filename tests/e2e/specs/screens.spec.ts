@@ -314,6 +314,9 @@ test("at 200 % zoom and on a phone held sideways every room is whole: nothing st
       await page.waitForLoadState("networkidle");
       const out = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
       expect(out, `${room} at ${viewport.width}`).toBeLessThanOrEqual(0);
+      // The room scrolls, the frame around it never does.
+      const below = await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight);
+      expect(below, `${room} at ${viewport.width}`).toBeLessThanOrEqual(0);
       const room_ = (await page.getByRole("main").boundingBox())!;
       expect(room_.height, `${room} at ${viewport.width}`).toBeGreaterThan(100);
       expect(room_.x + room_.width).toBeLessThanOrEqual(viewport.width + 1);

@@ -147,7 +147,7 @@ function PrepDay({ day, tabs }: { day: string; tabs: React.ReactNode }) {
         <h1 className="text-lg">{t("title")}</h1>
         {tabs}
       </Header>
-      <main className="min-h-0 flex-1 overflow-auto print:overflow-visible">
+      <main className="relative min-h-0 flex-1 overflow-auto print:overflow-visible">
         {failed ? (
           <Failed {...failed} />
         ) : !prep || !shown ? (

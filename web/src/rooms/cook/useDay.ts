@@ -11,7 +11,7 @@ import {
 import { queryKeys } from "../../app/queryKeys";
 
 const secondsToLook = 3;
-const aMoment = 600;
+const aMoment = 1500;
 
 export const usePrepDays = () =>
   useQuery({ queryKey: queryKeys.prepDays(), queryFn: async () => (await listPrepDays()).data! });
