@@ -36,7 +36,8 @@ public sealed record AmountText(decimal From, decimal To, Unit? Unit, string Res
     private static readonly Regex Thousands = new(
         @"^[1-9]\d{0,2}(,\d{3})+(\.\d+)?$", RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking);
 
-    private static readonly Dictionary<char, decimal> Fractions = new()
+    /// <summary>Fractions that are one letter.</summary>
+    internal static readonly IReadOnlyDictionary<char, decimal> Fractions = new Dictionary<char, decimal>
     {
         ['¼'] = 1m / 4,
         ['½'] = 1m / 2,

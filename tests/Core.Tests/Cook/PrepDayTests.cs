@@ -23,12 +23,8 @@ public class PrepDayTests
         _ => FoodGroup.Grains,
     };
 
-    private static LaidDay LayOut(ScheduleProblem problem) => new ListSchedule(problem).Best(8, new Random(1).NextDouble) ?? new(
-        [],
-        0,
-        0,
-        0,
-        false);
+    private static LaidDay LayOut(ScheduleProblem problem) =>
+        new ListSchedule(problem).Best(8, new Random(1).NextDouble) ?? new([], 0, 0, 0, false);
 
     private static PrepDayPlan Lay(PrepDish[] dishes, PrepDayWishes? wishes = null, KitchenEquipment? kitchen = null) =>
         PrepDayPlan.Of(dishes, kitchen ?? Kitchen, wishes ?? PrepDayWishes.AtFirst, LayOut, LayOut);
@@ -43,6 +39,17 @@ public class PrepDayTests
         var plan = Lay([Dish("waffles", ["Cook in the waffle iron for 5 minutes."], factor: 2, pieces: 18)]);
         Assert.Equal(45, MinutesOf(plan, task => task.Verb == "waffle"));
         Assert.Equal(9, plan.Tasks.Tasks.Single(task => task.Verb == "waffle").Ways[0].Loads);
+    }
+
+    /// <summary>Minutes that the cook types are for the whole recipe: 20 for 18 waffles are 40 for 36, in however many rounds.</summary>
+    [Fact]
+    public void What_is_typed_for_the_recipe_grows_with_the_batch_and_not_with_the_rounds()
+    {
+        var dish = Dish("waffles", [], factor: 2, pieces: 18) with
+        {
+            Steps = StepToDo.Of([new RecipeStep("Cook in the waffle iron.", HandsOn: 20)]),
+        };
+        Assert.Equal(40, MinutesOf(Lay([dish]), task => task.Verb == "waffle"));
     }
 
     [Theory]

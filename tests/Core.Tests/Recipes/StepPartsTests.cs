@@ -24,6 +24,8 @@ public class StepPartsTests
     [InlineData("Stir in the rest of the flour.", "add ~1h")] // the rest is a thing here
     [InlineData("Simmer until set.", "simmer ~20")]
     [InlineData("Leave to cool.", "cool ~30")]
+    [InlineData("Put in the oven at 180 °C until golden.", "bake ~30")] // not the heating of the oven alone
+    [InlineData("Put the oven on at 180 °C.", "preheat ~13")]
     [InlineData("Let it rise until doubled, about 1 hour.", "rest 60")]
     [InlineData("Freeze for up to 3 months.", "")]
     [InlineData("The oven rack goes in the middle.", "")]

@@ -70,9 +70,10 @@ internal sealed record MachineNeed(int Loads, IReadOnlyDictionary<Occupies, int>
     /// <summary>The minutes of a part for this batch.</summary>
     public static int MinutesOf(PrepDish dish, StepToDo step, StepPart part, int loads)
     {
+        // What the cook typed is for the recipe as it stands, all its loads together: "25 minutes" for nine rounds through the iron.
         var isTotal = part.IsHandsOn ? step.Written.HandsOn is not null : step.Written.Unattended is not null;
-        if (part.Grows == Grows.WithTheAmount || (isTotal && loads > 1 && step.Reading is { AtATime: not null } or { Loads: not null }))
-            return Whole(part.Minutes * dish.Factor);
+        var isInLoads = part.Grows == Grows.WithTheLoads || step.Reading is { AtATime: not null } or { Loads: not null };
+        if (part.Grows == Grows.WithTheAmount || (isTotal && loads > 1 && isInLoads)) return Whole(part.Minutes * dish.Factor);
         return Whole((decimal)part.Minutes * loads);
     }
 

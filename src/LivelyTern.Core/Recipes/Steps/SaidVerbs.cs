@@ -22,18 +22,16 @@ internal static class SaidVerbs
     [
         "oil", "butter", "ice", "bread", "line", "stone", "seed", "core", "shell", "juice", "zest", "cream", "stick", "dust", "coat",
         "turn", "process", "pit", "pat", "fillet", "brown", "press", "pipe", "cover", "season", "work", "form", "fill", "pack", "roll",
-        "layer",
-        "portion", "open", "drop", "finish", "do", "go", "sit", "set", "quarter", "cube", "mince", "slice", "stew", "steam", "brush",
-        "rest", "toast", "colour", "color", "crisp", "keep", "give", "pick", "dot", "pop", "crush", "marinade", "waffle", "grill", "place",
-        "measure", "taste", "pulse", "rise", "stand", "drain", "sprout", "halve", "skewer", "warm", "cool", "mash",
+        "layer", "portion", "open", "drop", "finish", "do", "go", "sit", "set", "quarter", "cube", "mince", "slice", "stew", "steam",
+        "brush", "rest", "toast", "colour", "color", "crisp", "keep", "give", "pick", "dot", "pop", "crush", "marinade", "waffle", "grill",
+        "place", "measure", "taste", "pulse", "rise", "stand", "drain", "sprout", "halve", "skewer", "warm", "cool", "mash",
     ];
 
     private static readonly HashSet<string> Beginnings =
     [
         ".", ",", ";", ":", "-", "(", ")", "!", "&", "+", "/", "and", "then", "to", "now", "gently", "lightly", "well", "finely",
-        "roughly",
-        "carefully", "thinly", "next", "or", "finally", "first", "meanwhile", "just", "let", "leave", "briefly", "quickly", "slowly",
-        "simply", "again", "it", "them", "coarsely", "generously", "evenly", "not", "loosely",
+        "roughly", "carefully", "thinly", "next", "or", "finally", "first", "meanwhile", "just", "let", "leave", "briefly", "quickly",
+        "slowly", "simply", "again", "it", "them", "coarsely", "generously", "evenly", "not", "loosely",
     ];
 
     // They only carry the verb behind them: "leave to cool", "let it rise", "allow to stand".

@@ -184,6 +184,7 @@ internal sealed class SentenceReader
         var clause = Clause(i);
         var isTimed = timesOf.Count > i && timesOf[i].Count > 0;
         if (!isTimed && IsHeating(i, clause)) return StepVerbs.Preheat;
+        if (verb == StepVerbs.Add && IsIntoTheOven(clause) && SettingIn(clause) is not null) return StepVerbs.Bake;
         if (!isTimed && verbs[i].At >= 0 && words[verbs[i].At].Is("drain")) return StepVerbs.Add;
         if (StepMachines.IndexOf(clause, "kettle") >= 0) return StepVerbs.Add;
         if (Place(clause) is { } place && TakesPlace(verb, place, isTimed)) return place;
@@ -203,7 +204,16 @@ internal sealed class SentenceReader
     // "Heat the oven to 200 °C", "oven on to 180".
     private bool IsHeating(int i, ReadOnlySpan<StepWord> clause) =>
         (verbs[i].Verb == StepVerbs.Warm || words[Math.Max(0, verbs[i].At)].Text is "set" or "turn" or "get" or "put")
-            && StepMachines.IndexOf(clause, "oven") is > 0 and <= 3 && Setting() is { } set && IsIn(clause, set);
+            && StepMachines.IndexOf(clause, "oven") is > 0 and <= 3 && !IsIntoTheOven(clause) && Setting() is { } set && IsIn(clause, set);
+
+    // "Put in the oven at 180 °C until golden": it is baked, however long that takes.
+    private static bool IsIntoTheOven(ReadOnlySpan<StepWord> clause)
+    {
+        var oven = StepMachines.IndexOf(clause, "oven");
+        for (var at = oven - 1; at >= Math.Max(0, oven - 3); at--)
+            if (clause[at].Text is "in" or "into") return true;
+        return false;
+    }
 
     private bool IsIn(ReadOnlySpan<StepWord> clause, SaidDegrees said) => clause.Overlaps(words.AsSpan(said.From..said.To));
 

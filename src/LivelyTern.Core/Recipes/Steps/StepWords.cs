@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Recipes.Steps;
 
@@ -32,15 +33,6 @@ internal readonly record struct StepWord(StepWordKind Kind, string Text, decimal
 /// <summary>Sentences taken apart into words, numbers and marks. Numbers said as words are numbers: "twenty", "1½", "half".</summary>
 internal static class StepWords
 {
-    private static readonly Dictionary<char, decimal> Fractions = new()
-    {
-        ['¼'] = 0.25m,
-        ['½'] = 0.5m,
-        ['¾'] = 0.75m,
-        ['⅓'] = 1m / 3,
-        ['⅔'] = 2m / 3,
-    };
-
     private static readonly Dictionary<string, decimal> Numbers = new(StringComparer.Ordinal)
     {
         ["one"] = 1,
@@ -74,7 +66,7 @@ internal static class StepWords
         for (var at = 0; at < text.Length;)
         {
             var letter = text[at];
-            if (char.IsDigit(letter) || Fractions.ContainsKey(letter)) words.Add(Number(text, ref at));
+            if (char.IsDigit(letter) || AmountText.Fractions.ContainsKey(letter)) words.Add(Number(text, ref at));
             else if (char.IsLetter(letter) || letter is '°' or 'º' or '˚' or '℃' or '℉') words.Add(Word(text, ref at));
             else
             {
@@ -115,7 +107,7 @@ internal static class StepWords
             if (MixedFraction(text, at) is { } mixed) (whole, at) = (whole + mixed.Value, mixed.End);
         }
 
-        if (at < text.Length && Fractions.TryGetValue(text[at], out var part)) (whole, at) = (whole + part, at + 1);
+        if (at < text.Length && AmountText.Fractions.TryGetValue(text[at], out var part)) (whole, at) = (whole + part, at + 1);
         return new(StepWordKind.Number, text[start..at], whole);
     }
 
@@ -124,7 +116,8 @@ internal static class StepWords
     {
         if (at >= text.Length || text[at] is not (' ' or '-')) return null;
         var next = at + 1;
-        if (next < text.Length && Fractions.TryGetValue(text[next], out var part)) return text[at] == ' ' ? (part, next + 1) : null;
+        if (next < text.Length && AmountText.Fractions.TryGetValue(text[next], out var part))
+            return text[at] == ' ' ? (part, next + 1) : null;
         if (next + 2 >= text.Length || text[next + 1] != '/' || text[next] is not ('1' or '2' or '3')) return null;
         if (text[next + 2] is not ('2' or '3' or '4')) return null;
         return (decimal.Divide(text[next] - '0', text[next + 2] - '0'), next + 3);
