@@ -8,6 +8,7 @@ using LivelyTern.Data.Keep;
 using LivelyTern.Data.Pack;
 using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
+using LivelyTern.Data.Shop;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 
@@ -33,6 +34,8 @@ public static class Kitchen
         services.AddScoped<PutBoxes>();
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();
         services.AddScoped<WeighBatch>().AddScoped<PackBatch>().AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
+        services.AddScoped<PantryUse>().AddScoped<IPantryUse>(all => all.GetRequiredService<PantryUse>());
+        services.AddScoped<PantryStore>().AddScoped<ShopStore>().AddScoped<PutAway>().AddScoped<SubstituteFood>();
         services.AddScoped<Ledger>().AddScoped<IEatenLedger>(all => all.GetRequiredService<Ledger>());
         return services.AddScoped<DemoWeek>();
     }

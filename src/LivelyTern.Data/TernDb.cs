@@ -5,6 +5,7 @@ using LivelyTern.Data.Foods;
 using LivelyTern.Data.Pack;
 using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
+using LivelyTern.Data.Shop;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 
@@ -51,6 +52,24 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
 
     /// <summary>What the kitchen has to cook with.</summary>
     public DbSet<EquipmentRow> Equipment => Set<EquipmentRow>();
+
+    /// <summary>What is in the house.</summary>
+    public DbSet<PantryRow> Pantry => Set<PantryRow>();
+
+    /// <summary>What was taken of it.</summary>
+    public DbSet<PantryUseRow> PantryUses => Set<PantryUseRow>();
+
+    /// <summary>How foods are sold here.</summary>
+    public DbSet<SoldAsRow> SoldAs => Set<SoldAsRow>();
+
+    /// <summary>The aisles.</summary>
+    public DbSet<AislesRow> Aisles => Set<AislesRow>();
+
+    /// <summary>What is in the basket.</summary>
+    public DbSet<TickRow> Ticks => Set<TickRow>();
+
+    /// <summary>What was written on the list by hand.</summary>
+    public DbSet<OwnItemRow> OwnItems => Set<OwnItemRow>();
 
     /// <summary>Boxes packed.</summary>
     public DbSet<BoxRow> Boxes => Set<BoxRow>();

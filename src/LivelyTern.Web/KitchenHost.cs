@@ -78,6 +78,7 @@ public static class KitchenHost
         builder.Services.AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>();
         builder.Services.AddSingleton<IPrepDayScheduler, CpSatPrepDayScheduler>();
         builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>().AddScoped<EntryDesk>();
+        builder.Services.AddScoped<ShopReader>().AddScoped<InsteadDesk>();
         var app = builder.Build();
         Map(app);
         return app;
@@ -143,6 +144,9 @@ public static class KitchenHost
         api.MapPacking();
         api.MapKeep();
         api.MapShopCalculations();
+        api.MapShop();
+        api.MapPantry();
+        api.MapInstead();
         api.MapEat();
         app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/).*$)}", "index.html");
     }

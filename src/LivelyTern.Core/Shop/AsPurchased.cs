@@ -3,7 +3,7 @@ using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Shop;
 
-/// <summary>What must be bought for what goes into a pot: with its peel and its bone, and a tin with its liquid.</summary>
+/// <summary>What must be bought for what goes into a pot: with peel and bone, a tin with its liquid, rice before it is boiled.</summary>
 public static class AsPurchased
 {
     /// <summary>
@@ -16,8 +16,37 @@ public static class AsPurchased
     {
         ArgumentNullException.ThrowIfNull(food);
         if (eaten.Value <= 0) return Grams.Zero;
-        var kept = food.Refuse is > 0 and < 1 ? 1 - food.Refuse : 1;
+        var kept = KeptOf(food);
         if (isDrained && food.DrainedShare is > 0 and <= 1 and var share) kept *= share;
         return new(Math.Ceiling(eaten.Value / kept * 1000) / 1000);
     }
+
+    /// <summary>The share of the bought weight that is eaten, above 0.</summary>
+    public static decimal KeptOf(Food food)
+    {
+        ArgumentNullException.ThrowIfNull(food);
+        return food.Refuse is > 0 and < 1 ? 1 - food.Refuse : 1;
+    }
+
+    /// <summary>
+    /// What is bought for something eaten: 140 g of boiled rice are 50 g of dry rice; what is sold as it is eaten is bought so. Null where
+    /// nothing is bought: water from the tap.
+    /// </summary>
+    /// <param name="eaten">The food and its weight.</param>
+    /// <param name="note">How its line says it is prepared: "drained".</param>
+    /// <param name="find">A food by its id, or null.</param>
+    public static Needed? Of(Ingredient eaten, string note, Func<string, Food?> find)
+    {
+        ArgumentNullException.ThrowIfNull(eaten);
+        ArgumentNullException.ThrowIfNull(find);
+        var (food, weight) = (eaten.Food, eaten.Weight);
+        if (food.CookedFrom is { YieldFactor: > 0 } from && food.PackageGrams.Count == 0 && find(from.RawId) is { } raw)
+            (food, weight) = (raw, weight * (1 / from.YieldFactor));
+        if (string.Equals(food.Id, TapWater, StringComparison.Ordinal)) return null;
+        var isDrained = note.Contains("drained", StringComparison.OrdinalIgnoreCase)
+            || food.Name.Contains("drained", StringComparison.OrdinalIgnoreCase);
+        return new(food, Of(food, weight, isDrained));
+    }
+
+    private const string TapWater = "water";
 }

@@ -34,12 +34,22 @@ public static class ShoppingSum
 
         ShopLine LineOf(IGrouping<string, Needed> same)
         {
-            var (need, have) = (Sum(same), there.GetValueOrDefault(same.Key));
-            var missing = need > have ? need - have : Grams.Zero;
-            var sold = packages.TryGetValue(same.Key, out var sizes) ? Packages.For(missing, sizes) : [];
-            var buy = sold.Count == 0 ? missing : new(sold.Sum(some => some.Size.Value * some.Count));
-            return new(same.First().Food, need, have, buy, sold, buy + have - need);
+            IReadOnlyList<Grams> sizes = packages.TryGetValue(same.Key, out var sold) ? sold : [];
+            return Of(same.First().Food, Sum(same), there.GetValueOrDefault(same.Key), sizes);
         }
+    }
+
+    /// <summary>The line of one food.</summary>
+    /// <param name="food">The food.</param>
+    /// <param name="need">What is needed.</param>
+    /// <param name="have">What is there.</param>
+    /// <param name="sizes">The sizes sold; none where any weight is.</param>
+    public static ShopLine Of(Food food, Grams need, Grams have, IReadOnlyList<Grams> sizes)
+    {
+        var missing = need > have ? need - have : Grams.Zero;
+        var packages = Packages.For(missing, sizes);
+        var buy = packages.Count == 0 ? missing : new(packages.Sum(some => some.Size.Value * some.Count));
+        return new(food, need, have, buy, packages, buy + have - need);
     }
 
     private static Grams Sum(IEnumerable<Needed> all) => new(all.Sum(one => Math.Max(0, one.Purchased.Value)));

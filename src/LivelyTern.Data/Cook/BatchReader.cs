@@ -73,6 +73,9 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
         var earlier = await EarlierAsync([.. unpacked.Select(row => row.RecipeId).Distinct()]);
         return [.. rows.Select(Read)];
 
+        Contents WithInstead(BatchRow row, Contents contents) =>
+            row is { State: BatchState.Planned, Instead: { } instead } ? Substitution.All(instead.Read(), contents, known.Find) : contents;
+
         Batch Read(BatchRow row)
         {
             var (mark, contents) = (new TapeMark(row.Letters, row.Tint), contentsOf(row).AsKnownToday(known.Find));
@@ -83,7 +86,8 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
                 VolumeMl = row.VolumeMl,
             };
             if (!NotPacked.Contains(row.State)) return batch;
-            return AsExpected(row, batch, book!.Read(row.RecipeId), earlier.GetValueOrDefault(row.RecipeId, []));
+            return AsExpected(
+                row, batch, book!.Read(row.RecipeId), earlier.GetValueOrDefault(row.RecipeId, []), contents => WithInstead(row, contents));
         }
     }
 
@@ -103,11 +107,27 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
     /// <summary>What its recipe as it stands now puts into a batch of that size.</summary>
     internal async Task<IReadOnlyList<BatchLine>> LinesOfRecipeAsync(BatchRow row)
     {
-        var recipe = (await recipes.BookAsync()).Read(row.RecipeId);
+        var book = await recipes.BookAsync();
+        var recipe = book.Read(row.RecipeId);
         var factor = (decimal)row.Portions / recipe.Yield.Portions;
-        BatchLine Line(RecipeLine line) =>
-            new(line.Written.Text, line.Written.IsOut, (line.Contents ?? new Contents([], SomethingUnread: true)).Scale(factor));
+        var instead = row.Instead?.Read() ?? [];
+        BatchLine Line(RecipeLine line)
+        {
+            var own = line.Contents ?? new Contents([], SomethingUnread: true);
+            var contents = Substitution.All(instead, own, book.Find);
+            return new(TextOf(line, own, contents), line.Written.IsOut, contents.Scale(factor));
+        }
+
         return [.. recipe.Lines.Select(Line)];
+    }
+
+    // A line of one food for which another goes in is written as that one; within a recipe that is a part it stays as written.
+    private static string TextOf(RecipeLine line, Contents own, Contents contents)
+    {
+        if (ReferenceEquals(own, contents) || own.Ingredients is not [var was] || contents.Ingredients is not [var now])
+            return line.Written.Text;
+        var weight = now.IsTrace && now.Weight == Grams.Zero ? "" : $"{AmountText.Say(Rounding.ToStep(Math.Abs(now.Weight.Value), 1))} g ";
+        return $"{weight}{now.Food.Name}, for {was.Food.Name}";
     }
 
     /// <summary>Contents as they are kept, their foods as they stand now; within a command.</summary>
@@ -148,10 +168,15 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
         return [.. (await ReadAsync(rows)).Where(batch => batch.Contents.Ingredients.Count > 0 && batch.Weight is { Value: > 0 })];
     }
 
-    private static Batch AsExpected(BatchRow row, Batch batch, Recipe recipe, IReadOnlyList<decimal> earlier)
+    private static Batch AsExpected(
+        BatchRow row, Batch batch, Recipe recipe, IReadOnlyList<decimal> earlier, Func<Contents, Contents> withInstead)
     {
         if (row.State == BatchState.Planned && recipe.Batch.Ingredients.Count > 0)
-            batch = batch with { RecipeName = recipe.Name, Contents = recipe.Batch.Scale((decimal)row.Portions / recipe.Yield.Portions) };
+        {
+            var contents = recipe.Batch.Scale((decimal)row.Portions / recipe.Yield.Portions);
+            batch = batch with { RecipeName = recipe.Name, Contents = withInstead(contents) };
+        }
+
         var raw = recipe.Batch.RawWeight;
         decimal? yieldFactor = recipe.Yield.CookedGrams is { } cooked && raw.Value > 0 ? cooked / raw.Value : null;
         return batch with

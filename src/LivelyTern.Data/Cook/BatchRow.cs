@@ -46,6 +46,9 @@ public sealed class BatchRow : IVersioned
     /// <summary>What it fills in millilitres, kept when it is packed.</summary>
     public decimal? VolumeMl { get; set; }
 
+    /// <summary>The foods that stand in for others in it; null for none.</summary>
+    public StoredInstead? Instead { get; set; }
+
     public int Version { get; set; } = 1;
 
     /// <summary>What goes in, and what really went in. While it is planned, how its recipe stood when it was planned.</summary>
@@ -77,6 +80,7 @@ internal sealed class BatchRows : IEntityTypeConfiguration<BatchRow>, IEntityTyp
     {
         builder.Property(row => row.State).HasConversion<string>();
         builder.Property(row => row.DiscardedFrom).HasConversion<string>();
+        builder.Property(row => row.Instead).AsStored();
         builder.HasIndex(row => row.State);
         builder.HasIndex(row => new { row.RecipeId, row.CookedOn });
         builder.HasOne<RecipeRow>().WithMany().HasForeignKey(row => row.RecipeId).OnDelete(DeleteBehavior.Restrict);

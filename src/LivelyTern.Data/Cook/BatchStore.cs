@@ -8,7 +8,7 @@ using Microsoft.EntityFrameworkCore;
 namespace LivelyTern.Data.Cook;
 
 /// <summary>Batches: planned for a day, started, weighed. What they become on days and in boxes is told by later rooms.</summary>
-public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reader)
+public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reader, IPantryUse pantry)
 {
     private const int MostAtOnce = 20;
 
@@ -37,7 +37,9 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
     {
         if (KitchenDays.Refusal(day, today, "day") is { } far) return far;
         var row = await BeginAsync(recipeId, day, null, BatchState.Cooking);
-        if (row.Succeeded) await db.SaveChangesAsync();
+        if (!row.Succeeded) return row;
+        await pantry.CookedAsync(row.Value!.Id, await reader.LinesOfAsync(row.Value));
+        await db.SaveChangesAsync();
         return row;
     });
 
@@ -94,6 +96,7 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         var lines = await reader.LinesOfAsync(row);
         (row.State, row.CookedOn, row.RecipeName) = (BatchState.Cooking, day, recipe.Name);
         await SetLinesAsync(row, lines);
+        await pantry.CookedAsync(row.Id, lines);
         return await db.SaveAsync(row, row);
     });
 
@@ -182,8 +185,21 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         (line.ReallyText, line.Really) = (text, read is null ? null : await reader.StoreAsync(read));
         if (row.CookedMilligrams is { } cooked)
             row.Yield = YieldOf((await reader.ReadAsync(row)).Contents.RawWeight, Milligrams.ToGrams(cooked));
+        await pantry.CookedAsync(row.Id, await reader.LinesOfAsync(row));
         return await db.SaveAsync(row, row);
     });
+
+    /// <summary>Other foods stand in for some in a batch still to be cooked; within a larger command.</summary>
+    /// <param name="id">The batch.</param>
+    /// <param name="change">What stands in for what, of what stood in before.</param>
+    internal async Task<Outcome<BatchRow>> ReplaceAsync(Guid id, Func<IReadOnlyList<Substitution>, IReadOnlyList<Substitution>> change)
+    {
+        var row = await db.Batches.Include(one => one.Lines).SingleOrDefaultAsync(one => one.Id == id);
+        if (row is null || row.State == BatchState.Discarded) return Stale.Gone("batch");
+        if (row.State != BatchState.Planned) return new Problem("batch-cooked", "", $"{row.RecipeName} is cooked already.");
+        row.Instead = StoredInstead.Of(change(row.Instead?.Read() ?? []));
+        return await db.SaveAsync(row, row);
+    }
 
     /// <summary>A batch that is not discarded, to be written, at the version it was read at.</summary>
     internal async Task<Outcome<BatchRow>> AtAsync(Guid id, int version)

@@ -1,6 +1,7 @@
 using LivelyTern.Core.Cook;
 using LivelyTern.Core.Cook.PrepDay;
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes;
 using LivelyTern.Data.Recipes;
 using Microsoft.EntityFrameworkCore;
 
@@ -77,10 +78,16 @@ public sealed class PrepDayStore(TernDb db, RecipeStore recipes)
         {
             var recipe = book.Read(row.RecipeId);
             var factor = (decimal)row.Portions / recipe.Yield.Portions;
-            var lines = recipe.Lines.Where(line => !line.Written.IsOut)
-                .SelectMany(line => line.Read.Ingredients.Select(one => new PrepLine(
-                    one.Food.Id, one.Food.Name, one.Weight * factor, line.Read.Parts.Note, one.Food.Group)));
+            var instead = row.Instead?.Read() ?? [];
+            var lines = recipe.Lines.Where(line => !line.Written.IsOut).SelectMany(LinesOf);
             return new(row.Id, recipe.Name, written[row.RecipeId].ToDo, factor, row.Portions, recipe.Yield.Pieces, [.. lines]);
+
+            IEnumerable<PrepLine> LinesOf(RecipeLine line)
+            {
+                var goesIn = Substitution.All(instead, new(line.Read.Ingredients), book.Find).Ingredients;
+                return goesIn.Select(one => new PrepLine(
+                    one.Food.Id, one.Food.Name, one.Weight * factor, line.Read.Parts.Note, one.Food.Group));
+            }
         }
 
         return [.. rows.Select(DishOf)];

@@ -2,12 +2,13 @@ using LivelyTern.Core.Aim;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Plan;
 using LivelyTern.Data.Plan;
+using LivelyTern.Data.Shop;
 using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Eat;
 
 /// <summary>The ledger of what was eaten.</summary>
-public sealed class Ledger(TernDb db, EntryCache read, TimeProvider clock) : IEatenLedger
+public sealed class Ledger(TernDb db, EntryCache read, PantryUse pantry, TimeProvider clock) : IEatenLedger
 {
     /// <inheritdoc/>
     public async Task WriteAsync(PlanChange change, Stock stock)
@@ -21,15 +22,22 @@ public sealed class Ledger(TernDb db, EntryCache read, TimeProvider clock) : IEa
         if (gone.Count + come.Count == 0) return;
 
         var corrected = (await StandingAsync(gone.ConvertAll(one => one.Key))).ToDictionary(entry => entry.ItemId);
-        var eaters = await EatersAsync(come.Select(one => one.Value.Where.EaterId));
+        var eaters = await EatersAsync(db, come.Select(one => one.Value.Where.EaterId));
         foreach (var (id, (where, item)) in come)
         {
-            var entry = EntryOf(eaters[where.EaterId], where, item, stock);
+            var entry = EntryOf(eaters[where.EaterId], where, item, stock, clock);
             if (corrected.Remove(id, out var was)) entry.CorrectsId = was.Id;
             db.Entries.Add(entry);
         }
 
         db.Entries.AddRange(corrected.Values.Select(TakenBack));
+
+        // A plain food comes out of the pantry; what is of a batch was taken when it was cooked, and a meal out comes from elsewhere.
+        foreach (var id in gone.Select(one => one.Key).Union(come.Select(one => one.Key)))
+        {
+            var eaten = after.TryGetValue(id, out var now) && now.Item.What is PlainFood plain ? plain.Food : null;
+            if (eaten is not null || before.TryGetValue(id, out var was) && was.Item.What is PlainFood) await pantry.EatenAsync(id, eaten);
+        }
     }
 
     /// <inheritdoc/>
@@ -57,7 +65,6 @@ public sealed class Ledger(TernDb db, EntryCache read, TimeProvider clock) : IEa
             .Where(row => row.EatenAt != null && !db.Entries.Any(entry => entry.ItemId == row.Id))
             .Select(row => row.Day).Distinct().ToListAsync();
         if (days.Count == 0) return 0;
-        var ledger = new Ledger(db, new(), clock);
         var known = (await db.Entries.AsNoTracking().Select(entry => entry.ItemId).Distinct().ToListAsync()).ToHashSet();
         var count = 0;
         foreach (var day in days)
@@ -66,8 +73,8 @@ public sealed class Ledger(TernDb db, EntryCache read, TimeProvider clock) : IEa
             var stock = await plan.StockAsync(board);
             var missing = board.Days.SelectMany(one => one.Value.Select(item => (Where: one.Key, Item: item)))
                 .Where(one => one.Item.EatenAt is not null && !known.Contains(one.Item.Id) && stock.Has(one.Item)).ToList();
-            var eaters = await ledger.EatersAsync(missing.Select(one => one.Where.EaterId));
-            db.Entries.AddRange(missing.Select(one => ledger.EntryOf(eaters[one.Where.EaterId], one.Where, one.Item, stock)));
+            var eaters = await EatersAsync(db, missing.Select(one => one.Where.EaterId));
+            db.Entries.AddRange(missing.Select(one => EntryOf(eaters[one.Where.EaterId], one.Where, one.Item, stock, clock)));
             count += missing.Count;
         }
 
@@ -82,7 +89,7 @@ public sealed class Ledger(TernDb db, EntryCache read, TimeProvider clock) : IEa
         one.Where == other.Where && one.Item.EatenAt == other.Item.EatenAt
         && one.Item.What.HoldsTheSame(other.Item.What);
 
-    private async Task<Dictionary<Guid, Aim.EaterRow>> EatersAsync(IEnumerable<Guid> ids)
+    private static async Task<Dictionary<Guid, Aim.EaterRow>> EatersAsync(TernDb db, IEnumerable<Guid> ids)
     {
         var wanted = ids.Distinct().ToList();
         return await db.Eaters.AsNoTracking().Where(row => wanted.Contains(row.Id)).ToDictionaryAsync(row => row.Id);
@@ -97,7 +104,7 @@ public sealed class Ledger(TernDb db, EntryCache read, TimeProvider clock) : IEa
             .Where(entry => itemIds.Contains(entry.ItemId) && !entry.IsTakenBack)
             .Where(entry => !db.Entries.Any(other => other.CorrectsId == entry.Id));
 
-    private EntryRow EntryOf(Aim.EaterRow eater, EaterDay where, PlanItem item, Stock stock)
+    private static EntryRow EntryOf(Aim.EaterRow eater, EaterDay where, PlanItem item, Stock stock, TimeProvider clock)
     {
         var contents = item.Contents(stock);
         var (_, aim) = eater.On(where.Day);

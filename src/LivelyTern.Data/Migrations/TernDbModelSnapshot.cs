@@ -162,6 +162,9 @@ namespace LivelyTern.Data.Migrations
                     b.Property<string>("DiscardedFrom")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Instead")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Letters")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -875,6 +878,137 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("RecipeVersions");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Shop.AislesRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Aisles")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Aisles", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Shop.OwnItemRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FoodId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("WrittenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("OwnItems", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Shop.PantryRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("CountedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("FoodId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsFirst")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("Milligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("UseBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("FoodId");
+
+                    b.ToTable("Pantry", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Shop.PantryUseRow", b =>
+                {
+                    b.Property<Guid>("SourceId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PantryId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Milligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("SourceId", "PantryId");
+
+                    b.HasIndex("PantryId");
+
+                    b.ToTable("PantryUses", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Shop.SoldAsRow", b =>
+                {
+                    b.Property<string>("FoodId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Sold")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("FoodId");
+
+                    b.ToTable("SoldAs", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Shop.TickRow", b =>
+                {
+                    b.Property<string>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("IsTicked")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Milligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Key");
+
+                    b.ToTable("Ticks", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Aim.AimRow", b =>
                 {
                     b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
@@ -1034,6 +1168,15 @@ namespace LivelyTern.Data.Migrations
                     b.HasOne("LivelyTern.Data.Recipes.RecipeRow", null)
                         .WithMany()
                         .HasForeignKey("RecipeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Shop.PantryUseRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Shop.PantryRow", null)
+                        .WithMany()
+                        .HasForeignKey("PantryId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

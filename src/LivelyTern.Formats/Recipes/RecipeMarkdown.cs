@@ -23,7 +23,7 @@ public static class RecipeMarkdown
         ArgumentNullException.ThrowIfNull(written);
         ArgumentNullException.ThrowIfNull(recipe);
         var text = new StringBuilder();
-        text.Append(CultureInfo.InvariantCulture, $"# {Plain(written.Name)}\n\nMakes {recipe.Yield.Portions} portions");
+        text.Append(CultureInfo.InvariantCulture, $"# {MarkdownText.Plain(written.Name)}\n\nMakes {recipe.Yield.Portions} portions");
         if (recipe.Yield.Pieces is { } pieces) text.Append(CultureInfo.InvariantCulture, $", {pieces} pieces");
         if (recipe.Yield is { Pieces: not null, MayHalve: true }) text.Append(" that ").Append(SaidYield.MayBeHalved);
         text.Append(CultureInfo.InvariantCulture, $", {recipe.Weight.Value / recipe.Yield.Portions:0} g each.\n\n## Ingredients\n");
@@ -31,16 +31,16 @@ public static class RecipeMarkdown
         {
             text.Append('\n');
             if (part.Key != RecipePart.Main) text.Append(CultureInfo.InvariantCulture, $"{Heading(part.Key)}:\n\n");
-            foreach (var line in part) text.Append(CultureInfo.InvariantCulture, $"- {Plain(line.Text)}\n");
+            foreach (var line in part) text.Append(CultureInfo.InvariantCulture, $"- {MarkdownText.Plain(line.Text)}\n");
         }
 
         foreach (var line in written.Lines.Where(line => line.IsOut))
-            text.Append(CultureInfo.InvariantCulture, $"- taken out again: {Plain(line.Text)}\n");
+            text.Append(CultureInfo.InvariantCulture, $"- taken out again: {MarkdownText.Plain(line.Text)}\n");
         if (written.ToDo is { Count: > 0 } steps)
         {
             text.Append("\n## Method\n\n");
             for (var i = 0; i < steps.Count; i++)
-                text.Append(CultureInfo.InvariantCulture, $"{i + 1}. {Plain(steps[i].Written.Text)}{Times(steps[i])}\n");
+                text.Append(CultureInfo.InvariantCulture, $"{i + 1}. {MarkdownText.Plain(steps[i].Written.Text)}{Times(steps[i])}\n");
         }
 
         text.Append("\n## One portion\n\n| | |\n|---|---:|\n");
@@ -71,20 +71,7 @@ public static class RecipeMarkdown
         if (step.Written.HandsOn > 0) times.Add($"{step.Written.HandsOn} min hands-on");
         if (step.Written.Unattended > 0) times.Add($"{step.Written.Unattended} min unattended");
         if (step.Written.TemperatureC is { } celsius) times.Add($"{celsius} °C");
-        if (step.Written.DoneWhen is { Length: > 0 } done) times.Add("done when " + Plain(done));
+        if (step.Written.DoneWhen is { Length: > 0 } done) times.Add("done when " + MarkdownText.Plain(done));
         return times.Count == 0 ? "" : $" ({string.Join(", ", times)})";
-    }
-
-    // Signs that mean something to Markdown or HTML are shown as they were typed.
-    private static string Plain(string text)
-    {
-        var plain = new StringBuilder(text.Length);
-        foreach (var letter in text.ReplaceLineEndings(" "))
-        {
-            if (letter is '\\' or '`' or '*' or '_' or '<' or '>' or '[' or ']' or '|' or '#') plain.Append('\\');
-            plain.Append(letter);
-        }
-
-        return plain.ToString();
     }
 }

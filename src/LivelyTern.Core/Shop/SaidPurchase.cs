@@ -1,0 +1,36 @@
+using LivelyTern.Core.Measures;
+
+namespace LivelyTern.Core.Shop;
+
+/// <summary>What to buy, as one says it in a shop: "2 × 500 g", "1.25 kg", "about 3 medium", "some".</summary>
+public static class SaidPurchase
+{
+    private const decimal Kilogram = 1000, Tens = 10;
+
+    /// <summary>What is still to be bought of a food; of what is in the basket, what that is.</summary>
+    public static string Of(ListedFood line)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        if (line.State != ListState.ToBuy) return line.Basket is { Bought: { Value: > 0 } held } ? Weight(held) : "";
+        if (line.Sum.Buy == Grams.Zero) return "some";
+        if (line.Sum.Packages.Count > 0) return string.Join(" + ", line.Sum.Packages.Select(Said));
+        return line.Pieces is not var (count, measure) ? Weight(line.Sum.Buy)
+            : measure is "piece" ? $"about {count}"
+            : $"about {count} {measure}";
+    }
+
+    /// <summary>A weight as a shop says it, never less than it is: 333.3 g are 334 g, 1,204 g are 1.21 kg.</summary>
+    public static string Weight(Grams weight) =>
+        weight.Value >= Kilogram ? $"{AmountText.Say(Math.Ceiling(weight.Value / Tens) * Tens / Kilogram)} kg"
+            : weight.Value >= Tens ? $"{AmountText.Say(Math.Ceiling(weight.Value))} g"
+            : $"{AmountText.Say(Math.Ceiling(weight.Value * Tens) / Tens)} g";
+
+    /// <summary>A weight in grams, to the gram: 1205 g.</summary>
+    public static string Exactly(Grams weight) => $"{AmountText.Say(Rounding.ToStep(weight.Value, weight.Value >= Tens ? 1 : 0.1m))} g";
+
+    private static string Said(PackageCount some) => some.Count == 1 ? Package(some.Size) : $"{some.Count} × {Package(some.Size)}";
+
+    // A package holds what it holds.
+    private static string Package(Grams size) =>
+        size.Value >= Kilogram ? $"{AmountText.Say(size.Value / Kilogram)} kg" : $"{AmountText.Say(size.Value)} g";
+}
