@@ -63,8 +63,8 @@ public sealed class ShopStore(TernDb db, TimeProvider clock)
         [.. (await db.Ticks.AsNoTracking().Where(row => row.IsTicked).ToListAsync()).Select(row => row.ToTick())];
 
     /// <summary>
-    /// Takes ticks in, in whatever order they come: of each thing the latest counts. A phone whose clock is ahead is taken to have ticked
-    /// now.
+    /// Takes ticks in, in whatever order they come: of each thing the latest counts. Where a phone's clock is ahead, the last of its ticks
+    /// is taken to be of now and those before it of as much earlier.
     /// </summary>
     public Task<Outcome<int>> TickAsync(IReadOnlyList<Tick> ticks) => db.InTurnAsync<int>(async () =>
     {
@@ -78,11 +78,13 @@ public sealed class ShopStore(TernDb db, TimeProvider clock)
         }
 
         var now = clock.GetUtcNow();
+        var last = ticks.Select(tick => tick.At).DefaultIfEmpty(now).Max();
+        var skew = last > now + Ahead ? last - now : TimeSpan.Zero;
         var keys = ticks.Select(tick => tick.Key).Distinct(StringComparer.Ordinal).ToList();
         var rows = await db.Ticks.Where(row => keys.Contains(row.Key)).ToDictionaryAsync(row => row.Key, StringComparer.Ordinal);
         foreach (var said in ticks)
         {
-            var tick = said.At > now + Ahead ? said with { At = now } : said;
+            var tick = said with { At = said.At - skew };
             if (!rows.TryGetValue(tick.Key, out var row)) db.Ticks.Add(rows[tick.Key] = row = RowOf(tick));
             Write(row, Tick.Later(row.ToTick(), tick));
         }
