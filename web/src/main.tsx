@@ -18,6 +18,7 @@ const Libraries = lazy(() => import("./rooms/foods/Libraries"));
 const RecipesRoom = lazy(() => import("./rooms/recipes/RecipesRoom"));
 const Workbench = lazy(() => import("./rooms/recipes/Workbench"));
 const PlanRoom = lazy(() => import("./rooms/plan/PlanRoom"));
+const ShopRoom = lazy(() => import("./rooms/shop/ShopRoom"));
 const CookRoom = lazy(() => import("./rooms/cook/CookRoom"));
 const PackRoom = lazy(() => import("./rooms/pack/PackRoom"));
 const PackBench = lazy(() => import("./rooms/pack/PackBench"));
@@ -67,6 +68,7 @@ createRoot(document.getElementById("root")!).render(
                   <Route path="recipes" element={<RecipesRoom />} />
                   <Route path="recipes/:id" element={<Workbench />} />
                   <Route path="plan" element={<PlanRoom />} />
+                  <Route path="shop" element={<ShopRoom />} />
                   <Route path="cook" element={<CookRoom />} />
                   <Route path="pack" element={<PackRoom />} />
                   <Route path="pack/:id" element={<PackBench />} />

@@ -67,8 +67,11 @@ public sealed record Aisles(IReadOnlyList<Aisle> InOrder, string Currency)
     public Aisle Of(Food food, SoldAs sold)
     {
         ArgumentNullException.ThrowIfNull(sold);
-        return Find(sold.Aisle ?? Usual(food)) ?? Find(Other) ?? InOrder[^1];
+        return Find(sold.Aisle ?? Usual(food)) ?? ForOthers;
     }
+
+    /// <summary>Where that stands which has no aisle of its own.</summary>
+    public Aisle ForOthers => Find(Other) ?? InOrder[^1];
 
     /// <summary>What is amiss with it.</summary>
     public IEnumerable<Problem> Problems()

@@ -127,12 +127,11 @@ public sealed class ShopReader(
                 [.. instead[line.Sum.Food.Id].Distinct(StringComparer.Ordinal)], [.. line.For.Select(NeedView.Of)]);
         }
 
-        AisleView AisleOf(Aisle aisle, bool isLast) => new(
-            aisle.Id, aisle.Name, [.. list.Foods.Where(line => line.Aisle == aisle).Select(line => views[line])],
-            isLast ? [.. list.Written.Select(row => WrittenOn(row, list.Ticked))] : []);
-        var home = HomeOfWritten(list.Aisles);
-        var aisles = list.Aisles.InOrder.Select(aisle => AisleOf(aisle, aisle == home));
         var soldAs = await SoldAsAsync();
+        var written = list.Written.Select(row => WrittenOn(row, list, soldAs, known)).ToLookup(own => own.AisleId, StringComparer.Ordinal);
+        AisleView AisleOf(Aisle aisle) => new(
+            aisle.Id, aisle.Name, [.. list.Foods.Where(line => line.Aisle == aisle).Select(line => views[line])], [.. written[aisle.Id]]);
+        var aisles = list.Aisles.InOrder.Select(AisleOf);
         ShopBatchView BatchOf((BatchRow Row, string Name, RecipeNeeds Needs) batch)
         {
             var (row, name, needs) = batch;
@@ -174,13 +173,13 @@ public sealed class ShopReader(
 
     private static DateOnly Max(DateOnly one, DateOnly other) => one > other ? one : other;
 
-    private static Aisle HomeOfWritten(Aisles aisles) =>
-        aisles.InOrder.FirstOrDefault(aisle => string.Equals(aisle.Id, Aisles.Other, StringComparison.Ordinal)) ?? aisles.InOrder[^1];
-
-    private static WrittenOnView WrittenOn(OwnItemRow row, IReadOnlySet<string> ticked)
+    // "Milk" without an amount stands where milk does; what is no food with everything else.
+    private static WrittenOnView WrittenOn(OwnItemRow row, ReadList list, Func<Food, SoldAs> soldAs, IFoods known)
     {
         var key = Tick.KeyOf(row.Id);
-        return new(key, row.Id, row.Text, ticked.Contains(key));
+        var food = FoodLine.Read("1 g " + row.Text, known).AsOne.Ingredient?.Food;
+        var aisle = food is null ? list.Aisles.ForOthers : list.Aisles.Of(food, soldAs(food));
+        return new(key, row.Id, row.Text, list.Ticked.Contains(key), aisle.Id);
     }
 
     // Plain foods that are still to be eaten, guests' too; with the last day on which anything lies.

@@ -53,7 +53,8 @@ public sealed record ListedView(
 /// <param name="Id">The item.</param>
 /// <param name="Text">As written.</param>
 /// <param name="IsTicked">Whether it is in the basket.</param>
-public sealed record WrittenOnView(string Key, Guid Id, string Text, bool IsTicked);
+/// <param name="AisleId">Where such a thing stands, as far as its words say.</param>
+public sealed record WrittenOnView(string Key, Guid Id, string Text, bool IsTicked, string AisleId);
 
 /// <summary>An aisle with what is in it.</summary>
 public sealed record AisleView(string Id, string Name, IReadOnlyList<ListedView> Foods, IReadOnlyList<WrittenOnView> Written);

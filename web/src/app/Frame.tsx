@@ -2,8 +2,8 @@ import { Keyboard, Moon, Search, Sun } from "lucide-react";
 import { Suspense, useEffect, useState } from "react";
 import { useWords } from "./i18n";
 import { NavLink, Outlet, useLocation } from "react-router";
-import { useQueryClient } from "@tanstack/react-query";
-import type { OverviewView } from "../api";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { getShoppingList, type OverviewView } from "../api";
 import { amount, shortDay, unitOf } from "../ui/format";
 import { Drawer } from "../ui/Drawer";
 import { Loading } from "../ui/states";
@@ -16,12 +16,13 @@ import { KeyList } from "./KeyList";
 import { useKeys } from "./keys";
 import { NeverAsked } from "./NeverAsked";
 import { Notices } from "./notices";
+import { queryKeys } from "./queryKeys";
 import { useToday } from "./useToday";
 
 /** The rooms on the bar of a phone; the others are behind "more". */
-const phoneRooms = new Set<string>(["plan", "cook", "pack", "eat"]);
+const phoneRooms = new Set<string>(["shop", "cook", "pack", "eat"]);
 
-const rooms = ["aim", "foods", "recipes", "plan", "cook", "pack", "eat"] as const;
+const rooms = ["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "eat"] as const;
 
 type Shown = "keys" | "finder" | "more" | null;
 
@@ -165,6 +166,8 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
       return overview.laidDays
         ? t("state.plan", { fit: overview.fitDays, count: overview.laidDays })
         : t("state.planEmpty");
+    case "shop":
+      return <ToBuy />;
     case "cook":
       if (overview.batchesDue > 0) return t("state.cook", { count: overview.batchesDue });
       return overview.nextPrepDay
@@ -181,6 +184,17 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
       });
     }
   }
+}
+
+/** How much is still to be bought; what has just been fetched for the list itself is not fetched again. */
+function ToBuy() {
+  const { t } = useWords();
+  const { data } = useQuery({
+    queryKey: queryKeys.shopping(null),
+    queryFn: async () => (await getShoppingList()).data!,
+    staleTime: 20000,
+  });
+  return data ? t("state.shop", { count: data.toBuy }) : " ";
 }
 
 /** What helps in every room: find, the keys, the ground. */

@@ -3,10 +3,34 @@ import { all, type About } from "./queryKeys";
 
 /** For each kind of change, the queries that read what it changed, by the first word of their keys. */
 const readers = {
-  plan: ["week", "day", "overview", "batch", "prepDays", "prepDay", "laidDay"],
-  batch: ["batch", "batches", "week", "day", "overview", "prepDays", "prepDay", "laidDay"],
+  plan: [
+    "week",
+    "day",
+    "overview",
+    "batch",
+    "prepDays",
+    "prepDay",
+    "laidDay",
+    "shopping",
+    "shopFood",
+    "pantry",
+  ],
+  batch: [
+    "batch",
+    "batches",
+    "week",
+    "day",
+    "overview",
+    "prepDays",
+    "prepDay",
+    "laidDay",
+    "shopping",
+    "shopFood",
+    "pantry",
+  ],
+  shop: ["shopping", "shopFood", "aisles", "pantry"],
   prepDay: ["prepDay", "equipment"],
-  recipe: ["recipes", "overview", "week", "day", "batch", "laidDay"],
+  recipe: ["recipes", "overview", "week", "day", "batch", "laidDay", "shopping", "shopFood"],
   eater: ["eaters", "week", "day", "overview", "recipes", "batch"],
 } as const satisfies Record<string, readonly About[]>;
 

@@ -7,11 +7,12 @@ import { foods } from "../rooms/foods/words";
 import { pack } from "../rooms/pack/words";
 import { plan } from "../rooms/plan/words";
 import { recipes } from "../rooms/recipes/words";
+import { shop } from "../rooms/shop/words";
 import { app } from "./words";
 
 void i18next.init({
   lng: "en",
-  resources: { en: { app, beginning, aim, foods, recipes, plan, cook, pack, eat } },
+  resources: { en: { app, beginning, aim, foods, recipes, plan, shop, cook, pack, eat } },
   defaultNS: "app",
   interpolation: { escapeValue: false },
 });

@@ -1,0 +1,120 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { getShoppingList, tickOff, troubleOf, type ShopListView, type TickRequest } from "../../api";
+import { useWords } from "../../app/i18n";
+import { useSay } from "../../app/notices";
+import { queryKeys } from "../../app/queryKeys";
+
+const place = "tern.shop.ticks";
+const tryAgainAfter = 5000;
+const othersAfter = 5000;
+
+const isTick = (tick: TickRequest) =>
+  typeof tick?.key === "string" && typeof tick.grams === "number" && typeof tick.at === "string";
+
+function kept(): TickRequest[] {
+  try {
+    const ticks = JSON.parse(localStorage.getItem(place) ?? "[]") as TickRequest[];
+    return ticks.filter(isTick);
+  } catch {
+    return [];
+  }
+}
+
+/** What a page taken along says in its link: its ticks by their keys. */
+function broughtHome(hash: string): TickRequest[] {
+  if (!hash.startsWith("#ticks=")) return [];
+  try {
+    const said = JSON.parse(decodeURIComponent(hash.slice(7))) as Record<
+      string,
+      { t: boolean; g: number; at: string }
+    >;
+    return Object.entries(said)
+      .map(([key, { t, g, at }]) => ({ key, isTicked: t, grams: g, at }))
+      .filter(isTick);
+  } catch {
+    return [];
+  }
+}
+
+/** Puts the ticks of a page taken along among those that wait to be sent. @returns how many. */
+function takeHome(): number {
+  const home = broughtHome(window.location.hash);
+  if (home.length === 0) return 0;
+  localStorage.setItem(place, JSON.stringify([...kept(), ...home]));
+  window.history.replaceState(null, "", window.location.pathname + window.location.search);
+  return home.length;
+}
+
+export const useShoppingList = (until: string | null) =>
+  useQuery({
+    queryKey: queryKeys.shopping(until),
+    queryFn: async () => (await getShoppingList({ query: { until: until ?? undefined } })).data!,
+    placeholderData: (before) => before,
+    // Somebody else may be ticking.
+    refetchInterval: othersAfter,
+  });
+
+/**
+ * Ticks that survive a reload and a lost connection: each is written on this device first and sent then, again and again until the host has it. Of one thing the
+ * last tick counts, whoever made it.
+ */
+export function useTicks(until: string | null) {
+  const { t } = useWords("shop");
+  const say = useSay();
+  const queries = useQueryClient();
+  const [home] = useState(takeHome);
+  const [waiting, setWaiting] = useState<TickRequest[]>(kept);
+  const [isSilent, setIsSilent] = useState(false);
+  const running = useRef<Promise<void>>(Promise.resolve());
+
+  const keep = useCallback((change: (ticks: TickRequest[]) => TickRequest[]) => {
+    const next = change(kept());
+    try {
+      localStorage.setItem(place, JSON.stringify(next));
+    } catch {
+      // A browser that keeps nothing: then they wait in this tab only.
+    }
+    setWaiting(next);
+  }, []);
+
+  const send = useCallback(async () => {
+    const ticks = kept().slice(0, 200);
+    if (ticks.length === 0) return;
+    const sent = new Set(ticks.map(({ key, at }) => key + at));
+    try {
+      const { data } = await tickOff({ query: { until: until ?? undefined }, body: { ticks } });
+      keep((now) => now.filter(({ key, at }) => !sent.has(key + at)));
+      setIsSilent(false);
+      queries.setQueryData<ShopListView>(queryKeys.shopping(until), data!.list);
+      if (data!.gone.length > 0) say(t("gone", { names: data!.gone.join(", ") }));
+    } catch (thrown) {
+      const trouble = troubleOf(thrown, t("app:silent"));
+      if (trouble.status === undefined) return setIsSilent(true);
+      // What the host refuses is refused for good.
+      keep((now) => now.filter(({ key, at }) => !sent.has(key + at)));
+      say(trouble.detail ?? "", { trouble: true });
+    }
+  }, [keep, queries, say, t, until]);
+
+  const flush = useCallback(() => (running.current = running.current.then(send)), [send]);
+
+  useEffect(() => {
+    if (home > 0) say(t("home", { count: home }));
+    void flush();
+    const timer = window.setInterval(() => void flush(), tryAgainAfter);
+    window.addEventListener("online", flush);
+    return () => {
+      window.clearInterval(timer);
+      window.removeEventListener("online", flush);
+    };
+  }, [flush, home, say, t]);
+
+  const tick = (key: string, isTicked: boolean, grams: number) => {
+    keep((now) => [...now, { key, isTicked, grams, at: new Date().toISOString() }]);
+    void flush();
+  };
+  // What was said last of each thing, and is not known to have arrived.
+  const said = new Map(waiting.map((one) => [one.key, one.isTicked]));
+  return { tick, said, count: waiting.length, isSilent, flush };
+}
