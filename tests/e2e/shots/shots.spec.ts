@@ -38,12 +38,12 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
         .click(),
   ],
   ["begin", "/begin", desk, begin],
-  ["plan-all", "/plan", desk, (page) => page.getByRole("button", { name: "all", exact: true }).click()],
+  ["shop", "/shop", desk],
+  ["shop-phone", "/shop", phone],
   ["cook", "/cook", desk, proven],
   ["cook-phone", "/cook", phone, inWords],
   ["pack", "/pack", desk, weigh],
   ["pack-phone", "/pack", phone, weigh],
-  ["eat", "/eat", desk],
   ["eat-phone", "/eat", phone],
 ];
 

@@ -120,6 +120,18 @@ const screens: Screen[] = [
       await page.getByText("kcal a day").waitFor();
     },
   ],
+  ["shop", "/shop"],
+  [
+    "a food of the list",
+    "/shop",
+    async (page) => {
+      await page.getByRole("button", { name: "More about cheddar" }).click();
+      await page.getByRole("group", { name: "Not sold here?" }).getByRole("button").first().click();
+      await page.getByText("What it does to the days").waitFor();
+    },
+  ],
+  ["aisles", "/shop", (page) => page.getByRole("button", { name: "Aisles and currency" }).click()],
+  ["in the house", "/shop?view=pantry"],
   ["cook", "/cook"],
   [
     "kitchen",
@@ -153,7 +165,7 @@ const screens: Screen[] = [
 const lookedAtOnce =
   /^(workbench, |to be cooked|barcode|one food|recipe read|plan of all|plan while|packed|keys|finder|no such)/;
 // On the phone axe looks where a phone is used; elsewhere nothing may be wider than the screen.
-const phonePlace = /^(cook|pack|weighing|eat|plan|day in depth)$/;
+const phonePlace = /^(shop|a food of the list|in the house|cook|pack|weighing|eat|plan|day in depth)$/;
 
 const perTest = 4;
 const looks = Array.from({ length: Math.ceil(screens.length / perTest) }, (_, part) =>
@@ -225,7 +237,7 @@ test("a room on its way, and one that did not come, have their landmark and thei
   shown,
 }) => {
   const page = await browser.newPage();
-  for (const path of ["/aim", "/foods", "/recipes", "/plan", "/cook", "/pack", "/eat"]) {
+  for (const path of ["/aim", "/foods", "/recipes", "/plan", "/shop", "/cook", "/pack", "/eat"]) {
     let release = () => {};
     const held = new Promise<void>((resolve) => (release = resolve));
     await page.route("**/api/**", (route) => held.then(() => route.abort()));
@@ -247,7 +259,18 @@ test("the script of any room is under 250 kB gzipped, and nothing is asked of an
   shown,
 }) => {
   const foreign: string[] = [];
-  for (const room of ["plan", "aim", "foods", "foods/libraries", "recipes", "cook", "pack", "eat", "docs/"]) {
+  for (const room of [
+    "plan",
+    "aim",
+    "foods",
+    "foods/libraries",
+    "recipes",
+    "shop",
+    "cook",
+    "pack",
+    "eat",
+    "docs/",
+  ]) {
     // Each from an empty cache, as on a first visit.
     const context = await browser.newContext();
     const page = await context.newPage();
@@ -277,7 +300,7 @@ test("the script of any room is under 250 kB gzipped, and nothing is asked of an
 });
 
 test("no room shifts while it loads", async ({ browser, shown }) => {
-  for (const room of ["plan", "foods", "recipes", "eat", "cook", "pack", "aim"]) {
+  for (const room of ["plan", "foods", "recipes", "eat", "shop", "cook", "pack", "aim"]) {
     const page = await browser.newPage();
     await page.addInitScript(() => {
       const w = window as unknown as { shift: number };
@@ -308,7 +331,7 @@ test("at 200 % zoom and on a phone held sideways every room is whole: nothing st
     { width: 844, height: 390 },
   ]) {
     await page.setViewportSize(viewport);
-    for (const room of ["aim", "foods", "recipes", "plan", "cook", "pack", "eat"]) {
+    for (const room of ["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "eat"]) {
       await page.goto(`${shown.url}/${room}`);
       await expect(page.getByRole("main")).toBeVisible();
       await page.waitForLoadState("networkidle");

@@ -24,6 +24,7 @@ import { foods } from "../../../web/src/rooms/foods/words";
 import { pack } from "../../../web/src/rooms/pack/words";
 import { plan } from "../../../web/src/rooms/plan/words";
 import { recipes } from "../../../web/src/rooms/recipes/words";
+import { shop } from "../../../web/src/rooms/shop/words";
 import { tapeLength, tickStep } from "../../../web/src/ui/ticks";
 
 /** How the screens write numbers and lay tapes: no browser is needed for that. */
@@ -139,7 +140,7 @@ test.describe("the words", () => {
         ? [under + key]
         : flat(value as object, `${under}${key}.`),
     );
-  const rooms = { app, beginning, aim, cook, eat, foods, pack, plan, recipes };
+  const rooms = { app, beginning, aim, cook, eat, foods, pack, plan, recipes, shop };
   const bare = (key: string) => key.replace(/_(zero|one|two|few|many|other)$/, "");
   const known = new Set(
     Object.entries(rooms).flatMap(([room, words]) => flat(words).map((key) => `${room}:${bare(key)}`)),

@@ -102,11 +102,20 @@ export function useTicks(until: string | null) {
   useEffect(() => {
     if (home > 0) say(t("home", { count: home }));
     void flush();
+    const comeHome = () => {
+      const count = takeHome();
+      if (count === 0) return;
+      setWaiting(kept());
+      say(t("home", { count }));
+      void flush();
+    };
     const timer = window.setInterval(() => void flush(), tryAgainAfter);
     window.addEventListener("online", flush);
+    window.addEventListener("hashchange", comeHome);
     return () => {
       window.clearInterval(timer);
       window.removeEventListener("online", flush);
+      window.removeEventListener("hashchange", comeHome);
     };
   }, [flush, home, say, t]);
 
