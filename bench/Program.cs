@@ -39,6 +39,12 @@ if (args.Contains("--prep"))
     return;
 }
 
+if (args.Contains("--shop"))
+{
+    await ShopBench.RunAsync();
+    return;
+}
+
 // Speed as ratios within one run: our sums against the bare loop of multiplications over arrays doing the same sums.
 var table = FoodTable.Read();
 var chance = new Random(20261123);
@@ -64,6 +70,7 @@ Compare("that week read whole, with points and bands", 200,
 LineBench.Run();
 PrepDayBench.Run();
 await CallsAsync();
+await ShopBench.RunAsync();
 WeekBench.Run(args.Contains("--plain"));
 await LibraryBench.RunAsync();
 await HouseholdBench.RunAsync();

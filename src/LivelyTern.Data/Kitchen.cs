@@ -26,7 +26,7 @@ public static class Kitchen
             TernFile.ConnectionString(path), sqlite => sqlite.UseQuerySplittingBehavior(QuerySplittingBehavior.SingleQuery)));
         services.AddSingleton<CachedRead<FoodIndex>>().AddSingleton<CachedRead<FoodCatalogue>>();
         services.AddSingleton<CachedRead<LibraryWords>>().AddSingleton<CachedRead<WrittenBook>>().AddSingleton<FoodRecordCache>();
-        services.AddSingleton<BatchCache>().AddSingleton<EntryCache>();
+        services.AddSingleton<RecipesRead>().AddSingleton<BatchCache>().AddSingleton<EntryCache>();
         services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<FoodRecords>();
         services.AddScoped<EaterStore>().AddScoped<RecipeStore>();
         services.AddScoped<BatchReader>().AddScoped<BatchStore>().AddScoped<PrepDayStore>();

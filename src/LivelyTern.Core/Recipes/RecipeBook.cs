@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 
@@ -11,6 +12,7 @@ public sealed class RecipeBook : IFoods
 {
     private readonly IFoods foods;
     private readonly IReadOnlyDictionary<Guid, WrittenRecipe> written;
+    private readonly ConcurrentDictionary<Guid, Recipe> shared;
     private readonly Dictionary<Guid, Recipe> read = [];
     private readonly List<Guid> path = [];
     private int closed;
@@ -20,9 +22,12 @@ public sealed class RecipeBook : IFoods
     /// <param name="foods">The foods.</param>
     /// <param name="written">The recipes.</param>
     /// <param name="putAway">Those that are found by their id only.</param>
-    public RecipeBook(IFoods foods, IReadOnlyDictionary<Guid, WrittenRecipe> written, IReadOnlySet<Guid>? putAway = null)
+    /// <param name="shared">What other books of these very recipes and foods have read, and where they find what this one does.</param>
+    public RecipeBook(
+        IFoods foods, IReadOnlyDictionary<Guid, WrittenRecipe> written, IReadOnlySet<Guid>? putAway = null,
+        ConcurrentDictionary<Guid, Recipe>? shared = null)
     {
-        (this.foods, this.written) = (foods, written);
+        (this.foods, this.written, this.shared) = (foods, written, shared ?? []);
         byName = written.Where(pair => putAway?.Contains(pair.Key) != true)
             .ToLookup(pair => NameKey(pair.Value.Name), pair => pair.Key, StringComparer.Ordinal);
     }
@@ -41,7 +46,7 @@ public sealed class RecipeBook : IFoods
     /// <param name="id">One of the book's recipes.</param>
     public Recipe Read(Guid id)
     {
-        if (read.TryGetValue(id, out var known)) return known;
+        if (read.TryGetValue(id, out var known) || shared.TryGetValue(id, out known)) return known;
         var before = closed;
         path.Add(id);
         var recipe = Read(written[id]);
@@ -49,6 +54,7 @@ public sealed class RecipeBook : IFoods
 
         // Within a loop what a recipe reads as depends on where the reading began: only what met none is kept.
         if (path.Count == 0 || closed == before) read[id] = recipe;
+        if (closed == before) shared[id] = recipe;
         return recipe;
     }
 

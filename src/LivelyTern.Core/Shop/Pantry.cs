@@ -52,13 +52,4 @@ public static class Pantry
 
         return taken;
     }
-
-    /// <summary>All that is in the house of a food, as one; null where nothing is.</summary>
-    public static InHouse? Together(IEnumerable<PantryItem> items)
-    {
-        ArgumentNullException.ThrowIfNull(items);
-        var all = items.ToList();
-        if (all.Count == 0) return null;
-        return all.Exists(item => item.Amount is null) ? new(null) : new(new Grams(all.Sum(item => item.Amount!.Value.Value)));
-    }
 }

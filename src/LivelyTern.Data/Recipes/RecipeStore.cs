@@ -11,7 +11,7 @@ namespace LivelyTern.Data.Recipes;
 public sealed record WrittenBook(IReadOnlyDictionary<Guid, WrittenRecipe> Recipes, IReadOnlySet<Guid> PutAway);
 
 /// <summary>The cook's recipes.</summary>
-public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBook> kept, TimeProvider clock)
+public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBook> kept, RecipesRead read, TimeProvider clock)
 {
     /// <summary>Saves within this time of each other are one version: what stood shorter was typing.</summary>
     private static readonly TimeSpan OneSitting = TimeSpan.FromMinutes(2);
@@ -36,8 +36,8 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
     /// <summary>The book to read recipes with, against the foods as they are now.</summary>
     public async Task<RecipeBook> BookAsync()
     {
-        var written = await WrittenAsync();
-        return new(await foods.AllAsync(), written.Recipes, written.PutAway);
+        var (written, known) = (await WrittenAsync(), await foods.AllAsync());
+        return new(known, written.Recipes, written.PutAway, read.Of(known, written));
     }
 
     /// <summary>Writes a new recipe down; its tape mark is found for it.</summary>

@@ -33,9 +33,15 @@ public sealed class PantryStore(TernDb db, TimeProvider clock)
     /// <summary>What is in the house of these foods.</summary>
     public async Task<IReadOnlyDictionary<string, InHouse>> OfAsync(IReadOnlyCollection<string> foodIds)
     {
-        var rows = await db.Pantry.AsNoTracking().Where(row => foodIds.Contains(row.FoodId)).ToListAsync();
-        return rows.GroupBy(row => row.FoodId, StringComparer.Ordinal)
-            .ToDictionary(same => same.Key, same => Pantry.Together(same.Select(row => row.ToItem()))!, StringComparer.Ordinal);
+        var sums = await db.Pantry.AsNoTracking().Where(row => foodIds.Contains(row.FoodId)).GroupBy(row => row.FoodId)
+            .Select(same => new
+            {
+                same.Key,
+                Sum = same.Sum(row => row.Milligrams ?? 0),
+                Uncounted = same.Count(row => row.Milligrams == null),
+            }).ToListAsync();
+        return sums.ToDictionary(
+            food => food.Key, food => new InHouse(food.Uncounted > 0 ? null : Milligrams.ToGrams(food.Sum)), StringComparer.Ordinal);
     }
 
     /// <summary>Writes things down, each as one of its own.</summary>
