@@ -19,6 +19,7 @@ using LivelyTern.Solving.PrepDay;
 using LivelyTern.Web;
 using LivelyTern.Web.Aim;
 using LivelyTern.Web.Cook;
+using LivelyTern.Web.Devices;
 using LivelyTern.Web.Eat;
 using LivelyTern.Web.Foods;
 using LivelyTern.Web.Http;
@@ -72,7 +73,8 @@ public static class KitchenHost
             return Task.CompletedTask;
         }));
         builder.Services.AddResponseCompression();
-        builder.Services.AddSingleton(start.Clock).AddSingleton(start).AddSingleton<SolverTurns>().AddSingleton<DemoBeside>();
+        builder.Services.AddSingleton(start.Clock).AddSingleton(start).AddSingleton<SolverTurns>().AddSingleton<DemoBeside>()
+            .AddSingleton<DeviceDesk>();
         builder.Services.AddKitchen(start.DatabasePath);
         builder.Services.AddSingleton<ImportDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
         builder.Services.AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>();
@@ -148,6 +150,7 @@ public static class KitchenHost
         api.MapPantry();
         api.MapInstead();
         api.MapEat();
+        api.MapDevices();
         app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/).*$)}", "index.html");
     }
 

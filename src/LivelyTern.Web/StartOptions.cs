@@ -10,11 +10,18 @@ namespace LivelyTern.Web;
 /// <param name="Hosts">Names it answers to besides those of the machine itself: those of a proxy before it.</param>
 public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, TimeProvider Clock, IReadOnlyList<string> Hosts)
 {
+    /// <summary>Where the kitchen's scale is, "ws://192.168.1.20/scale"; null for none.</summary>
+    public Uri? ScaleAt { get; init; }
+
+    /// <summary>Where the kitchen's probe thermometer is; null for none.</summary>
+    public Uri? ProbeAt { get; init; }
+
     /// <summary>The address printed and listened on.</summary>
     public string Url => string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{Port}");
 
     /// <summary>
-    /// Reads <c>--port</c>, <c>--data</c>, <c>--demo true</c>, <c>--today 2026-11-25</c> and <c>--hosts kitchen.lan,tern.lan</c>.
+    /// Reads <c>--port</c>, <c>--data</c>, <c>--demo true</c>, <c>--today 2026-11-25</c>, <c>--hosts kitchen.lan,tern.lan</c>, <c>--scale
+    /// ws://…</c> and <c>--probe ws://…</c>.
     /// </summary>
     public static StartOptions From(IConfiguration settings)
     {
@@ -31,8 +38,11 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
             ? Path.GetFullPath(path)
             : Path.Combine(DataFolder(), demo ? DemoFile(clock) : "tern.db");
         var hosts = (settings["hosts"] ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-        return new(port, data, demo, clock, hosts);
+        return new(port, data, demo, clock, hosts) { ScaleAt = DeviceAt(settings["scale"]), ProbeAt = DeviceAt(settings["probe"]) };
     }
+
+    private static Uri? DeviceAt(string? said) =>
+        Uri.TryCreate(said, UriKind.Absolute, out var at) && at.Scheme is "ws" or "wss" ? at : null;
 
     // A demo file for each day, so that its week is always the current one.
     private static string DemoFile(TimeProvider clock) =>

@@ -48,5 +48,18 @@ public static class AsPurchased
         return new(food, Of(food, weight, isDrained));
     }
 
+    /// <summary>
+    /// What a line says that is there or is to be bought, as purchased: "500 g onions" are weighed with their peel, "3 onions" are three
+    /// whole ones. Empty where it is not understood; a trace weighs nothing.
+    /// </summary>
+    public static IReadOnlyList<Needed> Said(FoodLine line)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        if (line.Several.Count > 0) return [.. line.Several.SelectMany(Said)];
+        if (line.Ingredient is not { } part) return [];
+        var isWeighed = line.Parts is { Measure: null, Amount.Unit: not null };
+        return [new(part.Food, isWeighed ? part.Weight.ToMilligram() : Of(part.Food, part.Weight, isDrained: false))];
+    }
+
     private const string TapWater = "water";
 }

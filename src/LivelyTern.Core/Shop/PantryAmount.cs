@@ -30,7 +30,7 @@ public static class PantryAmount
         if (Package.Contains(amount.Rest.Trim(), StringComparer.OrdinalIgnoreCase) && sold.Packages.Count > 0)
             return Checked((sold.Packages[0].Holds * amount.Quantity).ToMilligram());
         var line = FoodLine.Read($"{said} {food.Name}", foods, food);
-        return line.Ingredient is { IsTrace: false } read ? Checked(read.Weight.ToMilligram()) : Unread;
+        return AsPurchased.Said(line) is [{ Purchased: { Value: > 0 } weight }] ? Checked(weight) : Unread;
     }
 
     private static Problem Unread => new("pantry-unread", "text", "Type how much there is: 500 g, half, 2 packages, or enough.");

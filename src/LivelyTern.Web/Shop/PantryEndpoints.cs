@@ -95,6 +95,10 @@ public static class PantryEndpoints
             row.Version);
     }
 
+    // Of what nobody weighs there is enough.
+    private static PutInPantry Put(Needed said, bool isEnough, DateOnly? useBy) =>
+        new(said.Food.Id, said.Food.Name, isEnough || said.Purchased == Grams.Zero ? null : said.Purchased, useBy);
+
     private static PantryRow RowOf(PantryItemView view) => new()
     {
         Id = view.Id,
@@ -130,10 +134,8 @@ public static class PantryEndpoints
         var line = FoodLine.Read(body.Text, known, body.FoodId is null ? null : known.Find(body.FoodId)).AsOne;
         if (body.IsEnough && line.Ingredient is null)
             line = FoodLine.Read("1 g " + body.Text, known, body.FoodId is null ? null : known.Find(body.FoodId)).AsOne;
-        if (line.Ingredient is not { } part) return LineView.NotUnderstood(line);
-        var isCounted = !body.IsEnough && part.Weight > Grams.Zero;
-        var put = new PutInPantry(part.Food.Id, part.Food.Name, isCounted ? part.Weight.ToMilligram() : null, body.UseBy);
-        return (await store.AddAsync([put])).Answer(rows => Show(rows[0], clock.Today(), []));
+        if (AsPurchased.Said(line) is not [var said]) return LineView.NotUnderstood(line);
+        return (await store.AddAsync([Put(said, body.IsEnough, body.UseBy)])).Answer(rows => Show(rows[0], clock.Today(), []));
     }
 
     private static async Task<Results<Ok<PantryItemView>, ProblemHttpResult>> SetAsync(
@@ -179,8 +181,7 @@ public static class PantryEndpoints
             var line = FoodLine.Read(text, known, chosen);
             if (line.Ingredients.Count == 0)
                 problems.Add(new("line-unread", $"lines[{i}]", line.Problem?.Sentence ?? "This line was not understood."));
-            counted.AddRange(line.Ingredients.Select(part => new PutInPantry(
-                part.Food.Id, part.Food.Name, part.Weight > Grams.Zero ? part.Weight.ToMilligram() : null)));
+            counted.AddRange(AsPurchased.Said(line).Select(said => Put(said, isEnough: false, useBy: null)));
         }
 
         if (problems.Count > 0) return Answers.Problem(problems);

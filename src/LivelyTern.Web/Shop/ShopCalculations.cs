@@ -86,8 +86,9 @@ public static class ShopCalculations
             var line = FoodLine.Read(text, known);
             if (line.Ingredients.Count == 0) missed.Add(new(text, line.Problem?.Sentence ?? "This line was not understood."));
             var isDrained = line.Parts.Note.Contains("drained", StringComparison.OrdinalIgnoreCase);
-            return line.Ingredients.Select(one => new Needed(
-                one.Food, isNeed ? AsPurchased.Of(one.Food, one.Weight, isDrained) : one.Weight.ToMilligram()));
+            return isNeed
+                ? line.Ingredients.Select(one => new Needed(one.Food, AsPurchased.Of(one.Food, one.Weight, isDrained)))
+                : AsPurchased.Said(line);
         }
     }
 

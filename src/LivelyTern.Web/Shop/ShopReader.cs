@@ -187,7 +187,7 @@ public sealed class ShopReader(
     {
         var needs = new List<PlannedNeed>();
         DateOnly? last = null;
-        foreach (var (where, items) in board.Days)
+        foreach (var (where, items) in board.Days.Where(day => names.ContainsKey(day.Key.EaterId)))
         {
             foreach (var item in items.Where(item => item.EatenAt is null))
             {
@@ -195,7 +195,7 @@ public sealed class ShopReader(
                 if (item.What is not PlainFood plain) continue;
                 var part = plain.Food with { Food = known.Find(plain.Food.Food.Id) ?? plain.Food.Food };
                 if (AsPurchased.Of(part, plain.Text, known.Find) is { } need)
-                    needs.Add(new(need, new ForDay(item.Id, names.GetValueOrDefault(where.EaterId, ""), where.Day)));
+                    needs.Add(new(need, new ForDay(item.Id, names[where.EaterId], where.Day)));
             }
         }
 
@@ -209,15 +209,12 @@ public sealed class ShopReader(
         foreach (var row in await shop.OwnAsync())
         {
             var line = FoodLine.Read(row.Text, known, row.FoodId is null ? null : known.Find(row.FoodId));
-            var read = line.Ingredients.Where(part => part.Weight > Grams.Zero).ToList();
-            if (read.Count == 0 || read.Count < line.Ingredients.Count) written.Add(row);
-            else needs.AddRange(read.Select(part => NeedOf(row, part)));
+            var read = AsPurchased.Said(line);
+            if (read.Count == 0 || read.Any(need => need.Purchased == Grams.Zero)) written.Add(row);
+            else needs.AddRange(read.Select(need => new PlannedNeed(need, new ByHand(row.Id, row.Text))));
         }
 
         return (written, needs);
-
-        static PlannedNeed NeedOf(OwnItemRow row, Ingredient part) =>
-            new(new(part.Food, part.Weight.ToMilligram()), new ByHand(row.Id, row.Text));
     }
 
     private static Dictionary<Food, InBasket> BasketOf(IReadOnlyList<Tick> ticks, IFoods known)

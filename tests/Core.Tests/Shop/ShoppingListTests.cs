@@ -51,6 +51,13 @@ public class ShoppingListTests
         Assert.Equal(("spinach 300", "3 glorbs of moon dust"), (Said(needs), Assert.Single(needs.NotRead)));
     }
 
+    [Theory]
+    [InlineData("500 g onion", 500)] // weighed as it lies there
+    [InlineData("3 onions", 366.667)] // three of 110 g to eat, with a tenth of peel
+    [InlineData("1 medium onion", 122.223)]
+    public void What_is_counted_is_whole(string line, double purchased) =>
+        Assert.Equal((decimal)purchased, Assert.Single(AsPurchased.Said(FoodLine.Read(line, Foods))).Purchased.Value);
+
     [Fact]
     public void A_food_that_stands_in_is_bought_in_its_place()
     {

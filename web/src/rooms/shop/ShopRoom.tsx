@@ -1,4 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
+import { addDays, differenceInDays, parseISO } from "date-fns";
 import { Printer } from "lucide-react";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
@@ -8,7 +9,7 @@ import { Header } from "../../app/Header";
 import { useHistory } from "../../app/history";
 import { useWords } from "../../app/i18n";
 import { useSay } from "../../app/notices";
-import { longDay, shortDay } from "../../ui/format";
+import { isoDay, longDay, shortDay } from "../../ui/format";
 import { Empty, Failed, Loading } from "../../ui/states";
 import { AislesDrawer } from "./AislesDrawer";
 import { Along } from "./Along";
@@ -19,6 +20,7 @@ import { price } from "./price";
 import { useShoppingList, useTicks } from "./useTicks";
 import { WriteOn } from "./WriteOn";
 
+const mostDays = 28;
 const views = ["list", "pantry"] as const;
 
 export default function ShopRoom() {
@@ -111,9 +113,10 @@ function Top({
   const { did } = useHistory();
   const queries = useQueryClient();
   const [busy, setBusy] = useState(false);
-  const days = [...new Set([...list.batches.map(({ day }) => day), ...(list.lastDay ? [list.lastDay] : [])])]
-    .filter((day) => day >= list.today)
-    .sort();
+  const count = list.lastDay ? differenceInDays(parseISO(list.lastDay), parseISO(list.today)) + 1 : 0;
+  const days = Array.from({ length: Math.min(count, mostDays) }, (_, i) =>
+    isoDay(addDays(parseISO(list.today), i)),
+  );
   const putAllAway = async () => {
     setBusy(true);
     try {
