@@ -40,7 +40,9 @@ test("an empty house says what will be here; what is written on stands there", a
   await page.keyboard.press("Enter");
   await page.getByLabel("Write something on the list").fill("milk");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("region", { name: "Milk, cheese and eggs" }).getByText("milk", { exact: true })).toBeVisible();
+  await expect(
+    page.getByRole("region", { name: "Milk, cheese and eggs" }).getByText("milk", { exact: true }),
+  ).toBeVisible();
   await expect(page.getByText("2 things to buy").first()).toBeVisible();
   await page.getByRole("button", { name: "Take kitchen paper off the list" }).click();
   await expect(page.getByText("1 thing to buy").first()).toBeVisible();

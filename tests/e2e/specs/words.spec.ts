@@ -19,6 +19,7 @@ import { app } from "../../../web/src/app/words";
 import { aim } from "../../../web/src/rooms/aim/words";
 import { beginning } from "../../../web/src/beginning/words";
 import { cook } from "../../../web/src/rooms/cook/words";
+import { devices } from "../../../web/src/devices/words";
 import { eat } from "../../../web/src/rooms/eat/words";
 import { foods } from "../../../web/src/rooms/foods/words";
 import { pack } from "../../../web/src/rooms/pack/words";
@@ -140,7 +141,7 @@ test.describe("the words", () => {
         ? [under + key]
         : flat(value as object, `${under}${key}.`),
     );
-  const rooms = { app, beginning, aim, cook, eat, foods, pack, plan, recipes, shop };
+  const rooms = { app, beginning, aim, cook, devices, eat, foods, pack, plan, recipes, shop };
   const bare = (key: string) => key.replace(/_(zero|one|two|few|many|other)$/, "");
   const known = new Set(
     Object.entries(rooms).flatMap(([room, words]) => flat(words).map((key) => `${room}:${bare(key)}`)),

@@ -1,5 +1,6 @@
 import i18next, { type TFunction } from "i18next";
 import { beginning } from "../beginning/words";
+import { devices } from "../devices/words";
 import { aim } from "../rooms/aim/words";
 import { cook } from "../rooms/cook/words";
 import { eat } from "../rooms/eat/words";
@@ -12,7 +13,7 @@ import { app } from "./words";
 
 void i18next.init({
   lng: "en",
-  resources: { en: { app, beginning, aim, foods, recipes, plan, shop, cook, pack, eat } },
+  resources: { en: { app, beginning, devices, aim, foods, recipes, plan, shop, cook, pack, eat } },
   defaultNS: "app",
   interpolation: { escapeValue: false },
 });

@@ -34,6 +34,7 @@ export const queryKeys = {
   instead: (...asked: unknown[]) => ["instead", ...asked],
   aisles: () => ["aisles"],
   pantry: (find: string) => ["pantry", find],
+  devices: () => ["devices"],
   batches: () => ["batches"],
   batch: (id: string | undefined) => ["batch", id],
   batchLines: (id: string) => ["batch", id, "lines"],

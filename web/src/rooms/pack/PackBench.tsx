@@ -28,6 +28,7 @@ import { Boxes } from "./Boxes";
 import { useTyped } from "./typed";
 import { Weighing } from "./Weighing";
 import { WentIn } from "./WentIn";
+import { useDevices } from "../../devices/useDevices";
 import { queryKeys } from "../../app/queryKeys";
 
 export default function PackBench() {
@@ -36,8 +37,10 @@ export default function PackBench() {
     queryKey: queryKeys.batch(id),
     queryFn: async () => (await getBatch({ path: { id: id! } })).data!,
   });
+  // Whether there is a scale is known before anything is shown: it takes its place on top.
+  const { isPending } = useDevices();
   if (error && !data) return <Failed isPage error={error} retry={() => void refetch()} />;
-  return data ? <Bench key={data.id} batch={data} /> : <Loading isPage />;
+  return data && !isPending ? <Bench key={data.id} batch={data} /> : <Loading isPage />;
 }
 
 function Bench({ batch }: { batch: BatchView }) {

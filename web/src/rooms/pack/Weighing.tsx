@@ -12,6 +12,7 @@ import { Sentence } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 import { Labels } from "./Labels";
 import type { Typed } from "./typed";
+import { ScaleStrip } from "../../devices/ScaleStrip";
 import { queryKeys } from "../../app/queryKeys";
 
 const fields = ["fullGrams", "panGrams", "portions", "pieces"];
@@ -77,6 +78,12 @@ export function Weighing({
 
   return (
     <div className="max-w-5xl">
+      <ScaleStrip
+        takes={[
+          { label: t("devices:full"), take: (full) => type({ full: String(full) }) },
+          { label: t("devices:pan"), take: (pan) => type({ pan: String(pan) }) },
+        ]}
+      />
       <div className="panel grid gap-x-6 gap-y-4 p-4 sm:grid-cols-2 lg:grid-cols-[1.2fr_1fr_1.2fr]">
         <Weight
           label={t("full")}
