@@ -285,6 +285,19 @@ public sealed class ShopApiTests : IDisposable
         Assert.Equal((412, "stale"), await RefusedAsync(HttpMethod.Post, "/api/shop/pantry/undo", step));
     }
 
+    /// <summary>Said without an amount there is enough of it; what is counted is whole, with shell and liquid.</summary>
+    [Theory]
+    [InlineData("olive oil", "olive oil", null)]
+    [InlineData("salt", "salt", null)]
+    [InlineData("6 eggs", "egg, whole", 341)]
+    [InlineData("2 tins kidney beans", "kidney beans, canned, drained", 800)]
+    [InlineData("1 kg white rice", "white rice, dry", 1000)]
+    public async Task What_is_in_the_house_is_typed_in_a_hurry(string text, string name, int? grams)
+    {
+        var item = await StoreAsync(text);
+        Assert.Equal((name, (decimal?)grams), ((string)item["name"]!, item["grams"] is { } there ? Math.Round((decimal)there) : null));
+    }
+
     [Theory]
     [InlineData("POST", "/api/shop/own", """{"text": "  "}""", "item-text")]
     [InlineData("POST", "/api/shop/ticks", """{"ticks": [{"key": "", "isTicked": true, "grams": 1, "at": "2026-11-25T09:00:00Z"}]}""", "tick-key")]

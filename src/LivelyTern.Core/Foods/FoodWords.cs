@@ -177,7 +177,8 @@ public static class FoodWords
         return string.Equals(Singular(said), one, StringComparison.Ordinal) ? text[..start] + said + text[end..] : text;
     }
 
-    private static string Plural(string word)
+    /// <summary>Several of something: "cloves", "limes".</summary>
+    internal static string Plural(string word)
     {
         bool Ends(params ReadOnlySpan<string> ends)
         {

@@ -43,14 +43,12 @@ public static class AsPurchased
         if (food.CookedFrom is { YieldFactor: > 0 } from && food.PackageGrams.Count == 0 && find(from.RawId) is { } raw)
             (food, weight) = (raw, weight * (1 / from.YieldFactor));
         if (string.Equals(food.Id, TapWater, StringComparison.Ordinal)) return null;
-        var isDrained = note.Contains("drained", StringComparison.OrdinalIgnoreCase)
-            || food.Name.Contains("drained", StringComparison.OrdinalIgnoreCase);
-        return new(food, Of(food, weight, isDrained));
+        return new(food, Of(food, weight, IsDrained(food, note)));
     }
 
     /// <summary>
     /// What a line says that is there or is to be bought, as purchased: "500 g onions" are weighed with their peel, "3 onions" are three
-    /// whole ones. Empty where it is not understood; a trace weighs nothing.
+    /// whole ones, "2 tins" have their liquid. Empty where it is not understood; a trace weighs nothing.
     /// </summary>
     public static IReadOnlyList<Needed> Said(FoodLine line)
     {
@@ -58,8 +56,11 @@ public static class AsPurchased
         if (line.Several.Count > 0) return [.. line.Several.SelectMany(Said)];
         if (line.Ingredient is not { } part) return [];
         var isWeighed = line.Parts is { Measure: null, Amount.Unit: not null };
-        return [new(part.Food, isWeighed ? part.Weight.ToMilligram() : Of(part.Food, part.Weight, isDrained: false))];
+        return [new(part.Food, isWeighed ? part.Weight.ToMilligram() : Of(part.Food, part.Weight, IsDrained(part.Food, line.Parts.Note)))];
     }
 
     private const string TapWater = "water";
+
+    private static bool IsDrained(Food food, string note) =>
+        note.Contains("drained", StringComparison.OrdinalIgnoreCase) || food.Name.Contains("drained", StringComparison.OrdinalIgnoreCase);
 }

@@ -1,3 +1,4 @@
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 
 namespace LivelyTern.Core.Shop;
@@ -16,7 +17,7 @@ public static class SaidPurchase
         if (line.Sum.Packages.Count > 0) return string.Join(" + ", line.Sum.Packages.Select(Said));
         return line.Pieces is not var (count, measure) ? Weight(line.Sum.Buy)
             : measure is "piece" ? $"about {count}"
-            : $"about {count} {measure}";
+            : $"about {count} {(count == 1 || FoodWords.IsSize(measure) ? measure : FoodWords.Plural(measure))}";
     }
 
     /// <summary>A weight as a shop says it, never less than it is: 333.3 g are 334 g, 1,204 g are 1.21 kg.</summary>

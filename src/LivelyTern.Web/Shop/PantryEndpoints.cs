@@ -131,11 +131,14 @@ public static class PantryEndpoints
         PantryRequest body, PantryStore store, FoodStore foods, TimeProvider clock)
     {
         var known = await foods.AllAsync();
-        var line = FoodLine.Read(body.Text, known, body.FoodId is null ? null : known.Find(body.FoodId)).AsOne;
-        if (body.IsEnough && line.Ingredient is null)
-            line = FoodLine.Read("1 g " + body.Text, known, body.FoodId is null ? null : known.Find(body.FoodId)).AsOne;
+        FoodLine Read(string text) => FoodLine.Read(text, known, body.FoodId is null ? null : known.Find(body.FoodId)).AsOne;
+        var line = Read(body.Text);
+
+        // "Olive oil", and nothing about how much: there is enough of it.
+        var isBare = line.Ingredient is null && AmountText.Read(body.Text) is null && Read("1 g " + body.Text).Ingredient is not null;
+        if (isBare) line = Read("1 g " + body.Text);
         if (AsPurchased.Said(line) is not [var said]) return LineView.NotUnderstood(line);
-        return (await store.AddAsync([Put(said, body.IsEnough, body.UseBy)])).Answer(rows => Show(rows[0], clock.Today(), []));
+        return (await store.AddAsync([Put(said, isBare || body.IsEnough, body.UseBy)])).Answer(rows => Show(rows[0], clock.Today(), []));
     }
 
     private static async Task<Results<Ok<PantryItemView>, ProblemHttpResult>> SetAsync(

@@ -17,7 +17,8 @@ public class ShoppingListTests
     private static readonly Food Kale = Kitchen.Of("kale", new(Energy: 35)) with { Group = FoodGroup.Vegetables };
     private static readonly Food Spinach = Kitchen.Of("spinach", new(Energy: 23)) with { Group = FoodGroup.Vegetables };
     private static readonly Food Water = Kitchen.Of("water", new(Energy: 0));
-    private static readonly FoodCatalogue Foods = new([Rice, Boiled, Onion, Yogurt, Kale, Spinach, Water, Kitchen.Salt]);
+    private static readonly Food Beans = Kitchen.Of("beans, drained", new(Energy: 110), ("tin", 240)) with { DrainedShare = 0.6m };
+    private static readonly FoodCatalogue Foods = new([Beans, Rice, Boiled, Onion, Yogurt, Kale, Spinach, Water, Kitchen.Salt]);
 
     private static RecipeNeeds Needs(decimal factor, IReadOnlyList<Substitution> instead, params string[] lines)
     {
@@ -55,6 +56,8 @@ public class ShoppingListTests
     [InlineData("500 g onion", 500)] // weighed as it lies there
     [InlineData("3 onions", 366.667)] // three of 110 g to eat, with a tenth of peel
     [InlineData("1 medium onion", 122.223)]
+    [InlineData("2 tins beans, drained", 800)] // 240 g of each are left when they are drained
+    [InlineData("400 g beans, drained", 400)]
     public void What_is_counted_is_whole(string line, double purchased) =>
         Assert.Equal((decimal)purchased, Assert.Single(AsPurchased.Said(FoodLine.Read(line, Foods))).Purchased.Value);
 

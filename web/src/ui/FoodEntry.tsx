@@ -15,12 +15,14 @@ interface FoodEntryProps {
   action: string;
   rule: PointsRule | null;
   lens: Measure;
+  /** Whether what is not read here is added all the same: who adds it understands more. */
+  asTyped?: boolean;
   /** Adds what was typed. True when it is done: then the field is emptied; else what was typed stays. */
   onAdd: (text: string, foodId: string | null) => Promise<boolean>;
 }
 
 /** An amount of a food typed as people say it, read back as it is typed. */
-export function FoodEntry({ label, hint, action, rule, lens, onAdd }: FoodEntryProps) {
+export function FoodEntry({ label, hint, action, rule, lens, asTyped = false, onAdd }: FoodEntryProps) {
   const { t } = useWords("eat");
   const id = useId();
   const queries = useQueryClient();
@@ -46,7 +48,8 @@ export function FoodEntry({ label, hint, action, rule, lens, onAdd }: FoodEntryP
     setAsked(true);
     const typed = text.trim();
     const read = isRead ? line : await queries.fetchQuery(reading(typed)).catch(() => null);
-    if (!read?.food || !(await onAdd(typed, foodId ?? read.food.id))) return;
+    if (!read?.food && !asTyped) return;
+    if (!(await onAdd(typed, foodId ?? read?.food?.id ?? null))) return;
     setText((now) => (now.trim() === typed ? "" : now));
     setFoodId(null);
     setAsked(false);

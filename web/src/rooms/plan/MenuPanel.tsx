@@ -3,6 +3,7 @@ import { addDays, parseISO } from "date-fns";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import {
+  listPantry,
   listRecipeNames,
   proposeMenu,
   sentenceFor,
@@ -121,6 +122,12 @@ export function MenuPanel({ from, to, today, recipeId, onPlan, close }: MenuPane
             onChange={(event) => setAtHand(event.target.value)}
           />
         </label>
+        <FromHouse
+          typed={atHand}
+          add={(line) =>
+            setAtHand((now) => [...now.split("\n"), line].filter((one) => one.trim()).join("\n"))
+          }
+        />
         <Sentence>{wrongHand ?? named ?? trouble?.detail}</Sentence>
         <button className={menu ? "btn w-full" : "btn-next w-full"} disabled={busy}>
           {busy ? t("menu.looking") : t(menu ? "menu.anew" : "menu.propose")}
@@ -307,5 +314,29 @@ function ByHand({
         <button className="btn ml-auto">{t("menu.planOne")}</button>
       </span>
     </form>
+  );
+}
+
+/** What the house says to use first, each one press away. */
+function FromHouse({ typed, add }: { typed: string; add: (line: string) => void }) {
+  const { t } = useWords("plan");
+  const { data } = useQuery({
+    queryKey: queryKeys.pantry(""),
+    queryFn: async () => (await listPantry()).data!,
+  });
+  const lines = (data?.first ?? [])
+    .filter(({ grams }) => grams !== null)
+    .map(({ said, name }) => `${said} ${name}`)
+    .filter((line) => !typed.includes(line));
+  if (lines.length === 0) return null;
+  return (
+    <p className="flex flex-wrap items-center gap-1" role="group" aria-label={t("menu.fromHouse")}>
+      <span className="text-xs text-soft">{t("menu.fromHouse")}</span>
+      {lines.slice(0, 6).map((line) => (
+        <button key={line} type="button" className="chip" onClick={() => add(line)}>
+          {line}
+        </button>
+      ))}
+    </p>
   );
 }

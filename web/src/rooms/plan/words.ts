@@ -76,6 +76,7 @@ export const plan = {
     prepDay: "Cook on",
     dishes: "Dishes",
     atHand: "In the house, to be used up",
+    fromHouse: "Use first:",
     atHandHint: "1 kg carrots\n300 g feta",
     propose: "Propose a menu",
     anew: "Propose anew",

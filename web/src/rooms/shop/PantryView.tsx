@@ -168,6 +168,7 @@ function AddTo() {
         action={t("pantry.button")}
         rule={null}
         lens="energy"
+        asTyped
         onAdd={add}
       />
       <p className="flex items-center gap-2 text-sm">
