@@ -20,5 +20,6 @@ public sealed class SeededPropertyTests
     public void Every_property_starts_from_the_one_seed() =>
         Assert.All(
             typeof(SeededPropertyTests).Assembly.GetTypes().SelectMany(type => type.GetMethods()),
-            method => Assert.True(method.GetCustomAttribute<FsCheck.Xunit.PropertyAttribute>() is null or SeededPropertyAttribute, method.Name));
+            method => Assert.True(method.GetCustomAttribute<FsCheck.Xunit.PropertyAttribute>() is null or SeededPropertyAttribute,
+                method.Name));
 }

@@ -12,7 +12,8 @@ public static class Seeds
     private const int Fixed = 20261126;
 
     /// <summary>The seed of a soak, or null in an ordinary run.</summary>
-    public static int? OfSoak { get; } = int.TryParse(Environment.GetEnvironmentVariable("TERN_SEED"), NumberStyles.None, CultureInfo.InvariantCulture, out var seed) ? seed : null;
+    public static int? OfSoak { get; } = int.TryParse(Environment.GetEnvironmentVariable("TERN_SEED"), NumberStyles.None,
+        CultureInfo.InvariantCulture, out var seed) ? seed : null;
 
     /// <summary>The seed of every property.</summary>
     public static int Current => OfSoak ?? Fixed;

@@ -21,16 +21,20 @@ internal static class Kitchen
     public static readonly Food Butter = Of("butter", new(Energy: 717, Fat: 81, Fibre: 0), ("tbsp", 14), ("cup", 227));
     public static readonly Food Lentils = Of("red lentils, dry", new(Energy: 358, Protein: 24, Fat: 2, Fibre: 11), ("cup", 192));
     public static readonly Food Tomato = Of("tomato", new(Energy: 18, Protein: 1, Fibre: 1), ("medium", 123));
-    public static readonly Food TinnedTomato = Of("chopped tomatoes, canned", new(Energy: 22, Protein: 1, Fibre: 1)) with { Aliases = ["chopped tomatoes"] };
+    public static readonly Food TinnedTomato = Of("chopped tomatoes, canned",
+        new(Energy: 22, Protein: 1, Fibre: 1)) with
+    { Aliases = ["chopped tomatoes"] };
     public static readonly Food Bread = Of("rye bread", new(Energy: 258, Protein: 8), ("slice", 32));
     public static readonly Food Barley = Of("pearl barley", new(Energy: 352, Protein: 10));
     public static readonly Food Salt = Of("salt", new(Energy: 0, Protein: 0, Salt: 97), ("tsp", 6));
     public static readonly Food Garlic = Of("garlic", new(Energy: 149), ("clove", 3));
 
-    public static readonly FoodCatalogue Catalogue = new([Oats, RolledOats, Milk, Egg, Butter, Lentils, Tomato, TinnedTomato, Bread, Barley, Salt, Garlic]);
+    public static readonly FoodCatalogue Catalogue =
+        new([Oats, RolledOats, Milk, Egg, Butter, Lentils, Tomato, TinnedTomato, Bread, Barley, Salt, Garlic]);
 
     /// <summary>A recipe of these lines.</summary>
-    public static Recipe Recipe(int portions, params string[] lines) => Read(new WrittenRecipe("", [.. lines.Select(line => new WrittenLine(line))], new(portions)));
+    public static Recipe Recipe(int portions, params string[] lines) =>
+        Read(new WrittenRecipe("", [.. lines.Select(line => new WrittenLine(line))], new(portions)));
 
     /// <summary>A recipe read against the catalogue.</summary>
     public static Recipe Read(WrittenRecipe written) => new RecipeBook(Catalogue, new Dictionary<Guid, WrittenRecipe>()).Read(written);

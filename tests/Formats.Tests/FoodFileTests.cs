@@ -48,7 +48,9 @@ public sealed class FoodFileTests : IDisposable
         var row = Assert.Single(Rows(File("a.csv", text)));
         Assert.Null(row.Refused);
         Assert.Equal("Oats", row.Food!.Name);
-        Assert.Equal((370m, 13m, 7m, 60m, 10m, 1m), (row.Food.Per100g.Energy, row.Food.Per100g.Protein, row.Food.Per100g.Fat, row.Food.Per100g.Carbohydrate, row.Food.Per100g.Fibre, row.Food.Per100g.Salt));
+        Assert.Equal((370m, 13m, 7m, 60m, 10m, 1m),
+            (row.Food.Per100g.Energy, row.Food.Per100g.Protein, row.Food.Per100g.Fat, row.Food.Per100g.Carbohydrate,
+            row.Food.Per100g.Fibre, row.Food.Per100g.Salt));
     }
 
     [Fact]
@@ -61,9 +63,15 @@ public sealed class FoodFileTests : IDisposable
     [Fact]
     public void Figures_per_serving_are_brought_to_100_g_under_the_users_mapping()
     {
-        var mapping = new CsvMapping("what", null, null, "ean", "weighs", new Dictionary<Nutrient, MappedColumn> { [Nutrient.Energy] = new("e", ColumnUnit.Kilojoule), [Nutrient.Salt] = new("na", ColumnUnit.SodiumGram) }, CarbohydrateConvention.WithoutFibre);
+        var mapping = new CsvMapping("what", null, null, "ean", "weighs",
+            new Dictionary<Nutrient, MappedColumn>
+            {
+                [Nutrient.Energy] = new("e", ColumnUnit.Kilojoule),
+                [Nutrient.Salt] = new("na", ColumnUnit.SodiumGram)
+            }, CarbohydrateConvention.WithoutFibre);
         var rows = Rows(File("b.csv", "what,ean,weighs,e,na\nBar,6291041500213,50,418.4,0.2\nNo weight,,,100,1\n"), mapping);
-        Assert.Equal((200m, 1m, "06291041500213", CarbohydrateConvention.WithoutFibre), (rows[0].Food!.Per100g.Energy, rows[0].Food!.Per100g.Salt, rows[0].Food!.Gtin, rows[0].Food!.Convention));
+        Assert.Equal((200m, 1m, "06291041500213", CarbohydrateConvention.WithoutFibre),
+            (rows[0].Food!.Per100g.Energy, rows[0].Food!.Per100g.Salt, rows[0].Food!.Gtin, rows[0].Food!.Convention));
         Assert.Equal("its serving has no weight in grams", rows[1].Refused);
     }
 
@@ -83,7 +91,8 @@ public sealed class FoodFileTests : IDisposable
             Short,50
             """));
         Assert.Equal(
-            ["it has no name", "“lots” under kcal is not a number", "it has no figures", "protein is below zero", "protein is 150 in 100 g, more than can be", null, null, null, null],
+            ["it has no name", "“lots” under kcal is not a number", "it has no figures", "protein is below zero",
+                "protein is 150 in 100 g, more than can be", null, null, null, null],
             rows.Select(row => row.Refused));
         Assert.Equal(["energy-off"], rows[5].Doubts.Select(doubt => doubt.Code));
         Assert.Contains("parts-over-100", rows[6].Doubts.Select(doubt => doubt.Code));
@@ -136,12 +145,16 @@ public sealed class FoodFileTests : IDisposable
     // The shape of FoodData Central's download, written from memory of its field descriptions; the figures are made up.
     private static readonly (string Name, string Text)[] Fdc =
     [
-        ("set/food.csv", "\"fdc_id\",\"data_type\",\"description\",\"food_category_id\",\"publication_date\"\n\"11\",\"sr_legacy_food\",\"Oats, rolled\",\"20\",\"2019-04-01\"\n\"12\",\"sample_food\",\"Oats, sample\",\"20\",\"\"\n\"13\",\"branded_food\",\"BAR\",\"\",\"\"\n\"11\",\"sr_legacy_food\",\"Oats again\",\"20\",\"\"\n"),
-        ("set/food_nutrient.csv", "\"id\",\"fdc_id\",\"nutrient_id\",\"amount\"\n1,11,1003,13.2\n2,11,1004,6.5\n3,11,1005,67.7\n4,11,1008,379\n5,11,1079,10.1\n6,11,1093,6\n7,11,1162,0\n8,13,2047,400\n9,13,1003,20\n10,99,1003,5\n11,13,1062,1700\n"),
+        ("set/food.csv",
+            "\"fdc_id\",\"data_type\",\"description\",\"food_category_id\",\"publication_date\"\n\"11\",\"sr_legacy_food\",\"Oats, rolled\",\"20\",\"2019-04-01\"\n\"12\",\"sample_food\",\"Oats, sample\",\"20\",\"\"\n\"13\",\"branded_food\",\"BAR\",\"\",\"\"\n\"11\",\"sr_legacy_food\",\"Oats again\",\"20\",\"\"\n"),
+        ("set/food_nutrient.csv",
+            "\"id\",\"fdc_id\",\"nutrient_id\",\"amount\"\n1,11,1003,13.2\n2,11,1004,6.5\n3,11,1005,67.7\n4,11,1008,379\n5,11,1079,10.1\n6,11,1093,6\n7,11,1162,0\n8,13,2047,400\n9,13,1003,20\n10,99,1003,5\n11,13,1062,1700\n"),
         ("set/food_category.csv", "\"id\",\"code\",\"description\"\n20,\"2000\",\"Cereal Grains and Pasta\"\n"),
         ("set/measure_unit.csv", "\"id\",\"name\"\n1000,cup\n9999,undetermined\n"),
-        ("set/food_portion.csv", "\"id\",\"fdc_id\",\"seq_num\",\"amount\",\"measure_unit_id\",\"portion_description\",\"modifier\",\"gram_weight\"\n1,11,1,2,1000,,,162\n2,11,2,1,9999,,\"tbsp, level\",5\n"),
-        ("set/branded_food.csv", "\"fdc_id\",\"brand_owner\",\"gtin_upc\",\"serving_size\",\"serving_size_unit\"\n13,\"someone\",\"6291041500213\",55,\"g\"\n"),
+        ("set/food_portion.csv",
+            "\"id\",\"fdc_id\",\"seq_num\",\"amount\",\"measure_unit_id\",\"portion_description\",\"modifier\",\"gram_weight\"\n1,11,1,2,1000,,,162\n2,11,2,1,9999,,\"tbsp, level\",5\n"),
+        ("set/branded_food.csv",
+            "\"fdc_id\",\"brand_owner\",\"gtin_upc\",\"serving_size\",\"serving_size_unit\"\n13,\"someone\",\"6291041500213\",55,\"g\"\n"),
     ];
 
     [Fact]
@@ -149,11 +162,13 @@ public sealed class FoodFileTests : IDisposable
     {
         var rows = Rows(Zip("fdc.zip", Fdc));
         var (oats, bar) = (rows.Single(row => row.Food?.Code == "11").Food!, rows.Single(row => row.Food?.Code == "13").Food!);
-        Assert.Equal(("Oats, rolled", FoodGroup.Grains, 379m, 13.2m, 10.1m, 0.015m), (oats.Name, oats.Group, oats.Per100g.Energy, oats.Per100g.Protein, oats.Per100g.Fibre, oats.Per100g.Salt));
+        Assert.Equal(("Oats, rolled", FoodGroup.Grains, 379m, 13.2m, 10.1m, 0.015m),
+            (oats.Name, oats.Group, oats.Per100g.Energy, oats.Per100g.Protein, oats.Per100g.Fibre, oats.Per100g.Salt));
         Assert.Equal("cup=81;tbsp=5", oats.Measures);
         Assert.Equal((400m, "06291041500213", "serving=55"), (bar.Per100g.Energy, bar.Gtin, bar.Measures));
         Assert.Null(bar.Per100g.Fat);
-        Assert.Equal(["it is a sample of a food, not a food", "fdc_id 11 is there twice"], rows.Where(row => row.Refused is not null).Select(row => row.Refused));
+        Assert.Equal(["it is a sample of a food, not a food", "fdc_id 11 is there twice"],
+            rows.Where(row => row.Refused is not null).Select(row => row.Refused));
     }
 
     [Fact]
@@ -184,7 +199,9 @@ public sealed class FoodFileTests : IDisposable
         foreach (var path in new[] { File("f.json", Text), Zip("f.zip", ("f.json", Text)) })
         {
             var rows = Rows(path);
-            Assert.Equal(("Lentils, \"red\" [dry]", FoodGroup.Pulses, 352m, 24.1m, 0.02m, "cup=192"), (rows[0].Food!.Name, rows[0].Food!.Group, rows[0].Food!.Per100g.Energy, rows[0].Food!.Per100g.Protein, rows[0].Food!.Per100g.Salt, rows[0].Food!.Measures));
+            Assert.Equal(("Lentils, \"red\" [dry]", FoodGroup.Pulses, 352m, 24.1m, 0.02m, "cup=192"),
+                (rows[0].Food!.Name, rows[0].Food!.Group, rows[0].Food!.Per100g.Energy, rows[0].Food!.Per100g.Protein,
+                rows[0].Food!.Per100g.Salt, rows[0].Food!.Measures));
             Assert.Equal(["fdcId 21 is there twice", "it has no figures"], rows[1..3].Select(row => row.Refused));
             Assert.Equal(100, rows[3].Food!.Per100g.Energy);
         }
@@ -201,7 +218,8 @@ public sealed class FoodFileTests : IDisposable
             for (var i = 0; i < 64; i++) entry.Write(zeros);
         }
 
-        foreach (var path in new[] { bomb, File("damaged.zip", [(byte)'P', (byte)'K', 3, 4, 9, 9, 9]), Zip("two.zip", ("a.csv", "name,kcal\nx,1\n"), ("b.csv", "name,kcal\nx,1\n")) })
+        foreach (var path in new[] { bomb, File("damaged.zip", [(byte)'P', (byte)'K', 3, 4, 9, 9, 9]),
+            Zip("two.zip", ("a.csv", "name,kcal\nx,1\n"), ("b.csv", "name,kcal\nx,1\n")) })
             Assert.EndsWith(".", Assert.Throws<UnreadableFileException>(() => FoodFiles.Open(path)).Message);
     }
 

@@ -37,12 +37,14 @@ public class RecipeFileTests
     {
         var recipe = One(Full);
         Assert.Equal("Harbour stew & bread", recipe.Name);
-        Assert.Equal(["600 g red lentils, dry", "2 x 400 g tin chopped tomatoes", "salt, to taste"], recipe.Lines.Select(line => line.Text));
+        Assert.Equal(["600 g red lentils, dry", "2 x 400 g tin chopped tomatoes", "salt, to taste"],
+            recipe.Lines.Select(line => line.Text));
         Assert.Equal((6, null, 1800m), (recipe.Yield.Portions, recipe.Yield.Pieces, recipe.Yield.CookedGrams));
         Assert.Equal(["Soften the onions.", "Add the rest.", "Bake at 180 °C.", "Let it rest."], recipe.Steps.Select(step => step.Text));
         var ways = StepToDo.Of(recipe.Steps).Select(step => step.Way).ToList();
         Assert.Equal((20, 90, 180), (ways.Sum(way => way.HandsOn), ways.Sum(way => way.Unattended), ways[2].Celsius));
-        Assert.Equal(["image: https://example.invalid/a.jpg", "author: A. Keeper", "totalTime: soon", "keywords: stew, harbour"], recipe.NotMapped);
+        Assert.Equal(["image: https://example.invalid/a.jpg", "author: A. Keeper", "totalTime: soon", "keywords: stew, harbour"],
+            recipe.NotMapped);
     }
 
     [Theory]
@@ -103,7 +105,8 @@ public class RecipeFileTests
     {
         Assert.NotEmpty(RecipeFiles.Read(string.Concat(Enumerable.Repeat("[", 100_000))).Remarks);
         Assert.NotEmpty(RecipeFiles.Read(new string('a', RecipeFiles.MostLetters + 1)).Remarks);
-        var many = One("{\"@type\": \"Recipe\", \"name\": \"x\", \"recipeIngredient\": [" + string.Join(",", Enumerable.Range(0, 300).Select(i => $"\"{i + 1} eggs\"")) + ", \"" + new string('x', 400) + "\"]}");
+        var many = One("{\"@type\": \"Recipe\", \"name\": \"x\", \"recipeIngredient\": [" + string.Join(",",
+            Enumerable.Range(0, 300).Select(i => $"\"{i + 1} eggs\"")) + ", \"" + new string('x', 400) + "\"]}");
         Assert.Equal((200, 101), (many.Lines.Count, many.NotMapped.Count));
     }
 
@@ -140,9 +143,11 @@ public class RecipeFileTests
         Assert.Equal("Lemon barley soup", recipe.Name);
         Assert.Equal(4, recipe.Yield.Portions);
         Assert.Equal(
-            [("200 g pearl barley", RecipePart.Main), ("1 1/2 l vegetable stock", RecipePart.Main), ("salt, to taste", RecipePart.Main), ("fresh parsley", RecipePart.Main), ("100 g plain yogurt", RecipePart.Sauce), ("50 g feta", RecipePart.Topping)],
+            [("200 g pearl barley", RecipePart.Main), ("1 1/2 l vegetable stock", RecipePart.Main), ("salt, to taste", RecipePart.Main),
+                ("fresh parsley", RecipePart.Main), ("100 g plain yogurt", RecipePart.Sauce), ("50 g feta", RecipePart.Topping)],
             recipe.Lines.Select(line => (line.Text, line.Part)));
-        Assert.Equal([(45, (int?)null), (60, 177)], StepToDo.Of(recipe.Steps).Select(step => (step.Way.Unattended, step.Way.Celsius))); // 350 °F is 177 °C
+        // 350 °F is 177 °C
+        Assert.Equal([(45, (int?)null), (60, 177)], StepToDo.Of(recipe.Steps).Select(step => (step.Way.Unattended, step.Way.Celsius)));
     }
 
     [Fact]
@@ -169,10 +174,12 @@ public class RecipeFileTests
 
     private static readonly WrittenRecipe Dal = new(
         "Dal <2> *hot*",
-        [new("700 g red lentils, dry"), new("3 tbsp rapeseed oil"), new("50 g fat-free greek yogurt", Part: RecipePart.Topping), new("100 g coconut milk", Part: RecipePart.Sauce), new("10 g rapeseed oil", IsTakenOut: true)],
+        [new("700 g red lentils, dry"), new("3 tbsp rapeseed oil"), new("50 g fat-free greek yogurt", Part: RecipePart.Topping),
+            new("100 g coconut milk", Part: RecipePart.Sauce), new("10 g rapeseed oil", IsTakenOut: true)],
         new(10, 20, 4300), [new("Simmer.", HandsOn: 5, Unattended: 25, DoneWhen: "soft"), new("Rest.", Unattended: 40)]);
 
-    private static Recipe Read(WrittenRecipe written) => new RecipeBook(new FoodCatalogue(FoodTable.Read()), new Dictionary<Guid, WrittenRecipe>()).Read(written);
+    private static Recipe Read(WrittenRecipe written) =>
+        new RecipeBook(new FoodCatalogue(FoodTable.Read()), new Dictionary<Guid, WrittenRecipe>()).Read(written);
 
     [Fact]
     public void What_was_written_as_json_ld_reads_back_the_same()
@@ -191,7 +198,9 @@ public class RecipeFileTests
         var nutrition = JsonNode.Parse(RecipeJsonLd.Write(Dal, Read(Dal)))!["nutrition"]!;
         var portion = Read(Dal).Portion.Totals;
         Assert.Equal("NutritionInformation", (string?)nutrition["@type"]);
-        Assert.Equal(portion[Core.Measures.Nutrient.Energy].Known.ToString("0.#", System.Globalization.CultureInfo.InvariantCulture) + " calories", (string?)nutrition["calories"]);
+        Assert.Equal(
+            portion[Core.Measures.Nutrient.Energy].Known.ToString("0.#", System.Globalization.CultureInfo.InvariantCulture) + " calories",
+            (string?)nutrition["calories"]);
         Assert.Equal("430 g", (string?)nutrition["servingSize"]);
 
         var unknown = Dal with { Lines = [.. Dal.Lines, new("100 g coconut milk, light")] }; // its fibre is not known

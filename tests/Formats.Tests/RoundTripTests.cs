@@ -38,18 +38,23 @@ public sealed class RoundTripTests : IDisposable
         var written = Of(foods, portions, 0);
         if (foods.Length == 0) return true;
         var again = RecipeFiles.Read(RecipeMarkdown.Write(written, Book.Read(written))).Recipes.Single();
-        return again.Name == written.Name && again.Lines.Take(written.Lines.Count).Select(line => line.Text).SequenceEqual(written.Lines.Select(line => line.Text));
+        return again.Name == written.Name
+            && again.Lines.Take(written.Lines.Count).Select(line => line.Text).SequenceEqual(written.Lines.Select(line => line.Text));
     }
 
     // Anything at all, as text and inside a page and a block: recipes or a remark, never an error.
     [SeededProperty(MaxTest = 200)]
     public bool Any_text_ends_in_recipes_or_a_remark(string? text)
     {
-        foreach (var around in new[] { "{0}", "<html><script type=\"application/ld+json\">{0}</script></html>", "{{\"@type\": \"Recipe\", \"name\": \"{0}\", \"recipeIngredient\": [\"{0}\"]}}", "Soup\n{0}\n2 eggs\n{0}" })
+        foreach (var around in new[] { "{0}", "<html><script type=\"application/ld+json\">{0}</script></html>",
+            "{{\"@type\": \"Recipe\", \"name\": \"{0}\", \"recipeIngredient\": [\"{0}\"]}}", "Soup\n{0}\n2 eggs\n{0}" })
         {
-            var read = RecipeFiles.Read(around.Replace("{0}", text ?? "", StringComparison.Ordinal).Replace("{{", "{", StringComparison.Ordinal).Replace("}}", "}", StringComparison.Ordinal));
+            var read = RecipeFiles.Read(
+                around.Replace("{0}", text ?? "", StringComparison.Ordinal).Replace("{{", "{", StringComparison.Ordinal)
+                .Replace("}}", "}", StringComparison.Ordinal));
             if (read.Recipes.Count == 0 && read.Remarks.Count == 0) return false;
-            if (read.Recipes.Any(recipe => recipe.Yield.Portions < 1 || recipe.Lines.Any(line => line.Text.Length > WrittenRecipe.LongestLine))) return false;
+            if (read.Recipes.Any(recipe =>
+                recipe.Yield.Portions < 1 || recipe.Lines.Any(line => line.Text.Length > WrittenRecipe.LongestLine))) return false;
         }
 
         return true;
@@ -62,12 +67,14 @@ public sealed class RoundTripTests : IDisposable
         var (delimiter, sign) = (style % 3) switch { 0 => (',', '.'), 1 => (';', ','), _ => ('\t', '.') };
         var text = new StringBuilder(string.Join(delimiter, "name", "energy kcal", "protein")).Append('\n');
         foreach (var (value, i) in tenths.Select((value, i) => (value, i)))
-            text.Append("\"Food, \"\"").Append(i).Append("\"\"\"").Append(delimiter).Append(100 + (value % 500)).Append(delimiter).Append((value % 900) / 10).Append(sign).Append(value % 10).Append('\n');
+            text.Append("\"Food, \"\"").Append(i).Append("\"\"\"").Append(delimiter).Append(100 + (value % 500)).Append(delimiter)
+                .Append((value % 900) / 10).Append(sign).Append(value % 10).Append('\n');
         var path = Path.Combine(folder, Guid.NewGuid().ToString("N") + ".csv");
         File.WriteAllText(path, text.ToString());
         var rows = FoodFiles.Open(path).Rows().ToList();
         return rows.Count == tenths.Length && rows.Zip(tenths).All(pair =>
-            pair.First.Food!.Per100g.Energy == 100 + (pair.Second % 500) && pair.First.Food.Per100g.Protein == (pair.Second % 900 / 10) + (pair.Second % 10 / 10m));
+            pair.First.Food!.Per100g.Energy == 100 + (pair.Second % 500)
+                && pair.First.Food.Per100g.Protein == (pair.Second % 900 / 10) + (pair.Second % 10 / 10m));
     }
 
     [Theory]

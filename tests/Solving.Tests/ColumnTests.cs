@@ -12,7 +12,13 @@ namespace LivelyTern.Solving.Tests;
 /// <summary>Days written out as columns, against all choices by hand and against the week as it is written down in docs/fit.md.</summary>
 public sealed class ColumnTests
 {
-    private static Dictionary<Measure, decimal> Holds(System.Random chance, int energy) => new() { [Measure.Energy] = chance.Next(energy), [Measure.Protein] = chance.Next(energy / 10), [Measure.Fat] = chance.Next(energy / 20) };
+    private static Dictionary<Measure, decimal> Holds(System.Random chance, int energy) =>
+        new()
+        {
+            [Measure.Energy] = chance.Next(energy),
+            [Measure.Protein] = chance.Next(energy / 10),
+            [Measure.Fat] = chance.Next(energy / 20)
+        };
 
     // One day of one eater with a few fillers, some of which cost points that are not twice as many for two.
     private static FitTables Day(int seed, int fillers, int most, int servings)
@@ -27,7 +33,12 @@ public sealed class ColumnTests
         };
         if (chance.Next(3) == 0) bands.Remove(Measure.Energy);
         var all = Enumerable.Range(0, fillers).Select(f => new FitFiller(
-            $"f{f}", $"f{f}", Holds(chance, 250), new Dictionary<string, IReadOnlyList<decimal>> { ["a"] = [.. Enumerable.Range(1, most).Select(count => Math.Round(count * (0.5m + f), MidpointRounding.AwayFromZero))] },
+            $"f{f}", $"f{f}", Holds(chance, 250),
+                new Dictionary<string, IReadOnlyList<decimal>>
+                {
+                    ["a"] = [.. Enumerable.Range(1, most).Select(count =>
+                Math.Round(count * (0.5m + f), MidpointRounding.AwayFromZero))]
+                },
             chance.Next(most + 1), chance.Next(8) == 0 ? ["a"] : [], chance.Next(4) == 0 ? ["a"] : [])).ToList();
         var wishes = new FitWishes(chance.Next(5), chance.Next(5), chance.Next(5), chance.Next(5));
         return new(new(new(2026, 11, 25), [new("a", "a", Measure.Energy, [new(bands, Holds(chance, 400), 0, servings)])], [], all, wishes));
@@ -49,13 +60,15 @@ public sealed class ColumnTests
                 return;
             }
 
-            for (var count = 0; count <= tables.Problem.Fillers[f].Most; count++) Fill(f + 1, count == 0 ? servings : [.. servings, new(0, 0, f, count)]);
+            for (var count = 0; count <= tables.Problem.Fillers[f].Most; count++) Fill(f + 1,
+                count == 0 ? servings : [.. servings, new(0, 0, f, count)]);
         }
 
         Fill(0, []);
         var (cost, choice) = choices.Best(tables.Bands(0, 0), fixedSums);
         Assert.Equal(best, cost);
-        Assert.Equal(best, tables.Cost(new([], [.. choices.Servings(choice).Select(at => new FitServing(0, 0, at.Filler, at.Count))])).Total);
+        Assert.Equal(best,
+            tables.Cost(new([], [.. choices.Servings(choice).Select(at => new FitServing(0, 0, at.Filler, at.Count))])).Total);
         Assert.True(choices.AtLeast(tables.Bands(0, 0), fixedSums) <= best);
 
         // The narrow search of the walks: what it says at first is never more than can be, and what it finds is a choice there is.
@@ -88,7 +101,13 @@ public sealed class ColumnTests
         var week = Weeks.Of(seed, eaters, days: 3, batches: 3, fillers: 4, sizes: 3);
 
         // Half of the weeks have packed boxes among what is still to be divided, and a dish that comes in two batches.
-        if (seed % 2 == 0) week = week with { Batches = [.. week.Batches.Select((batch, b) => b == 0 ? batch with { Grams = null, Sizes = [.. batch.Sizes.Select(size => size with { Boxes = 1 })] } : batch with { Dish = "stew" })] };
+        if (seed % 2 == 0) week =
+            week with
+            {
+                Batches = [.. week.Batches.Select((batch, b) =>
+            b == 0 ? batch with { Grams = null,
+            Sizes = [.. batch.Sizes.Select(size => size with { Boxes = 1 })] } : batch with { Dish = "stew" })]
+            };
         var tables = new FitTables(week with { Eaters = [.. week.Eaters.Select(eater => eater with { BoxesAlike = 1 })] });
         (FitPlan? Plan, long Bound) best = (null, 0);
         using var search = new ColumnSearch(tables, DayColumns.Of(tables, () => false)!, () => false);
@@ -113,7 +132,8 @@ public sealed class ColumnTests
     {
         var day = new FitDay(new Dictionary<Measure, Band> { [Measure.Energy] = new(400, 500, 600) });
         FitSize Of(int grams) => new(grams, new Dictionary<Measure, decimal> { [Measure.Energy] = grams });
-        var tables = new FitTables(new(new(2026, 11, 25), [new("a", "a", Measure.Energy, [day])], [new("b", "b", [Of(300), Of(500)], there)], [], new()));
+        var tables = new FitTables(
+            new(new(2026, 11, 25), [new("a", "a", Measure.Energy, [day])], [new("b", "b", [Of(300), Of(500)], there)], [], new()));
         Assert.Equal(taken, DayColumns.Of(tables, () => false)!.MostTaken(0));
     }
 
@@ -124,7 +144,12 @@ public sealed class ColumnTests
     public void Each_eater_planned_anew_has_the_best_week_beside_the_others(int seed, int eaters)
     {
         var week = Weeks.Of(seed, eaters, days: 3, batches: 4, fillers: 4, sizes: 3);
-        if (seed % 2 == 0) week = week with { Batches = [.. week.Batches.Select((batch, b) => b == 0 ? batch with { Grams = null, Sizes = [.. batch.Sizes.Select(size => size with { Boxes = 1 })] } : batch)] };
+        if (seed % 2 == 0) week =
+            week with
+            {
+                Batches = [.. week.Batches.Select((batch, b) =>
+            b == 0 ? batch with { Grams = null, Sizes = [.. batch.Sizes.Select(size => size with { Boxes = 1 })] } : batch)]
+            };
         var tables = new FitTables(week);
         var before = new CpSatWeekFitter().FirstPlans(tables).With(_ => true);
         var anew = new OneEaterAnew(tables, DayColumns.Of(tables, () => false)!, new FitEffort(), () => false).Better(before);
@@ -135,15 +160,21 @@ public sealed class ColumnTests
         // From what the others leave, as it is written down, none of one eater's weeks costs less.
         for (var e = 0; e < eaters; e++)
         {
-            var (own, others) = (anew.Boxes.Where(box => box.Eater == e).ToList(), anew.Boxes.Where(box => box.Eater != e).ToLookup(box => box.Batch));
+            var (own, others) = (anew.Boxes.Where(box => box.Eater == e).ToList(),
+                anew.Boxes.Where(box => box.Eater != e).ToLookup(box => box.Batch));
             FitBatch Left(FitBatch batch, int b) => batch.IsPacked
-                ? batch with { Sizes = [.. batch.Sizes.Select((size, s) => size with { Boxes = size.Boxes - others[b].Count(box => box.Size == s) })] }
+                ? batch with
+                {
+                    Sizes = [.. batch.Sizes.Select((size, s) =>
+                    size with { Boxes = size.Boxes - others[b].Count(box => box.Size == s) })]
+                }
                 : batch with { Grams = batch.Grams - others[b].Sum(box => batch.Sizes[box.Size].Grams) };
             var alone = new FitTables(week with { Eaters = [week.Eaters[e]], Batches = [.. week.Batches.Select(Left)] });
             using var solver = new CpSolver { StringParameters = "num_workers:2" };
             Assert.Equal(CpSolverStatus.Optimal, solver.Solve(new WeekModel(alone, FitPlan.Nothing).Model));
             var servings = anew.Servings.Where(serving => serving.Eater == e).Select(serving => serving with { Eater = 0 });
-            Assert.Equal((long)Math.Round(solver.ObjectiveValue), alone.Cost(new([.. own.Select(box => box with { Eater = 0 })], [.. servings])).Total);
+            Assert.Equal((long)Math.Round(solver.ObjectiveValue),
+                alone.Cost(new([.. own.Select(box => box with { Eater = 0 })], [.. servings])).Total);
         }
     }
 

@@ -12,26 +12,33 @@ public sealed class FitTests
 {
     private static readonly CpSatWeekFitter Fitter = new();
 
-    private static Dictionary<Measure, decimal> Holds(decimal energy, decimal protein = 0, decimal fat = 0) => new() { [Measure.Energy] = energy, [Measure.Protein] = protein, [Measure.Fat] = fat };
+    private static Dictionary<Measure, decimal> Holds(decimal energy, decimal protein = 0, decimal fat = 0) =>
+        new() { [Measure.Energy] = energy, [Measure.Protein] = protein, [Measure.Fat] = fat };
 
     // Two eaters, two days, two batches, a filler: 2 sizes, so that every assignment can be written out.
     private static FitProblem Small(int seed)
     {
         var chance = new System.Random(seed);
         FitEater Eater(string id) => new(id, id, Measure.Energy, [.. Enumerable.Range(0, 2).Select(_ => new FitDay(
-            new Dictionary<Measure, Band> { [Measure.Energy] = new(chance.Next(400, 600), null, chance.Next(650, 800)), [Measure.Protein] = new(Min: chance.Next(10, 40)) },
+            new Dictionary<Measure, Band> { [Measure.Energy] = new(chance.Next(400, 600), null, chance.Next(650, 800)),
+                [Measure.Protein] = new(Min: chance.Next(10, 40)) },
             Holds(chance.Next(0, 150), chance.Next(0, 8)), MostBoxes: 2, MostServings: 1))], BoxesAlike: chance.Next(1, 3));
         FitBatch Batch(string id, bool isPacked) => new(
-            id, id, [.. new[] { 200m, 320m }.Select(grams => new FitSize(grams, Holds(grams * chance.Next(80, 160) / 100, chance.Next(5, 30)), Boxes: isPacked ? chance.Next(0, 3) : null))],
-            isPacked ? null : chance.Next(300, 1200), chance.Next(0, 2), chance.Next(1, 3), chance.Next(3) == 0 ? ["a"] : [], chance.Next(3) == 0 ? ["b"] : [],
+            id, id, [.. new[] { 200m, 320m }.Select(grams =>
+                new FitSize(grams, Holds(grams * chance.Next(80, 160) / 100, chance.Next(5, 30)),
+                Boxes: isPacked ? chance.Next(0, 3) : null))],
+            isPacked ? null : chance.Next(300, 1200), chance.Next(0, 2), chance.Next(1, 3), chance.Next(3) == 0 ? ["a"] : [],
+                chance.Next(3) == 0 ? ["b"] : [],
             AmountIsOpen: !isPacked && seed % 4 == 1, Dish: seed % 3 == 0 ? "the same dish" : null);
-        return new(new(2026, 11, 23), [Eater("a"), Eater("b")], [Batch("p", true), Batch("q", false)], [new("f", "f", Holds(chance.Next(40, 200), chance.Next(0, 20)), Most: 1)], new());
+        return new(new(2026, 11, 23), [Eater("a"), Eater("b")], [Batch("p", true), Batch("q", false)],
+            [new("f", "f", Holds(chance.Next(40, 200), chance.Next(0, 20)), Most: 1)], new());
     }
 
     private static long BestOfAll(FitTables tables)
     {
         var problem = tables.Problem;
-        var places = (from e in Enumerable.Range(0, problem.Eaters.Count) from d in Enumerable.Range(0, problem.DayCount) select (e, d)).ToList();
+        var places = (from e in Enumerable.Range(0, problem.Eaters.Count) from d in Enumerable.Range(0, problem.DayCount) select (e, d))
+            .ToList();
         var best = long.MaxValue;
         Fill(0, [], []);
         return best;
@@ -87,7 +94,8 @@ public sealed class FitTests
             var answer = Fitter.Fit(tables, new FitEffort(30, Rounds: 1), told.Add, CancellationToken.None);
             Assert.Null(tables.Breach(answer.Plan));
             Assert.All(told, one => Assert.Null(tables.Breach(one.Plan)));
-            Assert.All(told.Zip(told.Skip(1)), pair => Assert.True(pair.Second.Cost.Total <= pair.First.Cost.Total && pair.Second.Bound >= pair.First.Bound));
+            Assert.All(told.Zip(told.Skip(1)), pair =>
+                Assert.True(pair.Second.Cost.Total <= pair.First.Cost.Total && pair.Second.Bound >= pair.First.Bound));
             Assert.True(answer.Bound <= answer.Cost.Total && answer.Cost.Total <= told[0].Cost.Total);
         });
 
@@ -110,7 +118,10 @@ public sealed class FitTests
             Assert.Equal(tables.Cost(board.ToPlan()).Total, board.Cost);
 
             // A step that is refused without being priced would have been refused all the same.
-            foreach (var (b, size) in from b in Enumerable.Range(0, problem.Batches.Count) from size in Enumerable.Range(0, problem.Batches[b].Sizes.Count) select (b, size))
+            foreach (var (b, size) in from b in Enumerable.Range(0, problem.Batches.Count)
+                                      from size in Enumerable.Range(0,
+                problem.Batches[b].Sizes.Count)
+                                      select (b, size))
             {
                 var before = board.Cost;
                 board.Keep();
@@ -127,20 +138,26 @@ public sealed class FitTests
     public void What_is_packed_already_goes_before_what_still_waits_in_the_pan()
     {
         var sizes = new[] { 280m, 430m, 560m }.Select(grams => new FitSize(grams, Holds(grams))).ToList();
-        var eater = new FitEater("a", "a", Measure.Energy, [new(new Dictionary<Measure, Band> { [Measure.Energy] = new(400, 430, 460) }, MostBoxes: 1, MostServings: 0)]);
+        var eater = new FitEater("a", "a", Measure.Energy,
+            [new(new Dictionary<Measure, Band> { [Measure.Energy] = new(400, 430, 460) }, MostBoxes: 1, MostServings: 0)]);
         FitBatch Packed(string dish) => new("old", "old", [new(430, Holds(430), Boxes: 3)], null, Dish: dish);
         foreach (var dish in new[] { "stew", "bake" })
         {
-            var problem = new FitProblem(new(2026, 11, 25), [eater], [new("new", "new", sizes, 4300, Dish: "stew"), Packed(dish)], [], new());
+            var problem = new FitProblem(new(2026, 11, 25), [eater], [new("new", "new", sizes, 4300, Dish: "stew"), Packed(dish)], [],
+                new());
             var answer = Fitter.Fit(new FitTables(problem), new FitEffort(30, Rounds: 2), null, CancellationToken.None);
             Assert.Equal("old", problem.Batches[Assert.Single(answer.Plan.Boxes).Batch].Id);
             Assert.True(answer.IsBest);
         }
 
         // Where its amount is open nothing of it is left over, and where nothing counts as waste neither does it.
-        Assert.Equal([0, 600], new FitTables(new(new(2026, 11, 25), [eater], [new("new", "new", sizes, 4300, AmountIsOpen: true), Packed("x")], [], new())).WasteCost);
-        Assert.Equal([0, 0], new FitTables(new(new(2026, 11, 25), [eater], [new("new", "new", sizes, 4300), Packed("x")], [], new(LessWaste: 0))).WasteCost);
-        Assert.Equal([1, 600], new FitTables(new(new(2026, 11, 25), [eater], [new("new", "new", sizes, 4300), Packed("x")], [], new())).WasteCost);
+        Assert.Equal([0, 600],
+            new FitTables(new(new(2026, 11, 25), [eater], [new("new", "new", sizes, 4300, AmountIsOpen: true), Packed("x")], [], new()))
+            .WasteCost);
+        Assert.Equal([0, 0],
+            new FitTables(new(new(2026, 11, 25), [eater], [new("new", "new", sizes, 4300), Packed("x")], [], new(LessWaste: 0))).WasteCost);
+        Assert.Equal([1, 600],
+            new FitTables(new(new(2026, 11, 25), [eater], [new("new", "new", sizes, 4300), Packed("x")], [], new())).WasteCost);
     }
 
     [Fact]
@@ -149,7 +166,9 @@ public sealed class FitTests
         FitBatch Batch(string id, string dish) => new(id, id, [new(300, Holds(300), Boxes: 4)], null, Dish: dish);
         var day = new FitDay(new Dictionary<Measure, Band> { [Measure.Energy] = new(590, 600, 610) }, MostBoxes: 2, MostServings: 0);
         var eater = new FitEater("a", "a", Measure.Energy, [day, day, day], BoxesAlike: 3);
-        FitAnswer Fit(string other) => Fitter.Fit(new FitTables(new(new(2026, 11, 25), [eater], [Batch("one", "stew"), Batch("two", other)], [], new())), new FitEffort(30, Rounds: 2), null, CancellationToken.None);
+        FitAnswer Fit(string other) =>
+            Fitter.Fit(new FitTables(new(new(2026, 11, 25), [eater], [Batch("one", "stew"), Batch("two", other)], [], new())),
+            new FitEffort(30, Rounds: 2), null, CancellationToken.None);
         Assert.Equal(6, Fit("bake").Plan.Boxes.Count);
         var same = Fit("stew");
         Assert.Equal(3, same.Plan.Boxes.Count);
@@ -202,7 +221,8 @@ public sealed class FitTests
     public void The_same_rounds_give_the_same_plan()
     {
         var tables = new FitTables(Weeks.Of(7, 2, days: 5, batches: 5, fillers: 8, sizes: 3));
-        var plans = Enumerable.Range(0, 2).Select(_ => new CpSatWeekFitter().Fit(tables, new FitEffort(300, Rounds: 3), null, CancellationToken.None)).ToList();
+        var plans = Enumerable.Range(0, 2).Select(_ =>
+            new CpSatWeekFitter().Fit(tables, new FitEffort(300, Rounds: 3), null, CancellationToken.None)).ToList();
         Assert.Equal(plans[0].Plan.Boxes, plans[1].Plan.Boxes);
         Assert.Equal(plans[0].Plan.Servings, plans[1].Plan.Servings);
         Assert.Equal(plans[0].Bound, plans[1].Bound);
@@ -236,8 +256,10 @@ public sealed class FitTests
                 {
                     // By plain multiplication over the problem, not by the fit's own tables.
                     decimal sum = 0;
-                    foreach (var box in answer.Plan.Boxes) if (box.Eater == e && box.Day == d) sum += problem.Batches[box.Batch].Sizes[box.Size].Figures.GetValueOrDefault(measure);
-                    foreach (var serving in answer.Plan.Servings) if (serving.Eater == e && serving.Day == d) sum += problem.Fillers[serving.Filler].Figures.GetValueOrDefault(measure) * serving.Count;
+                    foreach (var box in answer.Plan.Boxes) if (box.Eater == e
+                        && box.Day == d) sum += problem.Batches[box.Batch].Sizes[box.Size].Figures.GetValueOrDefault(measure);
+                    foreach (var serving in answer.Plan.Servings) if (serving.Eater == e
+                        && serving.Day == d) sum += problem.Fillers[serving.Filler].Figures.GetValueOrDefault(measure) * serving.Count;
                     Assert.Equal(sum, day.Sums[measure]);
                     Assert.Equal(!(sum < band.Min) && !(sum > band.Max), day.Bands[measure].Position == BandPosition.Within);
                 }
@@ -252,7 +274,8 @@ public sealed class FitTests
     {
         var day = new FitDay(new Dictionary<Measure, Band> { [Measure.Energy] = new(Max: 500), [Measure.Protein] = new(Min: 90) });
         var none = new FitDay(new Dictionary<Measure, Band> { [Measure.Energy] = new(Min: 1000) });
-        var problem = new FitProblem(new(2026, 11, 23), [new("a", "Ada", Measure.Energy, [day]), new("b", "Ben", Measure.Energy, [none])], [new("p", "pie", [new(300, Holds(450, 20), Boxes: 3)], null, ExcludedFor: ["b"])], [], new());
+        var problem = new FitProblem(new(2026, 11, 23), [new("a", "Ada", Measure.Energy, [day]), new("b", "Ben", Measure.Energy, [none])],
+            [new("p", "pie", [new(300, Holds(450, 20), Boxes: 3)], null, ExcludedFor: ["b"])], [], new());
         var answer = Fitter.Fit(new FitTables(problem), new FitEffort(60, Rounds: 2), null, CancellationToken.None);
         Assert.True(answer.IsBest);
         Assert.Equal([new FitBox(0, 0, 0, 0)], answer.Plan.Boxes);
@@ -277,7 +300,8 @@ public sealed class FitTests
         // A roll is 3 points, two are 5: with at most 5 points both fit.
         var day = new FitDay(new Dictionary<Measure, Band> { [Measure.Points] = new(Min: 5, Max: 5) });
         var roll = new FitFiller("r", "1 roll", Holds(125), new Dictionary<string, IReadOnlyList<decimal>> { ["a"] = [3m, 5m] });
-        var answer = Fitter.Fit(new FitTables(new(new(2026, 11, 23), [new("a", "Ada", Measure.Points, [day])], [], [roll], new())), new FitEffort(60, Rounds: 1), null, CancellationToken.None);
+        var answer = Fitter.Fit(new FitTables(new(new(2026, 11, 23), [new("a", "Ada", Measure.Points, [day])], [], [roll], new())),
+            new FitEffort(60, Rounds: 1), null, CancellationToken.None);
         Assert.Equal([new FitServing(0, 0, 0, 2)], answer.Plan.Servings);
         Assert.Equal(0, answer.Cost.OutOfBands);
     }
@@ -294,6 +318,8 @@ public sealed class FitTests
     public void One_per_cent_outside_costs_a_thousand(int there, long cost)
     {
         var day = new FitDay(new Dictionary<Measure, Band> { [Measure.Energy] = new(800, null, 1000) }, Holds(there), 0, 0);
-        Assert.Equal(cost, new FitTables(new(new(2026, 11, 23), [new("a", "Ada", Measure.Energy, [day])], [], [], new())).Cost(FitPlan.Nothing).OutOfBands);
+        Assert.Equal(cost,
+            new FitTables(new(new(2026, 11, 23), [new("a", "Ada", Measure.Energy, [day])], [], [], new())).Cost(FitPlan.Nothing)
+            .OutOfBands);
     }
 }

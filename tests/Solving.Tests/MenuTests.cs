@@ -14,30 +14,39 @@ namespace LivelyTern.Solving.Tests;
 public sealed class MenuTests
 {
     private static readonly DateOnly Today = new(2026, 11, 25), PrepDay = Today.AddDays(1);
-    private static readonly Guid Ada = Guid.Parse("00000000-0000-0000-0000-00000000000a"), Bo = Guid.Parse("00000000-0000-0000-0000-00000000000b");
+    private static readonly Guid Ada = Guid.Parse("00000000-0000-0000-0000-00000000000a"),
+        Bo = Guid.Parse("00000000-0000-0000-0000-00000000000b");
 
     private static Food Of(string name, decimal kcal, decimal protein, params Allergen[] allergens) =>
-        new(name, name, [], FoodGroup.Vegetables, new(Energy: kcal, Protein: protein, Fat: 1), CarbohydrateConvention.Total, [], "test") { Allergens = allergens };
+        new(name, name, [], FoodGroup.Vegetables, new(Energy: kcal, Protein: protein, Fat: 1), CarbohydrateConvention.Total, [],
+            "test")
+        { Allergens = allergens };
 
-    private static readonly Food Lean = Of("lean", 100, 10), Heavy = Of("heavy", 600, 2), Root = Of("root", 100, 10), Leaf = Of("leaf", 100, 10), Nut = Of("nut", 100, 10, Allergen.TreeNuts), Grain = Of("grain", 100, 10);
+    private static readonly Food Lean = Of("lean", 100, 10), Heavy = Of("heavy", 600, 2), Root = Of("root", 100, 10),
+        Leaf = Of("leaf", 100, 10), Nut = Of("nut", 100, 10, Allergen.TreeNuts), Grain = Of("grain", 100, 10);
 
     private static MenuDish Dish(int number, string name, DateOnly? last, params (Food Food, decimal Grams)[] of)
     {
         var id = new Guid(number, 0, 0, new byte[8]);
         var contents = new Contents([.. of.Select(part => new Ingredient(part.Food, new Grams(part.Grams)))]);
-        var batch = new Batch(id, name, new TapeMark("XX", 1), PrepDay, contents, null) { State = BatchState.Planned, Expected = new(contents.RawWeight, Grams.Zero, ExpectedFrom.WhatGoesIn), Portions = 4 };
+        var batch = new Batch(id, name, new TapeMark("XX", 1), PrepDay, contents,
+            null)
+        { State = BatchState.Planned, Expected = new(contents.RawWeight, Grams.Zero, ExpectedFrom.WhatGoesIn), Portions = 4 };
         return new(id, new(batch, Grams.Zero, new Dictionary<Guid, Grams>()), last);
     }
 
     private static FittedEater Eater(Guid id, string name, params Allergen[] never) => new(
-        new Eater(id, name, new(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(780, 800, 820), [Measure.Protein] = new(Min: 60) }, null)),
+        new Eater(id, name,
+            new(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(780, 800, 820), [Measure.Protein] = new(Min: 60) },
+            null)),
         EatingWays.Plain with { NeverAllergens = never });
 
     private static ProposedMenu Propose(IReadOnlyList<MenuDish> collection, MenuWish wish, params FittedEater[] eaters)
     {
         var days = (from who in eaters from day in Enumerable.Range(1, 3) select new EaterDay(who.Eater.Id, Today.AddDays(day))).ToList();
         var ids = collection.Select(dish => dish.RecipeId).ToHashSet();
-        var week = new WeekToFit(eaters, days, Today, PlanBoard.Empty, Stock.None, [], [.. collection.Select(dish => dish.Batch)], [], FitScope.Boxes, new(), batch => ids.Contains(batch.Id));
+        var week = new WeekToFit(eaters, days, Today, PlanBoard.Empty, Stock.None, [], [.. collection.Select(dish => dish.Batch)], [],
+            FitScope.Boxes, new(), batch => ids.Contains(batch.Id));
         return new MenuSearch(week, collection, wish, new CpSatWeekFitter(), CancellationToken.None).Propose();
     }
 
@@ -49,7 +58,9 @@ public sealed class MenuTests
     [Fact]
     public void What_makes_the_days_fit_is_chosen_with_its_portions()
     {
-        var collection = new[] { Dish(1, "lean pot", null, (Lean, 1600)), Dish(2, "heavy pie", null, (Heavy, 1600)), Dish(3, "leaf pot", null, (Leaf, 1600)) };
+        var collection =
+            new[] { Dish(1, "lean pot", null, (Lean, 1600)), Dish(2, "heavy pie", null, (Heavy, 1600)),
+            Dish(3, "leaf pot", null, (Leaf, 1600)) };
         var menu = Propose(collection, Wish(2), Eater(Ada, "Ada"));
         Assert.Equal(["leaf pot", "lean pot"], Names(menu));
         Assert.Equal((3, 0, 3), (menu.FitDays, menu.FitWithout, menu.AllDays));
@@ -65,7 +76,8 @@ public sealed class MenuTests
     {
         var collection = new[]
         {
-            Dish(1, "lean pot", PrepDay.AddDays(-6), (Lean, 1600)), Dish(2, "leaf pot", PrepDay.AddDays(-30), (Leaf, 1600)), Dish(3, "root pot", null, (Root, 1600)),
+            Dish(1, "lean pot", PrepDay.AddDays(-6), (Lean, 1600)), Dish(2, "leaf pot", PrepDay.AddDays(-30), (Leaf, 1600)),
+                Dish(3, "root pot", null, (Root, 1600)),
             Dish(4, "root and leaf", null, (Root, 800), (Grain, 800)),
         };
         Assert.DoesNotContain("lean pot", Names(Propose(collection, Wish(3), Eater(Ada, "Ada"))));
@@ -83,16 +95,21 @@ public sealed class MenuTests
     [Fact]
     public void Two_dishes_of_the_same_foods_are_one_dish_twice()
     {
-        var collection = new[] { Dish(1, "mild pot", null, (Lean, 1600), (Root, 100)), Dish(2, "hot pot", null, (Lean, 1600), (Leaf, 60)), Dish(3, "grain pot", PrepDay.AddDays(-12), (Grain, 1600)) };
+        var collection =
+            new[] { Dish(1, "mild pot", null, (Lean, 1600), (Root, 100)), Dish(2, "hot pot", null, (Lean, 1600), (Leaf, 60)),
+            Dish(3, "grain pot", PrepDay.AddDays(-12), (Grain, 1600)) };
         Assert.Contains("grain pot", Names(Propose(collection, Wish(2), Eater(Ada, "Ada"))));
     }
 
     [Fact]
     public void Replacing_leaves_out_and_nobody_gets_what_they_must_never_get()
     {
-        var collection = new[] { Dish(1, "nut roast", null, (Nut, 1600)), Dish(2, "lean pot", null, (Lean, 1600)), Dish(3, "leaf pot", null, (Leaf, 1600)) };
+        var collection =
+            new[] { Dish(1, "nut roast", null, (Nut, 1600)), Dish(2, "lean pot", null, (Lean, 1600)),
+            Dish(3, "leaf pot", null, (Leaf, 1600)) };
         Assert.DoesNotContain("nut roast", Names(Propose(collection, Wish(3), Eater(Ada, "Ada", Allergen.TreeNuts))));
-        Assert.Equal(["leaf pot"], Names(Propose(collection, Wish(3, null, [collection[1].RecipeId]), Eater(Ada, "Ada", Allergen.TreeNuts))));
+        Assert.Equal(["leaf pot"],
+            Names(Propose(collection, Wish(3, null, [collection[1].RecipeId]), Eater(Ada, "Ada", Allergen.TreeNuts))));
 
         // Where the other may have it, it can be cooked, and none of it is for her.
         var both = Propose(collection, Wish(1, [collection[0].RecipeId]), Eater(Ada, "Ada", Allergen.TreeNuts), Eater(Bo, "Bo"));
@@ -115,7 +132,9 @@ public sealed class MenuTests
     {
         var chance = new Random(5);
         var foods = new[] { Lean, Root, Leaf, Grain, Heavy };
-        var collection = Enumerable.Range(1, 14).Select(i => Dish(i, $"dish {i}", i % 3 == 0 ? PrepDay.AddDays(-7) : null, (foods[chance.Next(5)], chance.Next(400, 1600)), (foods[chance.Next(5)], chance.Next(100, 900)))).ToList();
+        var collection = Enumerable.Range(1, 14).Select(i =>
+            Dish(i, $"dish {i}", i % 3 == 0 ? PrepDay.AddDays(-7) : null, (foods[chance.Next(5)], chance.Next(400, 1600)),
+            (foods[chance.Next(5)], chance.Next(100, 900)))).ToList();
         var menus = Enumerable.Range(0, 2).Select(_ => Propose(collection, Wish(4), Eater(Ada, "Ada"), Eater(Bo, "Bo"))).ToList();
         Assert.Equal(menus[0].Dishes.Select(dish => dish.Name), menus[1].Dishes.Select(dish => dish.Name));
         Assert.Equal(4, menus[0].Dishes.Count);

@@ -38,7 +38,8 @@ public class PrepDayTests
     [Fact]
     public void The_slow_cooker_goes_on_first()
     {
-        var tasks = new List<ScheduleTask> { Task("soup", 240, new() { ["slow cooker"] = 1 }, new TaskBond("fill")), Task("fill", 5, new() { ["hands"] = 1 }) };
+        var tasks = new List<ScheduleTask> { Task("soup", 240, new() { ["slow cooker"] = 1 }, new TaskBond("fill")),
+            Task("fill", 5, new() { ["hands"] = 1 }) };
         tasks.AddRange(Enumerable.Range(0, 9).Select(i => Task($"work {i}", 10, new() { ["hands"] = 1 })));
         var day = Lay(new(tasks, new Dictionary<string, int> { ["hands"] = 1, ["slow cooker"] = 1 }, [], NoHeat));
         Assert.Equal((245, 0, true), (day.End, day.Tasks.Single(task => task.Id == "fill").Start, day.IsProven));
@@ -55,7 +56,8 @@ public class PrepDayTests
     public void Dishes_share_the_oven_at_one_temperature(int one, int other, int apart, int end)
     {
         var problem = new ScheduleProblem(
-            [Baked("pasta bake", 60, one), Baked("cake", 40, other)], new Dictionary<string, int> { ["oven"] = 2 }, [], new Dictionary<string, int> { ["oven"] = apart });
+            [Baked("pasta bake", 60, one), Baked("cake", 40, other)], new Dictionary<string, int> { ["oven"] = 2 }, [],
+                new Dictionary<string, int> { ["oven"] = apart });
         var day = Lay(problem);
         Assert.Equal((end, true), (day.End, day.IsProven));
         Check(problem, day);
@@ -67,7 +69,8 @@ public class PrepDayTests
         var way = new TaskMode(35, new Dictionary<string, int> { ["oven"] = 1 });
         var fryer = new TaskMode(50, new Dictionary<string, int> { ["fryer"] = 1 });
         var problem = new ScheduleProblem(
-            [new("a", [way, fryer], []), Task("b", 40, new() { ["oven"] = 1 })], new Dictionary<string, int> { ["oven"] = 1, ["fryer"] = 1 }, [], NoHeat);
+            [new("a", [way, fryer], []), Task("b", 40, new() { ["oven"] = 1 })],
+                new Dictionary<string, int> { ["oven"] = 1, ["fryer"] = 1 }, [], NoHeat);
         var day = Lay(problem);
         Assert.Equal((50, 1, true), (day.End, day.Tasks[0].Mode, day.IsProven));
     }
@@ -115,7 +118,8 @@ public class PrepDayTests
     public void Hours_that_are_too_short_lay_nothing()
     {
         var problem = new ScheduleProblem(
-            [Task("a", 30, new() { ["cook"] = 1 })], new Dictionary<string, int> { ["cook"] = 1 }, [new("cook", 20, int.MaxValue, 1)], NoHeat);
+            [Task("a", 30, new() { ["cook"] = 1 })], new Dictionary<string, int> { ["cook"] = 1 }, [new("cook", 20, int.MaxValue, 1)],
+                NoHeat);
         Assert.Empty(Lay(problem).Tasks);
     }
 
@@ -148,12 +152,15 @@ public class PrepDayTests
 
     private static bool Fits(ScheduleProblem problem, ScheduleTask task, int start, List<(ScheduleTask Task, int Start)> placed) =>
         Enumerable.Range(start, task.Modes[0].Minutes).All(minute => task.Modes[0].Uses.All(use =>
-            use.Value + placed.Where(one => one.Start <= minute && minute < one.Start + one.Task.Modes[0].Minutes).Sum(one => one.Task.Modes[0].Uses.GetValueOrDefault(use.Key))
-            + problem.Taken.Where(time => time.Capacity == use.Key && time.From <= minute && minute < time.To).Sum(time => time.Units) <= problem.Capacities[use.Key]));
+            use.Value + placed.Where(one => one.Start <= minute && minute < one.Start + one.Task.Modes[0].Minutes).Sum(one =>
+                one.Task.Modes[0].Uses.GetValueOrDefault(use.Key))
+            + problem.Taken.Where(time => time.Capacity == use.Key && time.From <= minute && minute < time.To).Sum(time =>
+                time.Units) <= problem.Capacities[use.Key]));
 
     private static ScheduleProblem Any(Random chance, int most, bool withWays)
     {
-        var capacities = new Dictionary<string, int> { ["hands"] = chance.Next(1, 3), ["oven"] = 2, ["rings"] = chance.Next(1, 4), ["mixer"] = 1 };
+        var capacities =
+            new Dictionary<string, int> { ["hands"] = chance.Next(1, 3), ["oven"] = 2, ["rings"] = chance.Next(1, 4), ["mixer"] = 1 };
         TaskMode Way()
         {
             var uses = new Dictionary<string, int>();
@@ -171,7 +178,8 @@ public class PrepDayTests
                 chance.Next(4),
                 withWays && chance.Next(6) == 0 ? 60 : null)).ToList();
             var modes = Enumerable.Range(0, withWays ? chance.Next(1, 3) : 1).Select(_ => Way()).ToList();
-            tasks.Add(new($"t{i}", modes, after, chance.Next(4) == 0 ? chance.Next(30) : 0, withWays && chance.Next(8) == 0 ? chance.Next(40, 200) : null));
+            tasks.Add(new($"t{i}", modes, after, chance.Next(4) == 0 ? chance.Next(30) : 0,
+                withWays && chance.Next(8) == 0 ? chance.Next(40, 200) : null));
         }
 
         List<TakenTime> taken = [new("mixer", 0, chance.Next(0, 40), 1), new("hands", 15, 15 + chance.Next(0, 30), 1)];
@@ -200,7 +208,8 @@ public class PrepDayTests
             foreach (var (name, there) in problem.Capacities)
             {
                 var used = now.Sum(one => one.mode.Uses.GetValueOrDefault(name));
-                var taken = problem.Taken.Where(time => time.Capacity == name && time.From <= minute && minute < time.To).Sum(time => time.Units);
+                var taken = problem.Taken.Where(time => time.Capacity == name && time.From <= minute && minute < time.To).Sum(time =>
+                    time.Units);
                 Assert.True(used == 0 || used + taken <= there, $"{name} at {minute}: {used} of {there}");
             }
         }
@@ -213,8 +222,10 @@ public class PrepDayTests
             foreach (var (place, heat) in baked)
             {
                 Assert.True(place.Start >= WarmUp.FromCold(heat));
-                foreach (var (other, otherHeat) in baked.Where(one => one.place != place && one.place.Start >= place.Start && Math.Abs(one.Heat - heat) > apart))
-                    Assert.True(other.Start >= place.End + WarmUp.Between(heat, otherHeat), $"{place.Id} and {other.Id} at {heat} and {otherHeat}");
+                foreach (var (other, otherHeat) in baked.Where(one =>
+                    one.place != place && one.place.Start >= place.Start && Math.Abs(one.Heat - heat) > apart))
+                    Assert.True(other.Start >= place.End + WarmUp.Between(heat, otherHeat),
+                        $"{place.Id} and {other.Id} at {heat} and {otherHeat}");
             }
         }
 

@@ -81,7 +81,8 @@ public sealed class BadInputTests : IDisposable
     [Fact]
     public async Task A_body_over_the_limit_and_one_that_is_not_json_are_refused()
     {
-        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/calc/recipe", "{\"lines\": [\"" + new string('x', 1_100_000) + "\"]}");
+        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/calc/recipe",
+            "{\"lines\": [\"" + new string('x', 1_100_000) + "\"]}");
         Assert.Equal((413, "urn:lively-tern:problem:too-large"), (status, (string?)answer["type"]));
 
         using var form = new StringContent("lines=1");
@@ -95,17 +96,21 @@ public sealed class BadInputTests : IDisposable
     {
         string[] lines =
         [
-            new string('9', 290) + " g salt", "1/0 cup oats", "½½ cup oats", "2 x x 400 g tin", "((((", "1 (15 oz can", "-1-2-3 g salt", "1 <script>alert(1)</script>",
-            "１００ g oats", "\u202e g 001", "1e9 kg salt", "0 g salt", "99999999999999999999999999 eggs", "NaN g salt", "∞ eggs", "2 x", "x 2", "1 ,", ", 1 g salt",
+            new string('9', 290) + " g salt", "1/0 cup oats", "½½ cup oats", "2 x x 400 g tin", "((((", "1 (15 oz can", "-1-2-3 g salt",
+                "1 <script>alert(1)</script>",
+            "１００ g oats", "\u202e g 001", "1e9 kg salt", "0 g salt", "99999999999999999999999999 eggs", "NaN g salt", "∞ eggs", "2 x",
+                "x 2", "1 ,", ", 1 g salt",
             "999999 x 999999 kg rolled oats", "1 1 1/1 cup salt", "'; drop table recipes; --", "🥚🥚", "1 🥚",
         ];
         var read = (await host.PostAsync("/api/calc/recipe", new { lines, portions = 3 }))["lines"]!.AsArray();
         Assert.Equal(lines.Length, read.Count);
         Assert.All(read, line => Assert.True(line!["line"]!["food"] is not null || line["line"]!["problem"] is not null));
 
-        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/calc/recipe", new { lines = new[] { new string('x', 301) }, portions = 3 });
+        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/calc/recipe",
+            new { lines = new[] { new string('x', 301) }, portions = 3 });
         Assert.Equal((422, "lines[0]"), (status, (string?)answer["field"]));
-        (status, _) = await host.SendAsync(HttpMethod.Post, "/api/calc/recipe", new { lines = Enumerable.Repeat("1 g salt", 201), portions = 3 });
+        (status, _) = await host.SendAsync(HttpMethod.Post, "/api/calc/recipe",
+            new { lines = Enumerable.Repeat("1 g salt", 201), portions = 3 });
         Assert.Equal(422, status);
     }
 
@@ -116,13 +121,15 @@ public sealed class BadInputTests : IDisposable
     [InlineData(2000, 0, 0, null, "portions-none", "portions")]
     [InlineData(2000, 0, 4, 3, "pieces-too-few", "pieces")]
     [InlineData(2000, 0, 4, 0, "pieces-absurd", "pieces")]
-    public async Task A_weight_that_cannot_be_right_is_named_at_its_field_and_packs_nothing(int full, int pan, int boxes, int? pieces, string code, string field)
+    public async Task A_weight_that_cannot_be_right_is_named_at_its_field_and_packs_nothing(int full, int pan, int boxes, int? pieces,
+        string code, string field)
     {
         var recipe = await host.PostAsync("/api/recipes", new { name = "Oat bake", lines = new[] { "400 g rolled oats" }, portions = 4 });
         var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe["id"] });
         foreach (var path in new[] { "preview", "boxes" })
         {
-            var (status, answer) = await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{batch["id"]}/{path}", new { fullGrams = full, panGrams = pan, boxes, pieces }, 1);
+            var (status, answer) = await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{batch["id"]}/{path}",
+                new { fullGrams = full, panGrams = pan, boxes, pieces }, 1);
             Assert.Equal((422, field), (status, (string?)answer["field"]));
             Assert.EndsWith(code, (string)answer["type"]!);
         }

@@ -12,7 +12,8 @@ public sealed class CalculationTests : IDisposable
     [Fact]
     public async Task A_recipe_is_computed_whole()
     {
-        var answer = await host.PostAsync("/api/calc/recipe", new { lines = new[] { "600 g red lentils, dry", "2 tbsp rapeseed oil" }, portions = 6 });
+        var answer = await host.PostAsync("/api/calc/recipe",
+            new { lines = new[] { "600 g red lentils, dry", "2 tbsp rapeseed oil" }, portions = 6 });
         Assert.Equal(628m, (decimal)answer["batch"]!["grams"]!);
         Assert.Equal((600m * 3.58m) + (28m * 8.84m), (decimal)answer["batch"]!["figures"]!["energy"]!["value"]!);
         Assert.Equal(399.25m, Math.Round((decimal)answer["portion"]!["figures"]!["energy"]!["value"]!, 2));
@@ -29,7 +30,8 @@ public sealed class CalculationTests : IDisposable
     [Fact]
     public async Task Lines_not_understood_are_named_and_the_rest_reads_at_least()
     {
-        var answer = await host.PostAsync("/api/calc/recipe", new { lines = new[] { "100 g rolled oats", "a fistful of fog", "" }, portions = 1 });
+        var answer = await host.PostAsync("/api/calc/recipe",
+            new { lines = new[] { "100 g rolled oats", "a fistful of fog", "" }, portions = 1 });
         Assert.Equal(["a fistful of fog", ""], answer["notUnderstood"]!.AsArray().Select(line => (string)line!));
         Assert.False((bool)answer["batch"]!["figures"]!["energy"]!["complete"]!);
         Assert.Equal(379m, (decimal)answer["batch"]!["figures"]!["energy"]!["value"]!);
@@ -38,7 +40,8 @@ public sealed class CalculationTests : IDisposable
     [Fact]
     public async Task An_unknown_figure_is_named_with_its_food()
     {
-        var answer = await host.PostAsync("/api/calc/recipe", new { lines = new[] { "400 ml light coconut milk", "100 g carrot" }, portions = 2 });
+        var answer = await host.PostAsync("/api/calc/recipe",
+            new { lines = new[] { "400 ml light coconut milk", "100 g carrot" }, portions = 2 });
         Assert.False((bool)answer["portion"]!["figures"]!["fibre"]!["complete"]!);
         Assert.Equal("coconut milk, light", (string)answer["portion"]!["missing"]!["fibre"]![0]!);
         Assert.True((bool)answer["portion"]!["figures"]!["energy"]!["complete"]!);
@@ -59,8 +62,14 @@ public sealed class CalculationTests : IDisposable
     {
         var answer = await host.PostAsync("/api/calc/day", new
         {
-            items = new object[] { new { line = "100 g rolled oats" }, new { name = "harbour soup", figures = new { energy = 500, protein = 20 } } },
-            aim = new { leading = "energy", bands = new { energy = new { max = 800 }, protein = new { min = 40 }, fat = (object?)null }, rule = (object?)null },
+            items = new object[] { new { line = "100 g rolled oats" },
+                new { name = "harbour soup", figures = new { energy = 500, protein = 20 } } },
+            aim = new
+            {
+                leading = "energy",
+                bands = new { energy = new { max = 800 }, protein = new { min = 40 }, fat = (object?)null },
+                rule = (object?)null
+            },
         });
         Assert.Equal(879m, (decimal)answer["sums"]!["energy"]!["value"]!);
         Assert.Equal(79m, (decimal)answer["bands"]!["energy"]!["over"]!);
@@ -72,7 +81,9 @@ public sealed class CalculationTests : IDisposable
     [Fact]
     public async Task Lines_are_parsed_with_what_was_not_understood()
     {
-        var lines = (await host.PostAsync("/api/calc/parse", new { lines = new[] { "1/3 cup oat milk", "1 cup beef liver", "50 g sauce" } }))["lines"]!.AsArray();
+        var lines = (
+            await host.PostAsync("/api/calc/parse",
+            new { lines = new[] { "1/3 cup oat milk", "1 cup beef liver", "50 g sauce" } }))["lines"]!.AsArray();
         Assert.Equal(80m, Math.Round((decimal)lines[0]!["grams"]!, 3));
         Assert.True((bool)lines[0]!["about"]!);
         Assert.Equal("cup", (string)lines[1]!["missingMeasure"]!["measure"]!);
@@ -84,11 +95,16 @@ public sealed class CalculationTests : IDisposable
     [Fact]
     public async Task A_line_comes_back_in_its_parts()
     {
-        var lines = (await host.PostAsync("/api/calc/parse", new { lines = new[] { "2 x 400 g tin chickpeas, drained", "2-3 tbsp olive oil", "salt, to taste" } }))["lines"]!.AsArray();
+        var lines = (
+            await host.PostAsync("/api/calc/parse",
+            new { lines = new[] { "2 x 400 g tin chickpeas, drained", "2-3 tbsp olive oil", "salt, to taste" } }))["lines"]!.AsArray();
         var parts = lines.Select(line => line!["parts"]!).ToList();
-        Assert.Equal((2m, 400m, "g", "drained"), ((decimal)parts[0]["pack"]!["count"]!, (decimal)parts[0]["pack"]!["each"]!, (string)parts[0]["pack"]!["unit"]!, (string)parts[0]["note"]!));
+        Assert.Equal((2m, 400m, "g", "drained"),
+            ((decimal)parts[0]["pack"]!["count"]!, (decimal)parts[0]["pack"]!["each"]!, (string)parts[0]["pack"]!["unit"]!,
+            (string)parts[0]["note"]!));
         Assert.Equal(480m, (decimal)lines[0]!["grams"]!);
-        Assert.Equal((2m, 3m, "tbsp", "olive oil"), ((decimal)parts[1]["from"]!, (decimal)parts[1]["to"]!, (string)parts[1]["unit"]!, (string)parts[1]["foodText"]!));
+        Assert.Equal((2m, 3m, "tbsp", "olive oil"),
+            ((decimal)parts[1]["from"]!, (decimal)parts[1]["to"]!, (string)parts[1]["unit"]!, (string)parts[1]["foodText"]!));
         Assert.Equal((null, "to taste", true), ((decimal?)parts[2]["from"], (string)parts[2]["note"]!, (bool)lines[2]!["trace"]!));
     }
 
@@ -131,7 +147,8 @@ public sealed class CalculationTests : IDisposable
     {
         var list = await host.PostAsync("/api/calc/shop", new
         {
-            lines = new[] { "1.2 kg red lentils, dry", "300 g red lentils, dry", "36 scoops whey protein", "2 x 400 g tin chickpeas, drained", "1 kg moon dust" },
+            lines = new[] { "1.2 kg red lentils, dry", "300 g red lentils, dry", "36 scoops whey protein",
+                "2 x 400 g tin chickpeas, drained", "1 kg moon dust" },
             pantry = new[] { "500 g red lentils, dry" },
             packages = new[] { new { food = "whey protein", grams = 868 }, new { food = "chickpeas, drained", grams = 400 } },
         });
@@ -141,8 +158,11 @@ public sealed class CalculationTests : IDisposable
         Assert.All(foods, food => Assert.Equal(
             (decimal)food!["need"]! + (decimal)food["over"]!,
             (decimal)food["buy"]! + (decimal)food["have"]!));
-        Assert.Equal((1500m, 500m, 1000m, 0m), ((decimal)foods[0]!["need"]!, (decimal)foods[0]!["have"]!, (decimal)foods[0]!["buy"]!, (decimal)foods[0]!["over"]!));
-        Assert.Equal((1080m, 1736m, 656m, 2), ((decimal)foods[1]!["need"]!, (decimal)foods[1]!["buy"]!, (decimal)foods[1]!["over"]!, (int)foods[1]!["packages"]![0]!["count"]!));
+        Assert.Equal((1500m, 500m, 1000m, 0m),
+            ((decimal)foods[0]!["need"]!, (decimal)foods[0]!["have"]!, (decimal)foods[0]!["buy"]!, (decimal)foods[0]!["over"]!));
+        Assert.Equal((1080m, 1736m, 656m, 2),
+            ((decimal)foods[1]!["need"]!, (decimal)foods[1]!["buy"]!, (decimal)foods[1]!["over"]!,
+            (int)foods[1]!["packages"]![0]!["count"]!));
         Assert.Equal((800m, 2), ((decimal)foods[2]!["need"]!, (int)foods[2]!["packages"]![0]!["count"]!));
     }
 }

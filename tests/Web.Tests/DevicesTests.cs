@@ -127,7 +127,8 @@ public sealed class DevicesTests
         Task PlayAsync(string act, double amount = 0) => host.PostAsync("/api/devices/play", new { act, amount });
         using var answer = await host.Http.GetAsync("/api/devices/stream", HttpCompletionOption.ResponseHeadersRead);
         using var stream = new StreamReader(await answer.Content.ReadAsStreamAsync());
-        bool Stable(JsonNode? reading, decimal grams) => reading is not null && (string)reading["state"]! == "stable" && (decimal?)reading["grams"] == grams;
+        bool Stable(JsonNode? reading, decimal grams) =>
+            reading is not null && (string)reading["state"]! == "stable" && (decimal?)reading["grams"] == grams;
         await PlayAsync("put", 456);
         await UntilAsync(stream, reading => Stable(reading, 456));
         await host.PostAsync("/api/devices/scale/wishes", new { wish = "tare" });
@@ -161,7 +162,8 @@ public sealed class DevicesTests
         device.Map("/scale", async context =>
         {
             using var socket = await context.WebSockets.AcceptWebSocketAsync();
-            async Task SayAsync(string text) => await socket.SendAsync(Encoding.UTF8.GetBytes(text), WebSocketMessageType.Text, true, CancellationToken.None);
+            async Task SayAsync(string text) =>
+                await socket.SendAsync(Encoding.UTF8.GetBytes(text), WebSocketMessageType.Text, true, CancellationToken.None);
             await SayAsync("hello?");
             await SayAsync(DeviceMessage.Write(new ScaleReading(At, ++calls, ScaleState.Stable, "g")));
             await SayAsync(new string('x', 100_000));
@@ -170,7 +172,8 @@ public sealed class DevicesTests
         });
         await device.StartAsync();
         var feed = new WebSocketFeed<ScaleReading>(
-            new UriBuilder(device.Urls.First()) { Scheme = "ws", Path = "/scale" }.Uri, DeviceMessage.ReadScale, TimeSpan.FromMilliseconds(10));
+            new UriBuilder(device.Urls.First()) { Scheme = "ws", Path = "/scale" }.Uri, DeviceMessage.ReadScale,
+                TimeSpan.FromMilliseconds(10));
         var heard = new List<decimal?>();
         using var stop = new CancellationTokenSource();
         await foreach (var reading in feed.ReadAsync(stop.Token))

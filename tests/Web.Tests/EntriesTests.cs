@@ -10,8 +10,10 @@ public sealed class EntriesTests : IDisposable
 
     public void Dispose() => host.Dispose();
 
-    private async Task<(int Status, JsonNode Body)> LayAsync(object eater, string text, bool eaten = false, string day = Day, string[]? choices = null) =>
-        await host.SendAsync(HttpMethod.Post, "/api/plan/entries", new { text, eaterId = eater, day, eaten, choices }, await host.PlanVersionAsync());
+    private async Task<(int Status, JsonNode Body)> LayAsync(object eater, string text, bool eaten = false, string day = Day,
+        string[]? choices = null) =>
+        await host.SendAsync(HttpMethod.Post, "/api/plan/entries", new { text, eaterId = eater, day, eaten, choices },
+            await host.PlanVersionAsync());
 
     private Task<JsonNode> ReadAsync(object eater, string text, bool eaten = false, string day = Day) =>
         host.PostAsync("/api/calc/entries", new { text, eaterId = eater, day, eaten });
@@ -28,7 +30,15 @@ public sealed class EntriesTests : IDisposable
         {
             leading = "points",
             bands = new { points = new { max = 20 } },
-            rule = new { name = "one for fifty", perUnit = new { energy = 0.02 }, step = 1, freeGroups = new[] { "vegetables" }, freeFoods = Array.Empty<string>(), fixedValues = Array.Empty<object>() },
+            rule = new
+            {
+                name = "one for fifty",
+                perUnit = new { energy = 0.02 },
+                step = 1,
+                freeGroups = new[] { "vegetables" },
+                freeFoods = Array.Empty<string>(),
+                fixedValues = Array.Empty<object>()
+            },
         },
     });
 
@@ -38,7 +48,8 @@ public sealed class EntriesTests : IDisposable
         var (eater, _, boxes) = await host.LaidTableAsync();
         const string typed = "half an oat bake box, 150 g strawberries and 2 apples";
         var read = await ReadAsync(eater, typed);
-        Assert.Equal(["Oat bake", "strawberries", "apple"], read["entries"]!.AsArray().Select(one => ((string)one!["name"]!).Split(',')[0]));
+        Assert.Equal(["Oat bake", "strawberries", "apple"],
+            read["entries"]!.AsArray().Select(one => ((string)one!["name"]!).Split(',')[0]));
         var (status, made) = await LayAsync(eater, typed, eaten: true);
         Assert.Equal(200, status);
         var day = await DayAsync(eater);
@@ -86,7 +97,8 @@ public sealed class EntriesTests : IDisposable
         await host.PostAsync("/api/recipes", new { name = "Fish pie", lines = new[] { "400 g cod" }, portions = 4 });
         foreach (var (typed, code, eaten, day) in new[]
         {
-            ("2 apples and 1 blorp", "food-unknown", false, Day), ("9 oat bake boxes", "dish-short", false, Day), ("1 fish pie", "dish-not-there", false, Day),
+            ("2 apples and 1 blorp", "food-unknown", false, Day), ("9 oat bake boxes", "dish-short", false, Day),
+                ("1 fish pie", "dish-not-there", false, Day),
             ("1 oat bake box", "not-cooked-yet", false, "2026-11-20"),
         })
         {
@@ -130,15 +142,20 @@ public sealed class EntriesTests : IDisposable
         var week = await host.GetAsync("/api/plan/weeks/" + Day);
         Assert.Contains(week["shelf"]!.AsArray(), strip => (string?)strip!["place"] == "freezer" && (Guid)strip["boxIds"]![0]! == boxes[0]);
         await host.PostAsync($"/api/plan/changes/{frozen["id"]}/undo", null);
-        string Same(string of) => System.Text.RegularExpressions.Regex.Replace(of, "\"version\":\\d+", "", System.Text.RegularExpressions.RegexOptions.None, TimeSpan.FromSeconds(1));
+        string Same(string of) =>
+            System.Text.RegularExpressions.Regex.Replace(of, "\"version\":\\d+", "", System.Text.RegularExpressions.RegexOptions.None,
+            TimeSpan.FromSeconds(1));
         Assert.Equal(Same(before), Same((await host.GetAsync("/api/plan/weeks/" + Day)).ToJsonString()));
 
         var batch = week["shelf"]![0]!["batchId"];
-        var guests = await host.MustAsync(HttpMethod.Post, "/api/plan/guests", new { eaterId = eater, day = Day, guests = 3, batchId = batch }, await host.PlanVersionAsync());
+        var guests = await host.MustAsync(HttpMethod.Post, "/api/plan/guests",
+            new { eaterId = eater, day = Day, guests = 3, batchId = batch }, await host.PlanVersionAsync());
         var day = await DayAsync(eater);
         Assert.Equal((4, 1), (day["items"]!.AsArray().Count, day["items"]!.AsArray().Count(one => !(bool)one!["isForGuests"]!)));
         Assert.Equal((decimal)day["items"]![0]!["figures"]!["energy"]!["value"]!, (decimal)day["sums"]!["energy"]!["value"]!);
-        Assert.Equal("guests-short", ((string)(await host.SendAsync(HttpMethod.Post, "/api/plan/guests", new { eaterId = eater, day = Day, guests = 1, batchId = batch }, await host.PlanVersionAsync())).Body["type"]!)[^12..]);
+        Assert.Equal("guests-short",
+            ((string)(await host.SendAsync(HttpMethod.Post, "/api/plan/guests",
+            new { eaterId = eater, day = Day, guests = 1, batchId = batch }, await host.PlanVersionAsync())).Body["type"]!)[^12..]);
         await host.PostAsync($"/api/plan/changes/{guests["id"]}/undo", null);
         Assert.Equal(["Oat bake"], await NamesAsync(eater));
 
@@ -162,14 +179,18 @@ public sealed class EntriesTests : IDisposable
         var day = await DayAsync(id);
         Assert.Equal((5m, 15m), ((decimal)day["eaten"]!["points"]!["value"]!, (decimal)day["sums"]!["points"]!["value"]!));
         Assert.Equal(34m, (decimal)day["items"]![0]!["grams"]!);
-        Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, "/api/foods", new { name = "Nothing", group = "grains", label = new { basis = "per100g", convention = "total", servingGrams = 100 } })).Status);
+        Assert.Equal(422,
+            (await host.SendAsync(HttpMethod.Post, "/api/foods",
+            new { name = "Nothing", group = "grains", label = new { basis = "per100g", convention = "total", servingGrams = 100 } }))
+            .Status);
     }
 
     [Fact]
     public async Task A_dish_that_fills_cups_is_planned_typed_packed_and_told_in_cups_and_a_packed_one_stays_as_it_was()
     {
         var (eater, _, _) = await host.LaidTableAsync();
-        object Soup(string fills) => new { name = "Bean soup", lines = new[] { "1600 g chickpeas, boiled" }, portions = 6, cookedGrams = 1800, fills };
+        object Soup(string fills) =>
+            new { name = "Bean soup", lines = new[] { "1600 g chickpeas, boiled" }, portions = 6, cookedGrams = 1800, fills };
         Assert.Equal("1 1/3 cups", (string?)(await host.PostAsync("/api/calc/recipe", Soup("8 cups")))["portionVolume"]);
         var recipe = await host.PostAsync("/api/recipes", Soup("8 cups"));
         var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe["id"], cookedOn = Day });
@@ -181,7 +202,8 @@ public sealed class EntriesTests : IDisposable
         Assert.Equal(200, (await LayAsync(eater, "1 cup bean soup")).Status);
         var item = (await DayAsync(eater))["items"]![0]!;
         Assert.Equal((225m, "1 cup"), (Math.Round((decimal)item["grams"]!, 2), (string?)item["volume"]));
-        await host.MustAsync(HttpMethod.Put, $"/api/plan/items/{item["id"]}/amount", new { text = "2 cups" }, await host.PlanVersionAsync());
+        await host.MustAsync(HttpMethod.Put, $"/api/plan/items/{item["id"]}/amount", new { text = "2 cups" },
+            await host.PlanVersionAsync());
         item = (await DayAsync(eater))["items"]![0]!;
         Assert.Equal((450m, "2 cups"), (Math.Round((decimal)item["grams"]!, 2), (string?)item["volume"]));
 
@@ -197,7 +219,8 @@ public sealed class EntriesTests : IDisposable
         Assert.Equal("2 cups", (string?)packed["boxes"]![0]!["volume"]);
         await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe["id"]}", Soup("4 cups"), (int)recipe["version"]!);
         Assert.Equal("2 cups", (string?)(await DayAsync(eater))["items"]![0]!["volume"]);
-        var (status, _) = await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item["id"]}/amount", new { text = "1 cup" }, await host.PlanVersionAsync());
+        var (status, _) = await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item["id"]}/amount", new { text = "1 cup" },
+            await host.PlanVersionAsync());
         Assert.Equal((200, "1 cup"), (status, (string?)(await DayAsync(eater))["items"]![0]!["volume"]));
     }
 
@@ -205,7 +228,16 @@ public sealed class EntriesTests : IDisposable
     public async Task Pieces_that_may_be_halved_are_laid_sized_packed_and_told_in_halves_and_others_whole()
     {
         var (eater, _, _) = await host.LaidTableAsync();
-        object Waffles(bool mayHalve) => new { name = "Oat waffles", lines = new[] { "500 g chickpeas, boiled" }, portions = 4, pieces = 6, cookedGrams = 600, mayHalve };
+        object Waffles(bool mayHalve) =>
+            new
+            {
+                name = "Oat waffles",
+                lines = new[] { "500 g chickpeas, boiled" },
+                portions = 4,
+                pieces = 6,
+                cookedGrams = 600,
+                mayHalve
+            };
         var recipe = await host.PostAsync("/api/recipes", Waffles(true));
         Assert.True((bool)recipe["mayHalve"]!);
         var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe["id"], cookedOn = Day });
@@ -220,7 +252,8 @@ public sealed class EntriesTests : IDisposable
             return ((decimal)(await ItemAsync())["grams"]!, (decimal)(await ItemAsync())["pieces"]!);
         }
 
-        Assert.Equal((150m, 1.5m, 0.5m), ((decimal)(await ItemAsync())["grams"]!, (decimal)(await ItemAsync())["pieces"]!, (decimal)(await ItemAsync())["pieceStep"]!));
+        Assert.Equal((150m, 1.5m, 0.5m),
+            ((decimal)(await ItemAsync())["grams"]!, (decimal)(await ItemAsync())["pieces"]!, (decimal)(await ItemAsync())["pieceStep"]!));
         Assert.Equal((50m, 0.5m), await SizedAsync("half a piece"));
         Assert.Equal((200m, 2m), await SizedAsync("190 g"));
         Assert.Equal((250m, 2.5m), await SizedAsync("2 1/2 pieces"));
@@ -234,7 +267,8 @@ public sealed class EntriesTests : IDisposable
         using (var again = new Host(host.Data))
         {
             var boxes = (await again.GetAsync($"/api/pack/batches/{batch["id"]}"))["boxes"]!.AsArray();
-            Assert.Equal([(2.5m, 275m), (2m, 220m), (1.5m, 165m)], boxes.Select(box => ((decimal)box!["pieces"]!, Math.Round((decimal)box["grams"]!, 6))));
+            Assert.Equal([(2.5m, 275m), (2m, 220m), (1.5m, 165m)],
+                boxes.Select(box => ((decimal)box!["pieces"]!, Math.Round((decimal)box["grams"]!, 6))));
         }
 
         // No longer halved: what is back in its pan stays as it lies, and is whole from the next size on.

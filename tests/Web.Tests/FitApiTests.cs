@@ -24,10 +24,12 @@ public sealed class FitApiTests
         throw new InvalidOperationException("The fit did not end.");
     }
 
-    private static async Task<JsonNode> EaterAsync(Host host, string name) => (await host.GetAsync("/api/aim/eaters")).AsArray().Single(eater => (string)eater!["name"]! == name)!;
+    private static async Task<JsonNode> EaterAsync(Host host, string name) =>
+        (await host.GetAsync("/api/aim/eaters")).AsArray().Single(eater => (string)eater!["name"]! == name)!;
 
     private static List<(string Eater, string Day, JsonArray Items)> Items(JsonNode week) =>
-        [.. week["eaters"]!.AsArray().SelectMany(eater => eater!["days"]!.AsArray().Select(day => ((string)eater["eaterId"]!, (string)day!["day"]!, day["items"]!.AsArray())))];
+        [.. week["eaters"]!.AsArray().SelectMany(eater =>
+            eater!["days"]!.AsArray().Select(day => ((string)eater["eaterId"]!, (string)day!["day"]!, day["items"]!.AsArray())))];
 
     [Fact]
     public async Task A_fit_fills_the_week_is_taken_in_part_and_undone()
@@ -54,7 +56,8 @@ public sealed class FitApiTests
         Assert.Equal(boxes.Count, boxes.Distinct().Count());
 
         await host.PostAsync($"/api/plan/changes/{taken["made"]!["id"]}/undo", null);
-        Assert.Equal(Items(before).Select(day => day.Items.ToJsonString()), Items(await host.GetAsync($"/api/plan/weeks/{From}")).Select(day => day.Items.ToJsonString()));
+        Assert.Equal(Items(before).Select(day => day.Items.ToJsonString()),
+            Items(await host.GetAsync($"/api/plan/weeks/{From}")).Select(day => day.Items.ToJsonString()));
     }
 
     [Fact]
@@ -83,14 +86,19 @@ public sealed class FitApiTests
     {
         using var host = new Host(demo: true);
         var fit = await FitAsync(host, new { from = From, to = To, seconds = 1 });
-        var days = fit["days"]!.AsArray().Where(day => day!["comes"]!.AsArray().Count > 0).Select(day => (Eater: (string)day!["eaterId"]!, Day: (string)day["day"]!)).ToList();
-        await host.PostAsync("/api/plan/foods", new { text = "1 apple", eaterId = days[0].Eater, day = days[0].Day }, await host.PlanVersionAsync());
-        var byHand = Items(await host.GetAsync($"/api/plan/weeks/{From}")).Single(day => (day.Eater, day.Day) == days[0]).Items.ToJsonString();
+        var days = fit["days"]!.AsArray().Where(day => day!["comes"]!.AsArray().Count > 0).Select(day =>
+            (Eater: (string)day!["eaterId"]!, Day: (string)day["day"]!)).ToList();
+        await host.PostAsync("/api/plan/foods", new { text = "1 apple", eaterId = days[0].Eater, day = days[0].Day },
+            await host.PlanVersionAsync());
+        var byHand = Items(await host.GetAsync($"/api/plan/weeks/{From}")).Single(day =>
+            (day.Eater, day.Day) == days[0]).Items.ToJsonString();
 
-        var taken = await host.PostAsync($"/api/plan/fits/{fit["id"]}/take", new { draft = (int)fit["draft"]!, days = days.Select(day => new { eaterId = day.Eater, day = day.Day }) });
+        var taken = await host.PostAsync($"/api/plan/fits/{fit["id"]}/take",
+            new { draft = (int)fit["draft"]!, days = days.Select(day => new { eaterId = day.Eater, day = day.Day }) });
         var left = Assert.Single(taken["movedOn"]!.AsArray());
         Assert.Equal(days[0], ((string)left!["eaterId"]!, (string)left["day"]!));
-        Assert.Equal(byHand, Items(await host.GetAsync($"/api/plan/weeks/{From}")).Single(day => (day.Eater, day.Day) == days[0]).Items.ToJsonString());
+        Assert.Equal(byHand,
+            Items(await host.GetAsync($"/api/plan/weeks/{From}")).Single(day => (day.Eater, day.Day) == days[0]).Items.ToJsonString());
     }
 
     /// <summary>
@@ -102,35 +110,56 @@ public sealed class FitApiTests
         using var host = new Host();
         foreach (var (name, points) in new[] { ("Pola", 23), ("Ben", 32) })
         {
-            var rule = new { name = "", perUnit = new { energy = 1 / 35m }, step = 1, freeGroups = new[] { "vegetables", "fruit" }, freeFoods = Array.Empty<string>() };
-            await host.PostAsync("/api/aim/eaters", new { name, aim = new { leading = "points", bands = new { points = new { target = points, tolerance = 1 } }, rule } });
+            var rule = new
+            {
+                name = "",
+                perUnit = new { energy = 1 / 35m },
+                step = 1,
+                freeGroups = new[] { "vegetables", "fruit" },
+                freeFoods = Array.Empty<string>()
+            };
+            await host.PostAsync("/api/aim/eaters",
+                new { name, aim = new { leading = "points", bands = new { points = new { target = points, tolerance = 1 } }, rule } });
         }
 
-        var soup = await host.PostAsync("/api/recipes", new { name = "Bean soup", lines = new[] { "1200 g chickpeas, boiled", "6 carrots", "2 tbsp olive oil" }, portions = 12 });
-        var bowl = await host.PostAsync("/api/recipes", new { name = "Rice bowl", lines = new[] { "900 g white rice, dry", "1200 g chicken breast, raw", "500 g broccoli" }, portions = 12 });
-        await host.PostAsync("/api/cook/planned", new { day = From, dishes = new[] { soup, bowl }.Select(recipe => new { recipeId = (string)recipe["id"]!, portions = 12 }) });
+        var soup = await host.PostAsync("/api/recipes",
+            new { name = "Bean soup", lines = new[] { "1200 g chickpeas, boiled", "6 carrots", "2 tbsp olive oil" }, portions = 12 });
+        var bowl = await host.PostAsync("/api/recipes",
+            new
+            {
+                name = "Rice bowl",
+                lines = new[] { "900 g white rice, dry", "1200 g chicken breast, raw", "500 g broccoli" },
+                portions = 12
+            });
+        await host.PostAsync("/api/cook/planned",
+            new { day = From, dishes = new[] { soup, bowl }.Select(recipe => new { recipeId = (string)recipe["id"]!, portions = 12 }) });
         foreach (var food in new[] { "2 eggs", "40 g rolled oats", "1 apple", "150 g greek yogurt, fat-free", "1 banana" })
-            await host.PostAsync("/api/plan/foods", new { text = food, eaterId = (await EaterAsync(host, "Pola"))["id"], day = "2026-11-20" }, await host.PlanVersionAsync());
+            await host.PostAsync("/api/plan/foods",
+                new { text = food, eaterId = (await EaterAsync(host, "Pola"))["id"], day = "2026-11-20" }, await host.PlanVersionAsync());
 
         var fit = await FitAsync(host, new { from = From, to = To, seconds = 6 });
         Assert.Equal((10, 10), ((int)fit["allDays"]!, (int)fit["fitAfter"]!));
-        var days = fit["days"]!.AsArray().Where(day => day!["comes"]!.AsArray().Count > 0).Select(day => new { eaterId = (string)day!["eaterId"]!, day = (string)day["day"]! });
+        var days = fit["days"]!.AsArray().Where(day => day!["comes"]!.AsArray().Count > 0).Select(day =>
+            new { eaterId = (string)day!["eaterId"]!, day = (string)day["day"]! });
         await host.PostAsync($"/api/plan/fits/{fit["id"]}/take", new { draft = (int)fit["draft"]!, days });
         var week = await host.GetAsync($"/api/plan/weeks/{From}");
         foreach (var (eater, (least, most)) in week["eaters"]!.AsArray().Zip(new[] { (22m, 24m), (31m, 33m) }))
         {
-            var filled = eater!["days"]!.AsArray().Where(day => day!["items"]!.AsArray().Count > 0 && (string)day["day"]! is var date && string.CompareOrdinal(date, From) >= 0).ToList();
+            var filled = eater!["days"]!.AsArray().Where(day =>
+                day!["items"]!.AsArray().Count > 0 && (string)day["day"]! is var date && string.CompareOrdinal(date, From) >= 0).ToList();
             Assert.Equal(5, filled.Count);
             Assert.All(filled, day => Assert.InRange((decimal)day!["sums"]!["points"]!["value"]!, least, most));
         }
 
         // Something off a day: what brings it back is offered in points, and brings it back.
-        var item = Items(week).First(day => day.Day == To && day.Items.Count > 1).Items.MaxBy(item => (decimal)item!["figures"]!["points"]!["value"]!)!;
+        var item = Items(week).First(day => day.Day == To && day.Items.Count > 1).Items.MaxBy(item =>
+            (decimal)item!["figures"]!["points"]!["value"]!)!;
         var whose = Items(week).First(day => day.Items.Any(one => (string)one!["id"]! == (string)item["id"]!));
         await host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{item["id"]}", null, await host.PlanVersionAsync());
         var depth = await host.GetAsync($"/api/plan/days/{whose.Eater}/{whose.Day}");
         var mend = depth["mends"]!.AsArray()[0]!;
-        await host.MustAsync(HttpMethod.Post, $"/api/plan/days/{whose.Eater}/{whose.Day}/mends", new { id = (string)mend["id"]! }, await host.PlanVersionAsync());
+        await host.MustAsync(HttpMethod.Post, $"/api/plan/days/{whose.Eater}/{whose.Day}/mends", new { id = (string)mend["id"]! },
+            await host.PlanVersionAsync());
         Assert.Equal("fits", (string)(await host.GetAsync($"/api/plan/days/{whose.Eater}/{whose.Day}"))["day"]!["verdict"]!);
     }
 
@@ -141,13 +170,21 @@ public sealed class FitApiTests
         using var host = new Host();
         var aim = (await host.PostAsync("/api/calc/first-aim", new { counts = "points", points = 23, kcalPerPoint = 50 }))["written"];
         await host.PostAsync("/api/aim/eaters", new { name = "Pola", aim });
-        foreach (var (name, line) in new[] { ("Bean soup", "2400 g chickpeas, boiled"), ("Rice bowl", "900 g white rice, dry"), ("Pasta", "1000 g pasta, dry") })
+        foreach (var (name,
+            line) in new[] { ("Bean soup", "2400 g chickpeas, boiled"), ("Rice bowl", "900 g white rice, dry"),
+            ("Pasta", "1000 g pasta, dry") })
             await host.PostAsync("/api/recipes", new { name, lines = new[] { line, "600 g broccoli", "2 tbsp olive oil" }, portions = 8 });
         var menu = await host.PostAsync("/api/plan/menus", new { from = From, to = To, prepDay = From, dishes = 3 });
         Assert.Equal((5, 5), ((int)menu["fitDays"]!, (int)menu["allDays"]!));
         Assert.InRange(menu["dishes"]!.AsArray().Sum(dish => (int)dish!["boxes"]!), 10, 15);
 
-        await host.PostAsync("/api/cook/planned", new { day = From, dishes = menu["dishes"]!.AsArray().Select(dish => new { recipeId = (string)dish!["recipeId"]!, portions = (int)dish["portions"]! }) });
+        await host.PostAsync("/api/cook/planned",
+            new
+            {
+                day = From,
+                dishes = menu["dishes"]!.AsArray().Select(dish =>
+                new { recipeId = (string)dish!["recipeId"]!, portions = (int)dish["portions"]! })
+            });
         var fit = await FitAsync(host, new { from = From, to = To, seconds = 2 });
         Assert.Equal((5, 5), ((int)fit["allDays"]!, (int)fit["fitAfter"]!));
         Assert.All(fit["days"]!.AsArray(), day => Assert.InRange((decimal)day!["after"]!["sums"]!["points"]!["value"]!, 20m, 23m));
@@ -160,8 +197,15 @@ public sealed class FitApiTests
         using var host = new Host();
         var aim = (await host.PostAsync("/api/calc/first-aim", new { counts = "lowCarb", netCarbs = 20, kcal = 1800 }))["written"];
         await host.PostAsync("/api/aim/eaters", new { name = "Lo", aim });
-        var skillet = await host.PostAsync("/api/recipes", new { name = "Beef skillet", lines = new[] { "900 g minced beef, 20 % fat, raw", "900 g white cabbage", "30 g butter" }, portions = 5 });
-        await host.PostAsync("/api/cook/planned", new { day = "2026-11-26", dishes = new[] { new { recipeId = (string)skillet["id"]!, portions = 5 } } });
+        var skillet = await host.PostAsync("/api/recipes",
+            new
+            {
+                name = "Beef skillet",
+                lines = new[] { "900 g minced beef, 20 % fat, raw", "900 g white cabbage", "30 g butter" },
+                portions = 5
+            });
+        await host.PostAsync("/api/cook/planned",
+            new { day = "2026-11-26", dishes = new[] { new { recipeId = (string)skillet["id"]!, portions = 5 } } });
         var fit = await FitAsync(host, new { from = From, to = To, seconds = 4 });
         Assert.Equal((5, 5), ((int)fit["allDays"]!, (int)fit["fitAfter"]!));
         foreach (var day in fit["days"]!.AsArray())
@@ -190,8 +234,10 @@ public sealed class FitApiTests
 
         foreach (var (body, code) in new (object, string)[]
         {
-            (new { from = To, to = From }, "fit-days"), (new { from = "2026-11-01", to = "2026-11-05" }, "fit-past"), (new { from = From, to = To, seconds = 1000 }, "fit-seconds"),
-            (new { from = From, to = To, eaterIds = new[] { Guid.NewGuid() } }, "fit-eaters"), (new { from = From, to = To, wishes = new { variety = 9 } }, "wish-absurd"),
+            (new { from = To, to = From }, "fit-days"), (new { from = "2026-11-01", to = "2026-11-05" }, "fit-past"),
+                (new { from = From, to = To, seconds = 1000 }, "fit-seconds"),
+            (new { from = From, to = To, eaterIds = new[] { Guid.NewGuid() } }, "fit-eaters"),
+                (new { from = From, to = To, wishes = new { variety = 9 } }, "wish-absurd"),
         })
         {
             var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/fits", body);
@@ -199,7 +245,9 @@ public sealed class FitApiTests
         }
 
         Assert.Equal(404, (await host.SendAsync(HttpMethod.Get, $"/api/plan/fits/{Guid.NewGuid()}")).Status);
-        Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, $"/api/plan/fits/{begun["id"]}/take", new { draft = 99, days = Array.Empty<object>() })).Status);
+        Assert.Equal(422,
+            (await host.SendAsync(HttpMethod.Post, $"/api/plan/fits/{begun["id"]}/take", new { draft = 99, days = Array.Empty<object>() }))
+            .Status);
     }
 
     [Fact]
@@ -226,7 +274,8 @@ public sealed class FitApiTests
         Assert.Equal(0, (int)Assert.Single(answer["left"]!.AsArray())!["left"]!);
         Assert.Equal("Ada, day 2: energy 1510 short of its least", (string)Assert.Single(answer["reasons"]!.AsArray())!);
 
-        var (status, refused) = await host.SendAsync(HttpMethod.Post, "/api/calc/fit", problem.Replace("\"lastDay\": 6", "\"lastDay\": -1").Replace("\"grams\": 700", "\"grams\": -5"));
+        var (status, refused) = await host.SendAsync(HttpMethod.Post, "/api/calc/fit",
+            problem.Replace("\"lastDay\": 6", "\"lastDay\": -1").Replace("\"grams\": 700", "\"grams\": -5"));
         Assert.Equal(422, status);
         Assert.Equal(["weight-absurd", "fit-keeps-no-day"], refused["errors"]!.AsArray().Select(error => (string)error!["code"]!));
         Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, "/api/calc/fit", """{"problem": {"start": "2026-11-25", "wishes": {}, "eaters": [], "batches": [], "fillers": []}}""")).Status);
@@ -238,7 +287,8 @@ public sealed class FitApiTests
         using var host = new Host(demo: true);
         var isa = (string)(await EaterAsync(host, "Isa"))["id"]!;
         // Past what her weekly reserve covers.
-        await host.PostAsync("/api/plan/foods", new { text = "80 g butter", eaterId = isa, day = "2026-11-26" }, await host.PlanVersionAsync());
+        await host.PostAsync("/api/plan/foods", new { text = "80 g butter", eaterId = isa, day = "2026-11-26" },
+            await host.PlanVersionAsync());
         var before = await host.GetAsync($"/api/plan/days/{isa}/2026-11-26");
         Assert.Equal("out", (string)before["day"]!["verdict"]!);
         var mends = before["mends"]!.AsArray();
@@ -282,17 +332,24 @@ public sealed class FitApiTests
 
         await host.MustAsync(HttpMethod.Put, $"/api/plan/items/{id}/lock", new { isLocked = true }, await host.PlanVersionAsync());
         await host.MustAsync(HttpMethod.Put, $"/api/plan/items/{id}/slot", new { slot = " noon " }, await host.PlanVersionAsync());
-        var fit = await FitAsync(host, new { from = "2026-11-27", to = "2026-11-27", eaterIds = new[] { isa }, scope = "everything", seconds = 0.5 });
+        var fit = await FitAsync(host,
+            new { from = "2026-11-27", to = "2026-11-27", eaterIds = new[] { isa }, scope = "everything", seconds = 0.5 });
         foreach (var drafted in fit["days"]!.AsArray())
         {
             var locked = drafted!["after"]!["items"]!.AsArray().Single(item => (string)item!["id"]! == id)!;
             Assert.True((bool)locked["isLocked"]! && (string)locked["slot"]! == "noon");
         }
 
-        await host.PostAsync("/api/plan/copies", new { eaterId = isa, day = "2026-11-27", to = new[] { "2026-11-28", "2026-11-29" }, slot = "morning" }, await host.PlanVersionAsync());
+        await host.PostAsync("/api/plan/copies",
+            new { eaterId = isa, day = "2026-11-27", to = new[] { "2026-11-28", "2026-11-29" }, slot = "morning" },
+            await host.PlanVersionAsync());
         foreach (var to in new[] { "2026-11-28", "2026-11-29" })
-            Assert.Equal(2, (await host.GetAsync($"/api/plan/days/{isa}/{to}"))["day"]!["items"]!.AsArray().Count(item => (string?)item!["text"] == "60 g quick oats"));
-        Assert.Equal(412, (await host.SendAsync(HttpMethod.Post, "/api/plan/copies", new { eaterId = isa, day = "2026-11-27", to = new[] { "2026-11-28" } }, 1)).Status);
+            Assert.Equal(2,
+                (await host.GetAsync($"/api/plan/days/{isa}/{to}"))["day"]!["items"]!.AsArray().Count(item =>
+                (string?)item!["text"] == "60 g quick oats"));
+        Assert.Equal(412,
+            (await host.SendAsync(HttpMethod.Post, "/api/plan/copies",
+            new { eaterId = isa, day = "2026-11-27", to = new[] { "2026-11-28" } }, 1)).Status);
     }
 
     [Fact]
@@ -306,22 +363,27 @@ public sealed class FitApiTests
             day = "2026-11-29",
             name = "supper at the harbour",
             slot = "evening",
-            items = new object[] { new { name = "soup", figures = new { energy = 250, protein = 12 } }, new { name = "fish plate", figures = new { energy = 600, protein = 40 }, highKcal = 900 } },
+            items = new object[] { new { name = "soup", figures = new { energy = 250, protein = 12 } },
+                new { name = "fish plate", figures = new { energy = 600, protein = 40 }, highKcal = 900 } },
         };
         await host.PostAsync("/api/plan/events", meal, await host.PlanVersionAsync());
         var day = (await host.GetAsync($"/api/plan/days/{bram}/2026-11-29"))["day"]!;
         var laid = day["items"]!.AsArray().Single(item => (string?)item!["text"] == "supper at the harbour")!;
-        Assert.Equal((1000m, 52m, 150m), ((decimal)laid["figures"]!["energy"]!["value"]!, (decimal)laid["figures"]!["protein"]!["value"]!, (decimal)laid["giveOrTake"]!));
+        Assert.Equal((1000m, 52m, 150m),
+            ((decimal)laid["figures"]!["energy"]!["value"]!, (decimal)laid["figures"]!["protein"]!["value"]!,
+            (decimal)laid["giveOrTake"]!));
         Assert.False((bool)laid["figures"]!["fat"]!["complete"]!);
         Assert.Equal(150, (decimal)day["giveOrTake"]!);
 
         foreach (var (items, code) in new (object, string)[]
         {
             (Array.Empty<object>(), "event-empty"), (new object[] { new { name = "x", figures = new { protein = 3 } } }, "energy-missing"),
-            (new object[] { new { name = "x", figures = new { energy = 900 }, highKcal = 300 } }, "range-crossed"), (new object[] { new { name = "x", figures = new { energy = -1 } } }, "figure-absurd"),
+            (new object[] { new { name = "x", figures = new { energy = 900 }, highKcal = 300 } }, "range-crossed"),
+                (new object[] { new { name = "x", figures = new { energy = -1 } } }, "figure-absurd"),
         })
         {
-            var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/events", new { eaterId = bram, day = "2026-11-29", name = "x", items }, await host.PlanVersionAsync());
+            var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/events",
+                new { eaterId = bram, day = "2026-11-29", name = "x", items }, await host.PlanVersionAsync());
             Assert.Equal((422, "urn:lively-tern:problem:" + code), (status, (string)answer["type"]!));
         }
     }
@@ -337,24 +399,37 @@ public sealed class FitApiTests
             name = "Bram",
             aim = bram["aim"],
             clinicianSetIt = false,
-            ways = new { neverAllergens = new[] { "fish", "eggs" }, neverFoods = Array.Empty<string>(), ratherNot = Array.Empty<string>(), likes = Array.Empty<string>(), otherDays = Array.Empty<object>(), ownSlots = Array.Empty<object>() },
+            ways = new
+            {
+                neverAllergens = new[] { "fish", "eggs" },
+                neverFoods = Array.Empty<string>(),
+                ratherNot = Array.Empty<string>(),
+                likes = Array.Empty<string>(),
+                otherDays = Array.Empty<object>(),
+                ownSlots = Array.Empty<object>()
+            },
         }, (int)bram["version"]!);
         Assert.Equal(["fish", "eggs"], changed["ways"]!["neverAllergens"]!.AsArray().Select(allergen => (string)allergen!));
 
-        var (status, refused) = await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "3 eggs", eaterId = id, day = "2026-11-28" }, await host.PlanVersionAsync());
+        var (status, refused) = await host.SendAsync(HttpMethod.Post, "/api/plan/foods",
+            new { text = "3 eggs", eaterId = id, day = "2026-11-28" }, await host.PlanVersionAsync());
         Assert.Equal((422, "urn:lively-tern:problem:never-for"), (status, (string)refused["type"]!));
         var week = await host.GetAsync($"/api/plan/weeks/{From}");
         var fish = week["shelf"]!.AsArray().First(group => ((string)group!["name"]!).StartsWith("Fish", StringComparison.Ordinal))!;
-        Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = (string)fish["boxIds"]![0]!, eaterId = id, day = "2026-11-29" }, (int)week["version"]!)).Status);
+        Assert.Equal(422,
+            (await host.SendAsync(HttpMethod.Post, "/api/plan/boxes",
+            new { boxId = (string)fish["boxIds"]![0]!, eaterId = id, day = "2026-11-29" }, (int)week["version"]!)).Status);
 
         var fit = await FitAsync(host, new { from = From, to = To, eaterIds = new[] { id }, seconds = 1 });
         var comes = fit["days"]!.AsArray().SelectMany(day => day!["comes"]!.AsArray()).Select(name => name!.GetValue<string>()).ToList();
         Assert.DoesNotContain(comes, name => name.Contains("Fish") || name.Contains("egg") || name.Contains("Buckwheat"));
-        var offers = (await host.GetAsync($"/api/plan/days/{id}/2026-11-28"))["stillFits"]!.AsArray().Select(offer => (string)offer!["name"]!).ToList();
+        var offers = (await host.GetAsync($"/api/plan/days/{id}/2026-11-28"))["stillFits"]!.AsArray().Select(offer =>
+            (string)offer!["name"]!).ToList();
         Assert.DoesNotContain(offers, name => name.Contains("Fish") || name.Contains("egg"));
 
         // The ways stay as they are where a change does not speak of them.
-        var kept = await host.MustAsync(HttpMethod.Put, $"/api/aim/eaters/{id}", new { name = "Bram", aim = bram["aim"], clinicianSetIt = false }, (int)changed["version"]!);
+        var kept = await host.MustAsync(HttpMethod.Put, $"/api/aim/eaters/{id}",
+            new { name = "Bram", aim = bram["aim"], clinicianSetIt = false }, (int)changed["version"]!);
         Assert.Equal(2, kept["ways"]!["neverAllergens"]!.AsArray().Count);
     }
 
@@ -362,19 +437,31 @@ public sealed class FitApiTests
     public async Task A_need_is_worked_out_and_other_days_below_the_floor_are_refused()
     {
         using var host = new Host();
-        var need = await host.PostAsync("/api/calc/need", new { body = new { sex = "male", age = 30, weightKg = 80, heightCm = 180 }, activity = 1.4, rateKgPerWeek = 0.5 });
+        var need = await host.PostAsync("/api/calc/need",
+            new { body = new { sex = "male", age = 30, weightKg = 80, heightCm = 180 }, activity = 1.4, rateKgPerWeek = 0.5 });
         Assert.Equal(1780, (decimal)need["estimates"]![0]!["resting"]!);
-        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/calc/need", new { body = new { sex = "male", age = 300, weightKg = 80, heightCm = 180 }, activity = 1.4, rateKgPerWeek = 0.5 });
+        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/calc/need",
+            new { body = new { sex = "male", age = 300, weightKg = 80, heightCm = 180 }, activity = 1.4, rateKgPerWeek = 0.5 });
         Assert.Equal((422, "body.age"), (status, (string)answer["field"]!));
 
-        var eater = await host.PostAsync("/api/aim/eaters", new { name = "Ada", aim = new { leading = "energy", bands = new { energy = new { target = 1800, tolerance = 60 } }, rule = (object?)null } });
-        Assert.Equal((1740m, 1860m), ((decimal)eater["aim"]!["bands"]!["energy"]!["min"]!, (decimal)eater["aim"]!["bands"]!["energy"]!["max"]!));
+        var eater = await host.PostAsync("/api/aim/eaters",
+            new
+            {
+                name = "Ada",
+                aim = new { leading = "energy", bands = new { energy = new { target = 1800, tolerance = 60 } }, rule = (object?)null }
+            });
+        Assert.Equal((1740m, 1860m),
+            ((decimal)eater["aim"]!["bands"]!["energy"]!["min"]!, (decimal)eater["aim"]!["bands"]!["energy"]!["max"]!));
         var (refused, why) = await host.SendAsync(HttpMethod.Put, $"/api/aim/eaters/{eater["id"]}", new
         {
             name = "Ada",
             aim = eater["aim"],
             clinicianSetIt = false,
-            ways = new { otherDays = new[] { new { name = "fast", weekday = "monday", date = (string?)null, bands = new { energy = new { max = 500 } } } } },
+            ways = new
+            {
+                otherDays = new[] { new { name = "fast", weekday = "monday", date = (string?)null,
+                bands = new { energy = new { max = 500 } } } }
+            },
         }, 1);
         Assert.Equal((422, "ways.otherDays[0].bands.energy"), (refused, (string)why["field"]!));
     }
@@ -383,16 +470,27 @@ public sealed class FitApiTests
     public async Task A_house_with_nothing_laid_is_offered_what_it_likes_and_a_few_to_start_from_against_that_days_aim()
     {
         using var host = new Host();
-        var ada = await host.PostAsync("/api/aim/eaters", new { name = "Ada", aim = new { leading = "energy", bands = new { energy = new { min = 1400, max = 1500 } }, rule = (object?)null } });
+        var ada = await host.PostAsync("/api/aim/eaters",
+            new
+            {
+                name = "Ada",
+                aim = new { leading = "energy", bands = new { energy = new { min = 1400, max = 1500 } }, rule = (object?)null }
+            });
         var id = (string)ada["id"]!;
         await host.MustAsync(HttpMethod.Put, $"/api/aim/eaters/{id}", new
         {
             name = "Ada",
             aim = ada["aim"],
             clinicianSetIt = false,
-            ways = new { likes = new[] { "125 g raspberries" }, otherDays = new[] { new { name = "party", weekday = (string?)null, date = "2026-11-25", bands = new { energy = new { min = 1900, max = 2000 } } } } },
+            ways = new
+            {
+                likes = new[] { "125 g raspberries" },
+                otherDays = new[] { new { name = "party", weekday = (string?)null, date = "2026-11-25",
+                bands = new { energy = new { min = 1900, max = 2000 } } } }
+            },
         }, 1);
-        var offers = (await host.GetAsync($"/api/plan/days/{id}/2026-11-26"))["stillFits"]!.AsArray().Select(offer => offer!["name"]!.GetValue<string>()).ToList();
+        var offers = (await host.GetAsync($"/api/plan/days/{id}/2026-11-26"))["stillFits"]!.AsArray().Select(offer =>
+            offer!["name"]!.GetValue<string>()).ToList();
         Assert.Contains("125 g raspberries", offers);
         Assert.NotEmpty(offers.Intersect(StartingFillers.Texts));
 

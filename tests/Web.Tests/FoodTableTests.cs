@@ -46,7 +46,8 @@ public sealed class FoodTableTests
             var n = food.Per100g;
             var parts = (n.Protein ?? 0) + (n.Fat ?? 0) + (n.Carbohydrate ?? 0) + (n.Salt ?? 0) + (n.Alcohol ?? 0);
             Assert.True(parts <= 100.5m, $"{food.Name}: parts are {parts} g of 100");
-            Assert.True((n.SaturatedFat ?? 0) <= n.Fat && (n.Sugars ?? 0) <= n.Carbohydrate + 0.5m && (n.Fibre ?? 0) <= n.Carbohydrate, $"{food.Name}: a part is more than its whole");
+            Assert.True((n.SaturatedFat ?? 0) <= n.Fat && (n.Sugars ?? 0) <= n.Carbohydrate + 0.5m && (n.Fibre ?? 0) <= n.Carbohydrate,
+                $"{food.Name}: a part is more than its whole");
             Assert.False(string.IsNullOrWhiteSpace(food.Source));
             Assert.InRange(food.Refuse, 0, 0.7m);
             Assert.All(food.Measures, measure => Assert.InRange(measure.Weight.Value, Tiny.Contains(measure.Name) ? 0.05m : 0.5m, 2000m));
@@ -71,10 +72,12 @@ public sealed class FoodTableTests
             var raw = byId[from.RawId].Per100g;
             Assert.InRange(from.YieldFactor, 0.6m, 6m);
             decimal Off(decimal now, decimal before) => Math.Abs((now * from.YieldFactor) - before);
-            Assert.True(Off(food.Per100g.Energy!.Value, raw.Energy!.Value) <= Math.Max(20, 0.15m * raw.Energy.Value), $"{food.Name}: energy");
+            Assert.True(Off(food.Per100g.Energy!.Value, raw.Energy!.Value) <= Math.Max(20, 0.15m * raw.Energy.Value),
+                $"{food.Name}: energy");
 
             // The source's boiled barley has a third less protein than its dry barley explains; energy agrees.
-            if (food.Id != "pearl-barley-cooked") Assert.True(Off(food.Per100g.Protein!.Value, raw.Protein!.Value) <= Math.Max(2, 0.15m * raw.Protein.Value), $"{food.Name}: protein");
+            if (food.Id != "pearl-barley-cooked") Assert.True(
+                Off(food.Per100g.Protein!.Value, raw.Protein!.Value) <= Math.Max(2, 0.15m * raw.Protein.Value), $"{food.Name}: protein");
         });
     }
 
@@ -82,8 +85,10 @@ public sealed class FoodTableTests
     public void Allergens_are_where_a_cook_expects_them()
     {
         IReadOnlyList<Allergen> Of(string id) => Table.Single(food => food.Id == id).Allergens;
-        foreach (var id in new[] { "pasta-dry", "rye-bread", "couscous-dry", "rolled-oats", "soy-sauce", "pearl-barley-dry", "seitan", "beer" }) Assert.Contains(Allergen.Gluten, Of(id));
-        foreach (var id in new[] { "butter", "feta", "whole-milk", "double-cream", "pesto", "whey-protein" }) Assert.Contains(Allergen.Milk, Of(id));
+        foreach (var id in new[] { "pasta-dry", "rye-bread", "couscous-dry", "rolled-oats", "soy-sauce", "pearl-barley-dry", "seitan",
+            "beer" }) Assert.Contains(Allergen.Gluten, Of(id));
+        foreach (var id in new[] { "butter", "feta", "whole-milk", "double-cream", "pesto", "whey-protein" }) Assert.Contains(
+            Allergen.Milk, Of(id));
         Assert.All(Table.Where(food => food.Group == FoodGroup.Eggs), food => Assert.Contains(Allergen.Eggs, food.Allergens));
         Assert.All(Table.Where(food => food.Group == FoodGroup.Fish), food => Assert.NotEmpty(food.Allergens));
         foreach (var id in new[] { "tahini", "hummus", "sesame-oil" }) Assert.Contains(Allergen.Sesame, Of(id));
@@ -96,16 +101,27 @@ public sealed class FoodTableTests
     // method.
     private static readonly (string Ifct, string Id, string? Why)[] Both =
     [
-        ("Lentil dal", "red-lentils-dry", null), ("Rajmah, red", "kidney-beans-dry", null), ("Peas, dry", "split-peas-dry", null), ("Rice, raw, milled", "white-rice-dry", null),
-        ("Rice, raw, brown", "brown-rice-dry", null), ("Wheat flour, atta", "wheat-flour-wholemeal", null), ("Wheat flour, refined", "wheat-flour-white", null), ("Quinoa", "quinoa-dry", null),
-        ("Barley", "pearl-barley-dry", null), ("Wheat, semolina", "semolina", null), ("Wheat, bulgur", "bulgur-dry", null), ("Spinach", "spinach-raw", null), ("Cauliflower", "cauliflower", null), ("Brinjal-1", "aubergine", null),
-        ("Brussels sprouts", "brussels-sprouts", null), ("Tomato, ripe, hybrid", "tomato", null), ("Onion, big", "onion", null), ("Carrot, orange", "carrot", null), ("Beet root", "beetroot", null),
-        ("Potato, brown skin, big", "potato", null), ("Apple, big", "apple", null), ("Banana, ripe, robusta", "banana", null), ("Orange, pulp", "orange", null), ("Papaya, ripe", "papaya", null), ("Pineapple", "pineapple", null),
-        ("Raisins, dried, golden", "sultanas", null), ("Almond", "almonds", null), ("Cashew nut", "cashews", null), ("Walnut", "walnuts", null), ("Pistachio nuts", "pistachios", null), ("Sunflower seeds", "sunflower-seeds", null),
-        ("Gingelly seeds, white", "sesame-seeds", null), ("Ground nut", "peanuts", null), ("Milk, whole, Cow", "whole-milk", null), ("Egg, poultry, whole, raw", "egg", null), ("Egg, poultry, white, raw", "egg-white", null),
-        ("Egg, poultry, yolk, raw", "egg-yolk", null), ("Cabbage, green", "white-cabbage", null), ("French beans, country", "green-beans", null), ("Ladies finger", "okra", null), ("Cucumber, green, elongate", "cucumber", null),
-        ("Mango, ripe, totapari", "mango", null), ("Avocado fruit", "avocado", null), ("Strawberry", "strawberries", null), ("Button mushroom, fresh", "mushrooms", null), ("Zucchini, green", "courgette", null), ("Peach", "peach", null),
-        ("Plum", "plum", null), ("Lettuce", "lettuce", null), ("Celery stalk", "celery", null), ("Radish, round, white skin", "radish", null),
+        ("Lentil dal", "red-lentils-dry", null), ("Rajmah, red", "kidney-beans-dry", null), ("Peas, dry", "split-peas-dry", null),
+            ("Rice, raw, milled", "white-rice-dry", null),
+        ("Rice, raw, brown", "brown-rice-dry", null), ("Wheat flour, atta", "wheat-flour-wholemeal", null),
+            ("Wheat flour, refined", "wheat-flour-white", null), ("Quinoa", "quinoa-dry", null),
+        ("Barley", "pearl-barley-dry", null), ("Wheat, semolina", "semolina", null), ("Wheat, bulgur", "bulgur-dry", null),
+            ("Spinach", "spinach-raw", null), ("Cauliflower", "cauliflower", null), ("Brinjal-1", "aubergine", null),
+        ("Brussels sprouts", "brussels-sprouts", null), ("Tomato, ripe, hybrid", "tomato", null), ("Onion, big", "onion", null),
+            ("Carrot, orange", "carrot", null), ("Beet root", "beetroot", null),
+        ("Potato, brown skin, big", "potato", null), ("Apple, big", "apple", null), ("Banana, ripe, robusta", "banana", null),
+            ("Orange, pulp", "orange", null), ("Papaya, ripe", "papaya", null), ("Pineapple", "pineapple", null),
+        ("Raisins, dried, golden", "sultanas", null), ("Almond", "almonds", null), ("Cashew nut", "cashews", null),
+            ("Walnut", "walnuts", null), ("Pistachio nuts", "pistachios", null), ("Sunflower seeds", "sunflower-seeds", null),
+        ("Gingelly seeds, white", "sesame-seeds", null), ("Ground nut", "peanuts", null), ("Milk, whole, Cow", "whole-milk", null),
+            ("Egg, poultry, whole, raw", "egg", null), ("Egg, poultry, white, raw", "egg-white", null),
+        ("Egg, poultry, yolk, raw", "egg-yolk", null), ("Cabbage, green", "white-cabbage", null),
+            ("French beans, country", "green-beans", null), ("Ladies finger", "okra", null),
+            ("Cucumber, green, elongate", "cucumber", null),
+        ("Mango, ripe, totapari", "mango", null), ("Avocado fruit", "avocado", null), ("Strawberry", "strawberries", null),
+            ("Button mushroom, fresh", "mushrooms", null), ("Zucchini, green", "courgette", null), ("Peach", "peach", null),
+        ("Plum", "plum", null), ("Lettuce", "lettuce", null), ("Celery stalk", "celery", null),
+            ("Radish, round, white skin", "radish", null),
         ("Bengal gram, whole", "chickpeas-dry", "25 g of fibre against 12: less of it is counted as starch"),
         ("Green gram, whole", "mung-beans-dry", "more fibre, less starch"),
         ("Sweet potato, brown skin", "sweet-potato", "a drier, starchier variety"),
@@ -124,16 +140,20 @@ public sealed class FoodTableTests
     public void Foods_that_another_countrys_table_holds_too_are_much_the_same_there()
     {
         var path = Path.Combine(AppContext.BaseDirectory, "libraries", "ifct2017.csv");
-        var ifct = FoodFiles.Open(path).Rows().Where(row => row.Food is not null).GroupBy(row => row.Food!.Name).ToDictionary(group => group.Key, group => group.First());
+        var ifct = FoodFiles.Open(path).Rows().Where(row => row.Food is not null).GroupBy(row => row.Food!.Name).ToDictionary(group =>
+            group.Key, group => group.First());
         Assert.True(Both.Length >= 50);
         Assert.All(Both, pair =>
         {
             var (there, here) = (ifct[pair.Ifct].Food!.Per100g, Table.Single(food => food.Id == pair.Id).Per100g);
-            var isOff = Off(there.Energy, here.Energy, 20, 0.15m) || Off(there.Protein, here.Protein, 2, 0.25m) || Off(there.Fat, here.Fat, 2, 0.25m);
-            Assert.True(isOff == pair.Why is not null, $"{pair.Ifct}: {there.Energy:0} kcal, {there.Protein} P, {there.Fat} F; here {here.Energy} kcal, {here.Protein} P, {here.Fat} F; {pair.Why}");
+            var isOff = Off(there.Energy, here.Energy, 20, 0.15m) || Off(there.Protein, here.Protein, 2, 0.25m)
+                || Off(there.Fat, here.Fat, 2, 0.25m);
+            Assert.True(isOff == pair.Why is not null,
+                $"{pair.Ifct}: {there.Energy:0} kcal, {there.Protein} P, {there.Fat} F; here {here.Energy} kcal, {here.Protein} P, {here.Fat} F; {pair.Why}");
         });
 
-        static bool Off(decimal? there, decimal? here, decimal least, decimal share) => Math.Abs(there!.Value - here!.Value) > Math.Max(least, share * here.Value);
+        static bool Off(decimal? there, decimal? here, decimal least, decimal share) =>
+            Math.Abs(there!.Value - here!.Value) > Math.Max(least, share * here.Value);
     }
 
     [Fact]
@@ -158,10 +178,12 @@ public sealed class FoodTableTests
     [InlineData("white-sugar", 387, 0, 0, 100, null)]
     [InlineData("red-lentils-dry", 358, 23.9, 2.2, 63.1, 10.7)]
     [InlineData("brown-rice-dry", 367, 7.5, 3.2, 76.2, 3.6)]
-    public void Single_foods_hold_what_the_public_table_says(string id, double kcal, double protein, double fat, double carbohydrate, double? fibre)
+    public void Single_foods_hold_what_the_public_table_says(string id, double kcal, double protein, double fat, double carbohydrate,
+        double? fibre)
     {
         var food = Table.Single(food => food.Id == id).Per100g;
-        Assert.Equal((kcal, protein, fat, carbohydrate), ((double)food.Energy!, (double)food.Protein!, (double)food.Fat!, (double)food.Carbohydrate!));
+        Assert.Equal((kcal, protein, fat, carbohydrate),
+            ((double)food.Energy!, (double)food.Protein!, (double)food.Fat!, (double)food.Carbohydrate!));
         if (fibre is not null) Assert.Equal(fibre, (double)food.Fibre!);
     }
 
@@ -179,7 +201,8 @@ public sealed class FoodTableTests
     {
         // Common practice, no published source: 150 g of 5 % mince hold 7.5 g of fat, with half an egg about 10.
         var catalogue = new FoodCatalogue(Table);
-        decimal Fat(params string[] lines) => new Contents([.. lines.Select(line => FoodLine.Read(line, catalogue).Ingredient!)]).Totals[Nutrient.Fat].Known;
+        decimal Fat(params string[] lines) =>
+            new Contents([.. lines.Select(line => FoodLine.Read(line, catalogue).Ingredient!)]).Totals[Nutrient.Fat].Known;
         Assert.Equal(7.5m, Fat("150 g lean minced beef"));
         Assert.InRange(Fat("150 g lean minced beef", "1/2 egg"), 9.5m, 10.5m);
     }
@@ -197,7 +220,9 @@ public sealed class FoodTableTests
             var names = food.Aliases.Prepend(food.Name).ToList();
             var lines = names.Select(name => $"{(Pinched.Contains(name) ? 20 : 100)} g {name}");
             var read = (await host.PostAsync("/api/calc/parse", new { lines }))["lines"]!.AsArray();
-            Assert.All(read, (line, i) => Assert.True((string?)line!["food"]?["id"] == food.Id, $"“{names[i]}” means {line["food"] ?? line["problem"]!["sentence"]}"));
+            Assert.All(read, (line, i) =>
+                Assert.True((string?)line!["food"]?["id"] == food.Id,
+                $"“{names[i]}” means {line["food"] ?? line["problem"]!["sentence"]}"));
         }
     }
 }

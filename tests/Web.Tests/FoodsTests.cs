@@ -21,7 +21,17 @@ public sealed class FoodsTests : IDisposable
     {
         name,
         group = "grains",
-        label = new { basis = "perServing", servingGrams = 50, convention = "total", kilocalories = kcal / 2, protein = 5, fat = 5, carbohydrate = 21.25, fibre = 2.5 },
+        label = new
+        {
+            basis = "perServing",
+            servingGrams = 50,
+            convention = "total",
+            kilocalories = kcal / 2,
+            protein = 5,
+            fat = 5,
+            carbohydrate = 21.25,
+            fibre = 2.5
+        },
         packageGrams = 500,
         allergens = new[] { "gluten", "treeNuts" },
         gtin,
@@ -80,10 +90,12 @@ public sealed class FoodsTests : IDisposable
         Assert.Equal((320m, 2), ((decimal)changed["per100g"]!["energy"]!, (int)changed["version"]!));
         Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, "/api/foods", Label(name: "island  GRANOLA"))).Status);
 
-        var recipe = await host.PostAsync("/api/recipes", new { name = "Bowl", lines = new[] { "100 g island granola" }, foods = new[] { (string)food["id"]! }, portions = 1 });
+        var recipe = await host.PostAsync("/api/recipes",
+            new { name = "Bowl", lines = new[] { "100 g island granola" }, foods = new[] { (string)food["id"]! }, portions = 1 });
         await host.MustAsync(HttpMethod.Delete, $"/api/foods/{id}", version: 2);
         Assert.DoesNotContain((await host.GetAsync("/api/foods?q=island")).AsArray(), row => (string)row!["name"]! == "Island granola");
-        Assert.Equal(320, (decimal)(await host.GetAsync("/api/recipes"))[0]!["portion"]!["energy"]!["value"]!); // what was written with it keeps it
+        // what was written with it keeps it
+        Assert.Equal(320, (decimal)(await host.GetAsync("/api/recipes"))[0]!["portion"]!["energy"]!["value"]!);
         await host.PostAsync($"/api/foods/{id}/restore", null, version: 3);
         Assert.Equal("Island granola", (string)(await host.GetAsync("/api/foods?q=island"))[0]!["name"]!);
         Assert.NotNull(recipe["id"]);
@@ -106,7 +118,18 @@ public sealed class FoodsTests : IDisposable
     [Fact]
     public async Task A_label_is_checked_against_its_own_parts_without_being_kept()
     {
-        var answer = await host.PostAsync("/api/calc/label", new { basis = "per100g", servingGrams = (decimal?)null, convention = "withoutFibre", kilocalories = 480, protein = 65, fat = 25, carbohydrate = 50, fibre = 7 });
+        var answer = await host.PostAsync("/api/calc/label",
+            new
+            {
+                basis = "per100g",
+                servingGrams = (decimal?)null,
+                convention = "withoutFibre",
+                kilocalories = 480,
+                protein = 65,
+                fat = 25,
+                carbohydrate = 50,
+                fibre = 7
+            });
         Assert.Equal(699, (decimal)answer["kcalByFactors"]!); // 4 x 65 + 9 x 25 + 4 x 50 + 2 x 7 (EU 1169/2011 Annex XIV)
         Assert.Equal(("480 kcal", "65 g"), ((string)answer["printed"]!["energy"]!, (string)answer["printed"]!["protein"]!));
         Assert.Equal(["parts-over-100", "energy-off"], answer["doubts"]!.AsArray().Select(doubt => (string)doubt!["code"]!));
@@ -124,13 +147,16 @@ public sealed class FoodsTests : IDisposable
         Assert.Equal((string)product["name"]!, (string)(await host.GetAsync($"/api/foods/barcodes/{product["gtin"]}"))["food"]!["name"]!);
         var unknown = await host.GetAsync("/api/foods/barcodes/6291041500213");
         Assert.Null(unknown["food"] ?? unknown["product"]);
-        Assert.Equal((422, "gtin"), (await host.SendAsync(HttpMethod.Get, "/api/foods/barcodes/6291041500214")) is var (status, wrong) ? (status, (string)wrong["field"]!) : default);
+        Assert.Equal((422, "gtin"),
+            (await host.SendAsync(HttpMethod.Get, "/api/foods/barcodes/6291041500214")) is var (status, wrong)
+            ? (status, (string)wrong["field"]!) : default);
     }
 
     [Fact]
     public async Task What_was_chosen_for_some_words_is_meant_by_them_from_then_on()
     {
-        async Task<string?> MeantAsync(string line) => (string?)(await host.PostAsync("/api/calc/parse", new { lines = new[] { line } }))["lines"]![0]!["food"]?["id"];
+        async Task<string?> MeantAsync(string line) =>
+            (string?)(await host.PostAsync("/api/calc/parse", new { lines = new[] { line } }))["lines"]![0]!["food"]?["id"];
         Assert.Equal("baked-beans", await MeantAsync("200 g beans")); // by what is usual
         await host.PostAsync("/api/foods/choices", new { text = "beans", foodId = "black-beans-cooked" });
         Assert.Equal("black-beans-cooked", await MeantAsync("200 g beans"));
@@ -168,7 +194,9 @@ public sealed class FoodsTests : IDisposable
         var report = import["report"]!;
         Assert.Equal((542, 0, 28), ((int)report["taken"]!, (int)report["refused"]!, (int)report["doubtful"]!));
         Assert.Equal(26, (int)report["reasons"]!["energy-off"]!);
-        Assert.Equal(("Wheat, bulgur", "kilojoule", "withoutFibre"), (import["sample"]!.AsArray().Select(row => (string)row!["name"]!).First(name => name.Contains("bulgur")), (string)import["mapping"]!["nutrients"]!["energy"]!["unit"]!, (string)import["mapping"]!["convention"]!));
+        Assert.Equal(("Wheat, bulgur", "kilojoule", "withoutFibre"),
+            (import["sample"]!.AsArray().Select(row => (string)row!["name"]!).First(name => name.Contains("bulgur")),
+            (string)import["mapping"]!["nutrients"]!["energy"]!["unit"]!, (string)import["mapping"]!["convention"]!));
         Assert.Equal((0L, 0L), (Count("Libraries"), Count("LibraryFoods"))); // the preview writes nothing
 
         import = await WaitAsync(await host.PostAsync($"/api/imports/{import["id"]}/take", null), "done", "failed");
@@ -179,7 +207,8 @@ public sealed class FoodsTests : IDisposable
         Assert.StartsWith("Indian Food Composition Tables 2017", (string)found["source"]!);
 
         // A recipe written with a food of the library keeps it when the library goes.
-        var recipe = await host.PostAsync("/api/recipes", new { name = "Porridge", lines = new[] { "100 g amaranth seed, black", "100 g bajra" }, portions = 1 });
+        var recipe = await host.PostAsync("/api/recipes",
+            new { name = "Porridge", lines = new[] { "100 g amaranth seed, black", "100 g bajra" }, portions = 1 });
         async Task<decimal> KcalAsync() => (decimal)(await host.GetAsync("/api/recipes"))[0]!["portion"]!["energy"]!["value"]!;
         var kcal = await KcalAsync();
         Assert.InRange(kcal, 690, 720); // (1490 + 1456) kJ / 4.184
@@ -208,7 +237,9 @@ public sealed class FoodsTests : IDisposable
     public async Task A_file_that_is_no_table_fails_with_a_sentence_and_the_house_is_unchanged()
     {
         var foods = Count("Foods");
-        foreach (var (name, bytes) in new (string, byte[])[] { ("a.zip", [(byte)'P', (byte)'K', 1, 2, 3]), ("b.csv", []), ("c.csv", "just text"u8.ToArray()), ("d.json", "{\"foods\": 1}"u8.ToArray()) })
+        foreach (var (name, bytes) in new (string,
+            byte[])[] { ("a.zip", [(byte)'P', (byte)'K', 1, 2, 3]), ("b.csv", []), ("c.csv", "just text"u8.ToArray()),
+            ("d.json", "{\"foods\": 1}"u8.ToArray()) })
         {
             var import = await ImportAsync(() => SendFileAsync(name, bytes));
             Assert.Equal("failed", (string)import["state"]!);
@@ -240,7 +271,9 @@ public sealed class FoodsTests : IDisposable
     {
         IEnumerable<ImportedRow> Endless()
         {
-            for (var i = 1; ; i++) yield return ImportedRow.Of(i, new($"{i}", $"Stone soup {i}", FoodGroup.Vegetables, new Nutrients(Energy: 40, Protein: 1, Carbohydrate: 9), CarbohydrateConvention.Total));
+            for (var i = 1; ; i++) yield return ImportedRow.Of(i,
+                new($"{i}", $"Stone soup {i}", FoodGroup.Vegetables, new Nutrients(Energy: 40, Protein: 1, Carbohydrate: 9),
+                CarbohydrateConvention.Total));
         }
 
         using var scope = host.Services.CreateScope();
@@ -250,7 +283,8 @@ public sealed class FoodsTests : IDisposable
         await host.PostAsync("/api/recipes", new { name = "Meanwhile", lines = new[] { "1 egg" }, portions = 1 });
         var before = Count("LibraryFoods");
         const int writes = 3;
-        for (var i = 0; i < writes; i++) await host.PostAsync("/api/recipes", new { name = $"Meanwhile {i}", lines = new[] { "1 egg" }, portions = 1 });
+        for (var i = 0; i < writes; i++) await host.PostAsync("/api/recipes",
+            new { name = $"Meanwhile {i}", lines = new[] { "1 egg" }, portions = 1 });
 
         Assert.True(Count("LibraryFoods") > before && !writing.IsCompleted);
         Assert.Empty((await host.GetAsync("/api/foods?q=stone%20soup")).AsArray());
@@ -269,7 +303,8 @@ public sealed class FoodsTests : IDisposable
         {
             file.Open();
             using var command = file.CreateCommand();
-            command.CommandText = "INSERT INTO Libraries (Name, Source, ImportedAt, IsWhole, Taken, Refused, Doubtful) VALUES ('half', 'x', 0, 0, 0, 0, 0);"
+            command.CommandText =
+                "INSERT INTO Libraries (Name, Source, ImportedAt, IsWhole, Taken, Refused, Doubtful) VALUES ('half', 'x', 0, 0, 0, 0, 0);"
                 + "INSERT INTO LibraryFoods (LibraryId, Code, Name, \"Group\", Convention, IsDoubtful) VALUES (last_insert_rowid(), '1', 'half food', 0, 0, 0);"
                 + "INSERT INTO LibraryNames (rowid, Name) VALUES (last_insert_rowid(), 'half food');";
             command.ExecuteNonQuery();
@@ -292,8 +327,10 @@ public sealed class FoodsTests : IDisposable
                 writer.Write(text);
             }
 
-            Write("food.csv", $"\"fdc_id\",\"data_type\",\"description\"\n{id},\"branded_food\",\"{name}\"\n{id + 1},\"branded_food\",\"{name} without figures\"\n{id + 2},\"sub_sample_food\",\"a sample\"\n");
-            Write("food_nutrient.csv", $"\"id\",\"fdc_id\",\"nutrient_id\",\"amount\"\n1,{id},1008,379\n2,{id},1003,13.2\n3,{id},1004,6.5\n4,{id},1005,67.7\n");
+            Write("food.csv",
+                $"\"fdc_id\",\"data_type\",\"description\"\n{id},\"branded_food\",\"{name}\"\n{id + 1},\"branded_food\",\"{name} without figures\"\n{id + 2},\"sub_sample_food\",\"a sample\"\n");
+            Write("food_nutrient.csv",
+                $"\"id\",\"fdc_id\",\"nutrient_id\",\"amount\"\n1,{id},1008,379\n2,{id},1003,13.2\n3,{id},1004,6.5\n4,{id},1005,67.7\n");
         }
 
         return bytes.ToArray();
@@ -320,7 +357,9 @@ public sealed class FoodsTests : IDisposable
 
         // Undone as one, each alone.
         var libraries = (await host.GetAsync("/api/libraries"))["libraries"]!.AsArray();
-        Assert.Equal(204, (await host.SendAsync(HttpMethod.Delete, $"/api/libraries/{libraries.Single(one => (string)one!["name"]! == "first")!["id"]}")).Status);
+        Assert.Equal(204,
+            (await host.SendAsync(HttpMethod.Delete, $"/api/libraries/{libraries.Single(one => (string)one!["name"]! == "first")!["id"]}"))
+            .Status);
         Assert.Equal((1, 1), (Count("LibraryFoods"), Count("Libraries")));
     }
 }

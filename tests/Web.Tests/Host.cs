@@ -62,7 +62,8 @@ public sealed class Host : IDisposable
     public async Task<(int Status, JsonNode Body)> SendAsync(HttpMethod method, string path, object? body = null, int? version = null)
     {
         using var request = new HttpRequestMessage(method, path);
-        if (body is not null) request.Content = body is string raw ? new StringContent(raw, System.Text.Encoding.UTF8, "application/json") : JsonContent.Create(body);
+        if (body is not null) request.Content = body is string raw
+            ? new StringContent(raw, System.Text.Encoding.UTF8, "application/json") : JsonContent.Create(body);
         // What is refused by its size is refused before it is sent: else the connection may break under the writing.
         if (body is string { Length: > 100_000 }) request.Headers.ExpectContinue = true;
         if (version is not null) request.Headers.TryAddWithoutValidation("If-Match", $"\"{version}\"");
@@ -87,10 +88,22 @@ public sealed class Host : IDisposable
     /// <summary>An eater, a recipe of oats and eggs, and its batch packed into boxes.</summary>
     public async Task<(Guid Eater, Guid Recipe, List<Guid> Boxes)> LaidTableAsync()
     {
-        var eater = await PostAsync("/api/aim/eaters", new { name = "Isa", aim = new { leading = "energy", bands = new { energy = new { min = 1450, target = 1525, max = 1600 } }, rule = (object?)null } });
-        var recipe = await PostAsync("/api/recipes", new { name = "Oat bake", lines = new[] { "400 g rolled oats", "4 eggs" }, portions = 4 });
+        var eater = await PostAsync("/api/aim/eaters",
+            new
+            {
+                name = "Isa",
+                aim = new
+                {
+                    leading = "energy",
+                    bands = new { energy = new { min = 1450, target = 1525, max = 1600 } },
+                    rule = (object?)null
+                }
+            });
+        var recipe = await PostAsync("/api/recipes",
+            new { name = "Oat bake", lines = new[] { "400 g rolled oats", "4 eggs" }, portions = 4 });
         var batch = await PostAsync("/api/cook/batches", new { recipeId = recipe["id"] });
-        var packed = await PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 1200, panGrams = 455, boxes = 4 }, (int)batch["version"]!);
+        var packed = await PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 1200, panGrams = 455, boxes = 4 },
+            (int)batch["version"]!);
         return ((Guid)eater["id"]!, (Guid)recipe["id"]!, [.. packed["boxes"]!.AsArray().Select(box => (Guid)box!["id"]!)]);
     }
 

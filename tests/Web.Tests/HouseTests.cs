@@ -11,23 +11,30 @@ namespace LivelyTern.Web.Tests;
 public sealed partial class HouseTests
 {
     private static readonly Architecture House = new ArchLoader()
-        .LoadAssemblies(typeof(Food).Assembly, typeof(TernDb).Assembly, typeof(LivelyTern.Formats.TextFile).Assembly, typeof(LivelyTern.Devices.Product).Assembly, typeof(LivelyTern.Solving.CpSatWeekFitter).Assembly, typeof(Program).Assembly).Build();
+        .LoadAssemblies(typeof(Food).Assembly, typeof(TernDb).Assembly, typeof(LivelyTern.Formats.TextFile).Assembly,
+            typeof(LivelyTern.Devices.Product).Assembly, typeof(LivelyTern.Solving.CpSatWeekFitter).Assembly,
+            typeof(Program).Assembly).Build();
 
     // What a thing is made of comes first; a room may use only the rooms before it.
-    private static readonly string[] Order = ["Measures", "Foods", "Aim", "Recipes", "Cook", "Pack", "Keep", "Plan", "Shop", "Eat", "Review"];
+    private static readonly string[] Order = ["Measures", "Foods", "Aim", "Recipes", "Cook", "Pack", "Keep", "Plan", "Shop", "Eat",
+        "Review"];
 
     [Fact]
     public void The_core_knows_no_other_floor_no_database_and_no_web()
     {
-        foreach (var outside in new[] { @"LivelyTern\.Data", @"LivelyTern\.Web", @"LivelyTern\.Solving", @"Google\.OrTools", @"Microsoft\.EntityFrameworkCore", @"Microsoft\.AspNetCore", @"System\.IO", @"System\.Net" })
-            Types().That().ResideInNamespaceMatching(@"^LivelyTern\.Core").Should().NotDependOnAnyTypesThat().ResideInNamespaceMatching("^" + outside).Check(House);
+        foreach (var outside in new[] { @"LivelyTern\.Data", @"LivelyTern\.Web", @"LivelyTern\.Solving", @"Google\.OrTools",
+            @"Microsoft\.EntityFrameworkCore", @"Microsoft\.AspNetCore", @"System\.IO", @"System\.Net" })
+            Types().That().ResideInNamespaceMatching(@"^LivelyTern\.Core").Should().NotDependOnAnyTypesThat()
+                .ResideInNamespaceMatching("^" + outside).Check(House);
         foreach (var floor in new[] { "Data", "Formats", "Devices", "Solving" })
         {
             foreach (var other in new[] { "Data", "Formats", "Devices", "Solving", "Web" }.Where(name => name != floor))
-                Types().That().ResideInNamespaceMatching($@"^LivelyTern\.{floor}(\.|$)").Should().NotDependOnAnyTypesThat().ResideInNamespaceMatching($@"^LivelyTern\.{other}(\.|$)").Check(House);
+                Types().That().ResideInNamespaceMatching($@"^LivelyTern\.{floor}(\.|$)").Should().NotDependOnAnyTypesThat()
+                    .ResideInNamespaceMatching($@"^LivelyTern\.{other}(\.|$)").Check(House);
         }
 
-        Types().That().ResideInNamespaceMatching(@"^LivelyTern\.Data").Should().NotDependOnAnyTypesThat().ResideInNamespaceMatching(@"^LivelyTern\.Web").Check(House);
+        Types().That().ResideInNamespaceMatching(@"^LivelyTern\.Data").Should().NotDependOnAnyTypesThat()
+            .ResideInNamespaceMatching(@"^LivelyTern\.Web").Check(House);
     }
 
     [Theory]
@@ -40,7 +47,8 @@ public sealed partial class HouseTests
         {
             foreach (var later in Order.Skip(room + 1))
                 Types().That().ResideInNamespaceMatching($@"^LivelyTern\.{floor}\.{Order[room]}(\.|$)").Should()
-                    .NotDependOnAnyTypesThat().ResideInNamespaceMatching($@"^LivelyTern\.(Core|Data|Web)\.{later}(\.|$)").WithoutRequiringPositiveResults().Check(House);
+                    .NotDependOnAnyTypesThat().ResideInNamespaceMatching($@"^LivelyTern\.(Core|Data|Web)\.{later}(\.|$)")
+                        .WithoutRequiringPositiveResults().Check(House);
         }
     }
 
@@ -59,7 +67,8 @@ public sealed partial class HouseTests
             }
         }
 
-        foreach (var file in new[] { "ui", "api" }.SelectMany(floor => Directory.EnumerateFiles(Path.Combine(Repository(), "web", "src", floor), "*.ts*", SearchOption.AllDirectories)))
+        foreach (var file in new[] { "ui", "api" }.SelectMany(floor =>
+            Directory.EnumerateFiles(Path.Combine(Repository(), "web", "src", floor), "*.ts*", SearchOption.AllDirectories)))
             Assert.DoesNotContain("/rooms/", File.ReadAllText(file));
         Assert.True(Directory.EnumerateDirectories(rooms).Select(Path.GetFileName).All(room => Place(room!) >= 0));
     }
@@ -89,7 +98,8 @@ public sealed partial class HouseTests
         Assert.Equal(3, week["eaters"]!.AsArray().Count);
         Assert.True(week["shelf"]!.AsArray().Count >= 5);
         Assert.Contains(week["eaters"]!.AsArray(), eater => (int)eater!["fitDays"]! >= 3);
-        var items = week["eaters"]!.AsArray().SelectMany(eater => eater!["days"]!.AsArray()).SelectMany(day => day!["items"]!.AsArray().Select(item => (Day: (string)day["day"]!, Eaten: item!["eatenAt"] is not null))).ToList();
+        var items = week["eaters"]!.AsArray().SelectMany(eater => eater!["days"]!.AsArray()).SelectMany(day =>
+            day!["items"]!.AsArray().Select(item => (Day: (string)day["day"]!, Eaten: item!["eatenAt"] is not null))).ToList();
         Assert.All(items.Where(item => string.CompareOrdinal(item.Day, "2026-11-25") < 0), item => Assert.True(item.Eaten));
         Assert.All(items.Where(item => string.CompareOrdinal(item.Day, "2026-11-25") > 0), item => Assert.False(item.Eaten));
         Assert.All((await host.GetAsync("/api/recipes")).AsArray(), recipe => Assert.Equal(0, (int)recipe!["notUnderstood"]!));
@@ -100,7 +110,8 @@ public sealed partial class HouseTests
     {
         using var host = new Host();
         var paths = (await host.GetAsync("/openapi/v1.json"))["paths"]!.AsObject().Select(path => path.Key).ToList();
-        foreach (var room in new[] { "/api/aim/", "/api/foods", "/api/recipes", "/api/plan/", "/api/cook/", "/api/pack/", "/api/keep/", "/api/eat/", "/api/calc/recipe", "/api/calc/portions", "/api/calc/day", "/api/calc/parse" })
+        foreach (var room in new[] { "/api/aim/", "/api/foods", "/api/recipes", "/api/plan/", "/api/cook/", "/api/pack/", "/api/keep/",
+            "/api/eat/", "/api/calc/recipe", "/api/calc/portions", "/api/calc/day", "/api/calc/parse" })
             Assert.Contains(paths, path => path.StartsWith(room, StringComparison.Ordinal));
         Assert.Equal("ok", (string?)(await host.GetAsync("/health"))["status"]);
         using var docs = await host.Http.GetAsync("/docs/");

@@ -37,7 +37,8 @@ public sealed class LivesTests : IDisposable
     public async Task A_batch_is_planned_started_weighed_packed_later_and_its_yield_is_written_when_it_is_weighed()
     {
         var (_, recipe, _) = await host.LaidTableAsync();
-        var batch = (await host.PostAsync("/api/cook/planned", new { day = Today, dishes = new[] { new { recipeId = recipe, portions = 8 } } }))[0]!;
+        var batch = (
+            await host.PostAsync("/api/cook/planned", new { day = Today, dishes = new[] { new { recipeId = recipe, portions = 8 } } }))[0]!;
         var id = batch["id"]!;
         Assert.Equal(("planned", null), ((string)batch["state"]!, batch["yield"]));
         var weigh = new { fullGrams = 1600, panGrams = 455 };
@@ -50,10 +51,12 @@ public sealed class LivesTests : IDisposable
         batch = await host.MustAsync(HttpMethod.Put, $"/api/cook/batches/{id}/weight", weigh, (int)batch["version"]!);
         Assert.Equal(("cooked", 1145m, 1145m / 1200m), ((string)batch["state"]!, (decimal)batch["cookedGrams"]!, (decimal)batch["yield"]!));
         Assert.Equal(1600m, (decimal)(await BenchAsync(id))["fullGrams"]!);
-        Assert.Contains((await WeekAsync())["unpacked"]!.AsArray(), one => (string?)one!["batchId"] == (string?)id && (decimal)one["grams"]! == 1145 && one["expected"] is null);
+        Assert.Contains((await WeekAsync())["unpacked"]!.AsArray(), one =>
+            (string?)one!["batchId"] == (string?)id && (decimal)one["grams"]! == 1145 && one["expected"] is null);
 
         // The scale once more, and into boxes; what is in boxes is weighed no more.
-        var packed = await host.PostAsync($"/api/pack/batches/{id}/boxes", new { fullGrams = 1655, panGrams = 455, boxes = 8 }, (int)batch["version"]!);
+        var packed = await host.PostAsync($"/api/pack/batches/{id}/boxes", new { fullGrams = 1655, panGrams = 455, boxes = 8 },
+            (int)batch["version"]!);
         Assert.Equal(("packed", 1200m), ((string)packed["state"]!, packed["boxes"]!.AsArray().Sum(box => (decimal)box!["grams"]!)));
         Assert.Equal(1, (decimal)(await host.GetAsync($"/api/cook/batches/{id}"))["yield"]!);
         Assert.Equal(409, (await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/weight", weigh, (int)packed["version"]!)).Status);
@@ -65,9 +68,11 @@ public sealed class LivesTests : IDisposable
     public async Task A_batch_weighed_to_be_packed_later_leaves_its_portions_what_they_were_planned_to_hold()
     {
         var (eater, recipe, _) = await host.LaidTableAsync();
-        var batch = (await host.PostAsync("/api/cook/planned", new { day = Today, dishes = new[] { new { recipeId = recipe, portions = 4 } } }))[0]!;
+        var batch = (
+            await host.PostAsync("/api/cook/planned", new { day = Today, dishes = new[] { new { recipeId = recipe, portions = 4 } } }))[0]!;
         foreach (var day in new[] { Today, "2026-11-26" })
-            await host.PostAsync("/api/plan/portions", new { batchId = batch["id"], eaterId = eater, day, grams = 250 }, await host.PlanVersionAsync());
+            await host.PostAsync("/api/plan/portions", new { batchId = batch["id"], eaterId = eater, day, grams = 250 },
+                await host.PlanVersionAsync());
         async Task<(decimal Grams, decimal Kcal)> PortionAsync(string day)
         {
             var item = (await DayAsync(eater, day))["items"]![0]!;
@@ -80,14 +85,18 @@ public sealed class LivesTests : IDisposable
 
         // 745 g were expected; the scale says 7 kg, a slip, and then 700 g.
         foreach (var full in new[] { 7000, 700 })
-            batch = await host.MustAsync(HttpMethod.Put, $"/api/cook/batches/{batch["id"]}/weight", new { fullGrams = full, panGrams = 0 }, (int)batch["version"]!);
+            batch = await host.MustAsync(HttpMethod.Put, $"/api/cook/batches/{batch["id"]}/weight", new { fullGrams = full, panGrams = 0 },
+                (int)batch["version"]!);
         var weighed = await PortionAsync("2026-11-26");
         Assert.InRange(weighed.Grams, (250m * 700 / 745) - 0.002m, (250m * 700 / 745) + 0.002m);
         Assert.InRange(weighed.Kcal, planned.Kcal - 0.01m, planned.Kcal + 0.01m);
-        Assert.Equal(412, (await host.SendAsync(HttpMethod.Put, "/api/plan/portions", new { batchId = batch["id"], eaterId = eater, grams = 300 }, seen)).Status);
+        Assert.Equal(412,
+            (await host.SendAsync(HttpMethod.Put, "/api/plan/portions", new { batchId = batch["id"], eaterId = eater, grams = 300 }, seen))
+            .Status);
 
         // Into boxes it gives the same as weighed and packed at once.
-        var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 700, panGrams = 0, boxes = 3 }, (int)batch["version"]!);
+        var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 700, panGrams = 0, boxes = 3 },
+            (int)batch["version"]!);
         Assert.Equal([235m, 235m, 230m], packed["boxes"]!.AsArray().Select(box => (decimal)box!["grams"]!));
     }
 
@@ -153,7 +162,8 @@ public sealed class LivesTests : IDisposable
         var (eater, _, boxes) = await host.LaidTableAsync();
         await LayAsync(boxes[0], eater);
         await LayAsync(boxes[1], eater, "2026-11-26");
-        await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{(await DayAsync(eater))["items"]![0]!["id"]}", new { eaten = true }, await host.PlanVersionAsync());
+        await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{(await DayAsync(eater))["items"]![0]!["id"]}", new { eaten = true },
+            await host.PlanVersionAsync());
         var id = (await host.GetAsync("/api/pack/batches"))[0]!["id"]!;
         decimal Kcal(JsonNode day) => (decimal)day["items"]![0]!["figures"]!["energy"]!["value"]!;
         var (eaten, ahead) = (Kcal(await DayAsync(eater)), Kcal(await DayAsync(eater, "2026-11-26")));
@@ -168,8 +178,10 @@ public sealed class LivesTests : IDisposable
         var egg = (await host.PostAsync("/api/calc/parse", new { lines = new[] { "1 egg", "14 g butter" } }))["lines"]!;
         await WroteAsync(1, "1 egg");
         var batch = await WroteAsync(2, "14 g butter");
-        Assert.Equal((464m, 0.5m), ((decimal)batch["rawGrams"]! - 0, Math.Round(745m / (decimal)batch["rawGrams"]! - (decimal)batch["yield"]! + 0.5m, 6)));
-        var change = ((decimal)egg[1]!["figures"]!["energy"]!["value"]! - (3 * (decimal)egg[0]!["figures"]!["energy"]!["value"]!)) / 745m * 186m;
+        Assert.Equal((464m, 0.5m),
+            ((decimal)batch["rawGrams"]! - 0, Math.Round(745m / (decimal)batch["rawGrams"]! - (decimal)batch["yield"]! + 0.5m, 6)));
+        var change = (
+            (decimal)egg[1]!["figures"]!["energy"]!["value"]! - (3 * (decimal)egg[0]!["figures"]!["energy"]!["value"]!)) / 745m * 186m;
         Assert.InRange(Kcal(await DayAsync(eater, "2026-11-26")), ahead + change - 0.01m, ahead + change + 0.01m);
         Assert.Equal(eaten, Kcal(await DayAsync(eater)));
 
@@ -180,10 +192,15 @@ public sealed class LivesTests : IDisposable
         var last = await WroteAsync(2, "");
         Assert.Equal((decimal)before["rawGrams"]!, (decimal)last["rawGrams"]!);
         Assert.Equal(ahead, Kcal(await DayAsync(eater, "2026-11-26")));
-        var (status, refusal) = await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/lines/0", new { text = "some quark from the moon" }, (int)last["version"]!);
+        var (status, refusal) = await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/lines/0",
+            new { text = "some quark from the moon" }, (int)last["version"]!);
         Assert.Equal((422, "text"), (status, (string)refusal["field"]!));
-        Assert.Equal(412, (await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/lines/0", new { text = "1 egg" }, (int)before["version"]!)).Status);
-        Assert.Equal(404, (await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/lines/9", new { text = "1 egg" }, (int)last["version"]!)).Status);
+        Assert.Equal(412,
+            (await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/lines/0", new { text = "1 egg" }, (int)before["version"]!))
+            .Status);
+        Assert.Equal(404,
+            (await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/lines/9", new { text = "1 egg" }, (int)last["version"]!))
+            .Status);
     }
 
     [Fact]
@@ -191,7 +208,8 @@ public sealed class LivesTests : IDisposable
     {
         var (_, _, boxes) = await host.LaidTableAsync();
         async Task<List<(string Place, string Last, int Boxes)>> ShelfAsync(Host at) =>
-            [.. (await at.GetAsync($"/api/plan/weeks/{Today}"))["shelf"]!.AsArray().Select(group => ((string)group!["place"]!, (string)group["useBy"]!, group["boxIds"]!.AsArray().Count))];
+            [.. (await at.GetAsync($"/api/plan/weeks/{Today}"))["shelf"]!.AsArray().Select(group =>
+                ((string)group!["place"]!, (string)group["useBy"]!, group["boxIds"]!.AsArray().Count))];
         Assert.Equal([("fridge", "2026-11-28", 4)], await ShelfAsync(host));
         Assert.Equal(200, (await PutAsync("freezer", boxes[0], boxes[1])).Status);
         Assert.Equal([("freezer", "2027-01-24", 2), ("fridge", "2026-11-28", 2)], await ShelfAsync(host));
@@ -209,16 +227,19 @@ public sealed class LivesTests : IDisposable
         await PutLaterAsync("fridge");
         Assert.Equal([("fridge", "2026-12-06", 1), ("freezer", "2027-01-24", 1), ("fridge", "2026-11-28", 2)], await ShelfAsync(later));
         foreach (var place in new[] { "freezer", "fridge" }) await PutLaterAsync(place);
-        var events = await OldFile.AskAsync(later.Data, $"SELECT Kind || ' ' || Place FROM BoxEvents WHERE BoxId = '{boxes[0].ToString().ToUpperInvariant()}' ORDER BY Id");
+        var events = await OldFile.AskAsync(later.Data,
+            $"SELECT Kind || ' ' || Place FROM BoxEvents WHERE BoxId = '{boxes[0].ToString().ToUpperInvariant()}' ORDER BY Id");
         Assert.Equal(["Packed Fridge", "Put Freezer", "Put Fridge", "Put Freezer", "Put Fridge"], events);
         foreach (var rewriting in new[] { "UPDATE BoxEvents SET State = 'Packed'", "DELETE FROM BoxEvents" })
-            Assert.Contains("What happened to a box", (await Assert.ThrowsAsync<SqliteException>(() => OldFile.WriteAsync(later.Data, rewriting))).Message);
+            Assert.Contains("What happened to a box",
+                (await Assert.ThrowsAsync<SqliteException>(() => OldFile.WriteAsync(later.Data, rewriting))).Message);
 
         // A fit lays those that are good, never those that nobody froze.
         var eater = (await later.GetAsync("/api/aim/eaters"))[0]!["id"];
         var fit = await later.PostAsync("/api/plan/fits", new { from = "2026-12-05", to = "2026-12-06", seconds = 0.3 });
         Assert.Equal(["Oat bake"], fit["leftOut"]!.AsArray().Select(name => (string)name!));
-        var offered = (await later.GetAsync($"/api/plan/days/{eater}/2026-12-05"))["stillFits"]!.AsArray().Select(offer => (string?)offer!["boxId"]).OfType<string>();
+        var offered = (await later.GetAsync($"/api/plan/days/{eater}/2026-12-05"))["stillFits"]!.AsArray().Select(offer =>
+            (string?)offer!["boxId"]).OfType<string>();
         Assert.All(offered, box => Assert.Contains(box, boxes.Take(2).Select(id => id.ToString())));
         Assert.NotEmpty(offered);
     }
@@ -237,8 +258,10 @@ public sealed class LivesTests : IDisposable
         // Gone is gone, whichever way it is asked for.
         foreach (var (status, body) in new[]
         {
-            await host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = Today }, await host.PlanVersionAsync()),
-            await host.SendAsync(HttpMethod.Post, $"/api/plan/boxes/{boxes[0]}/thrown-away", null, await host.PlanVersionAsync()), await PutAsync("freezer", boxes[0]),
+            await host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = Today },
+                await host.PlanVersionAsync()),
+            await host.SendAsync(HttpMethod.Post, $"/api/plan/boxes/{boxes[0]}/thrown-away", null, await host.PlanVersionAsync()),
+                await PutAsync("freezer", boxes[0]),
         })
             Assert.Equal((409, "urn:lively-tern:problem:box-gone"), (status, (string)body["type"]!));
 
@@ -250,10 +273,14 @@ public sealed class LivesTests : IDisposable
 
         // What is gone can't go back into the pan with the others; an eaten box is neither given nor thrown away.
         var batch = await BenchAsync((await host.GetAsync("/api/pack/batches"))[0]!["id"]!);
-        Assert.Equal((409, "urn:lively-tern:problem:boxes-gone"), await RefusedAsync(HttpMethod.Delete, $"/api/pack/batches/{batch["id"]}/boxes", (int)batch["version"]!));
+        Assert.Equal((409, "urn:lively-tern:problem:boxes-gone"),
+            await RefusedAsync(HttpMethod.Delete, $"/api/pack/batches/{batch["id"]}/boxes", (int)batch["version"]!));
         await LayAsync(boxes[1], eater);
-        await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{(await DayAsync(eater))["items"]![0]!["id"]}", new { eaten = true }, await host.PlanVersionAsync());
-        Assert.Equal(("eaten", 409), ((string)(await BoxAsync(boxes[1]))["state"]!, (await host.SendAsync(HttpMethod.Post, $"/api/plan/boxes/{boxes[1]}/given-away", null, await host.PlanVersionAsync())).Status));
+        await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{(await DayAsync(eater))["items"]![0]!["id"]}", new { eaten = true },
+            await host.PlanVersionAsync());
+        Assert.Equal(("eaten", 409),
+            ((string)(await BoxAsync(boxes[1]))["state"]!,
+            (await host.SendAsync(HttpMethod.Post, $"/api/plan/boxes/{boxes[1]}/given-away", null, await host.PlanVersionAsync())).Status));
 
         async Task<(int, string)> RefusedAsync(HttpMethod method, string path, int version)
         {
@@ -267,14 +294,24 @@ public sealed class LivesTests : IDisposable
     [InlineData("Long white grains", "grains", "rice", "2026-11-26")]
     [InlineData("Rice crackers", "grains", "ordinary", "2026-11-28")]
     [InlineData("Rice pudding", "dairy", null, "2026-11-28")]
-    public async Task An_own_rice_keeps_as_rice_by_its_kind_and_not_by_a_word_in_its_name(string name, string group, string? keeping, string last)
+    public async Task An_own_rice_keeps_as_rice_by_its_kind_and_not_by_a_word_in_its_name(string name, string group, string? keeping,
+        string last)
     {
-        await host.PostAsync("/api/aim/eaters", new { name = "Isa", aim = new { leading = "energy", bands = new { }, rule = (object?)null } });
-        var food = await host.PostAsync("/api/foods", new { name, group, keeping, label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 350 } });
+        await host.PostAsync("/api/aim/eaters",
+            new { name = "Isa", aim = new { leading = "energy", bands = new { }, rule = (object?)null } });
+        var food = await host.PostAsync("/api/foods",
+            new
+            {
+                name,
+                group,
+                keeping,
+                label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 350 }
+            });
         Assert.Equal(last == "2026-11-26" ? "rice" : "ordinary", (string)food["keeping"]!);
         var recipe = await host.PostAsync("/api/recipes", new { name = "Bowl", lines = new[] { $"300 g {name}" }, portions = 2 });
         var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe["id"] });
-        await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 800, panGrams = 0, boxes = 2 }, (int)batch["version"]!);
+        await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 800, panGrams = 0, boxes = 2 },
+            (int)batch["version"]!);
         Assert.Equal(last, (string)Assert.Single((await WeekAsync())["shelf"]!.AsArray())!["useBy"]!);
     }
 }

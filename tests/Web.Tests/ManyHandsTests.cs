@@ -14,7 +14,8 @@ public sealed class ManyHandsTests
     private const string Monday = "2026-11-23";
     private static readonly string[] Days = ["2026-11-25", "2026-11-26", "2026-11-27", "2026-11-28", "2026-11-29"];
 
-    private sealed record Item(string Id, string Eater, string Day, string? Box, string? Batch, decimal Grams, bool IsEaten, string? Text, bool IsNever);
+    private sealed record Item(string Id, string Eater, string Day, string? Box, string? Batch, decimal Grams, bool IsEaten, string? Text,
+        bool IsNever);
 
     private sealed class House(Host host, Random chance)
     {
@@ -47,8 +48,10 @@ public sealed class ManyHandsTests
         public async Task<(List<Item> Items, JsonNode Week)> LookAsync()
         {
             var week = await host.GetAsync($"/api/plan/weeks/{Monday}");
-            return ([.. week["eaters"]!.AsArray().SelectMany(eater => eater!["days"]!.AsArray().SelectMany(day => day!["items"]!.AsArray().Select(item => new Item(
-                (string)item!["id"]!, (string)eater["eaterId"]!, (string)day["day"]!, (string?)item["boxId"], (string?)item["batchId"], (decimal)item["grams"]!, item["eatenAt"] is not null, (string?)item["text"], item["never"] is not null))))], week);
+            return ([.. week["eaters"]!.AsArray().SelectMany(eater =>
+                eater!["days"]!.AsArray().SelectMany(day => day!["items"]!.AsArray().Select(item => new Item(
+                (string)item!["id"]!, (string)eater["eaterId"]!, (string)day["day"]!, (string?)item["boxId"], (string?)item["batchId"],
+                    (decimal)item["grams"]!, item["eatenAt"] is not null, (string?)item["text"], item["never"] is not null))))], week);
         }
 
         public async Task<(int Status, JsonNode Body)> StepAsync(List<Item> items, JsonNode week)
@@ -60,34 +63,81 @@ public sealed class ManyHandsTests
             var shelf = week["shelf"]!.AsArray().SelectMany(group => group!["boxIds"]!.AsArray()).Select(id => (string)id!).ToList();
             switch (chance.Next(item is null ? 4 : 30))
             {
-                case 0 when shelf.Count > 0: return await host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = Any(shelf), eaterId = eater, day, place = chance.Next(4) }, version);
-                case 0 or 1: return await host.SendAsync(HttpMethod.Post, "/api/plan/portions", new { batchId = batch, eaterId = eater, day, grams = chance.Next(3) == 0 ? (decimal?)chance.Next(50, 400) : null }, version);
-                case 2: return await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "1 apple", eaterId = eater, day }, version);
+                case 0 when shelf.Count > 0:
+                    return await host.SendAsync(HttpMethod.Post, "/api/plan/boxes",
+                    new { boxId = Any(shelf), eaterId = eater, day, place = chance.Next(4) }, version);
+                case 0 or 1:
+                    return await host.SendAsync(HttpMethod.Post, "/api/plan/portions",
+                    new { batchId = batch, eaterId = eater, day, grams = chance.Next(3) == 0 ? (decimal?)chance.Next(50, 400) : null },
+                    version);
+                case 2:
+                    return await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "1 apple", eaterId = eater, day },
+                    version);
                 case 3: return await BatchAsync(batch);
-                case 4: return await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item!.Id}/place", new { eaterId = eater, day, place = chance.Next(4) }, version);
+                case 4:
+                    return await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item!.Id}/place",
+                    new { eaterId = eater, day, place = chance.Next(4) }, version);
                 case 5: return await host.SendAsync(HttpMethod.Delete, $"/api/plan/items/{item!.Id}", null, version);
-                case 6: return await host.SendAsync(HttpMethod.Put, $"/api/eat/items/{item!.Id}", new { eaten = chance.Next(3) > 0 }, version);
-                case 7: return await host.SendAsync(HttpMethod.Put, "/api/plan/portions", new { batchId = batch, eaterId = eater, grams = chance.Next(0, 500) }, version);
-                case 8: return await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item!.Id}/lock", new { isLocked = chance.Next(2) == 0 }, version);
+                case 6:
+                    return await host.SendAsync(HttpMethod.Put, $"/api/eat/items/{item!.Id}", new { eaten = chance.Next(3) > 0 },
+                    version);
+                case 7:
+                    return await host.SendAsync(HttpMethod.Put, "/api/plan/portions",
+                    new { batchId = batch, eaterId = eater, grams = chance.Next(0, 500) }, version);
+                case 8:
+                    return await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item!.Id}/lock",
+                    new { isLocked = chance.Next(2) == 0 }, version);
                 case 9: return await BatchAsync(batch);
-                case 10: return await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item!.Id}/amount", new { text = "2 apples" }, chance.Next(5) == 0 ? version - 1 : version);
+                case 10:
+                    return await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item!.Id}/amount", new { text = "2 apples" },
+                    chance.Next(5) == 0 ? version - 1 : version);
                 case 11: return await LabelAsync();
                 case 12: return await NeverAsync(eater);
                 case 13: return await RewriteAsync();
-                case 14 or 15: return await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "20 g house spread", eaterId = eater, day }, version);
-                case 16: return await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item!.Id}/amount", new { text = "30 g house spread" }, version);
-                case 17: return await host.SendAsync(HttpMethod.Post, "/api/plan/copies", new { eaterId = item!.Eater, day = item.Day, to = new[] { Any(Days), Any(Days) } }, version);
+                case 14 or 15:
+                    return await host.SendAsync(HttpMethod.Post, "/api/plan/foods",
+                    new { text = "20 g house spread", eaterId = eater, day }, version);
+                case 16:
+                    return await host.SendAsync(HttpMethod.Put, $"/api/plan/items/{item!.Id}/amount",
+                    new { text = "30 g house spread" }, version);
+                case 17:
+                    return await host.SendAsync(HttpMethod.Post, "/api/plan/copies",
+                    new { eaterId = item!.Eater, day = item.Day, to = new[] { Any(Days), Any(Days) } }, version);
                 case 18: return await MendAsync(eater, day, version);
                 case 19: return await EatPartAsync(item!, version);
                 case 20: return await BoxAsync(batch, version);
                 case 21: return await BoxAsync(batch, version);
                 case 22: return await WentInAsync(batch);
-                case 23 or 24: return await host.SendAsync(HttpMethod.Post, "/api/plan/entries", new { text = Any(["1 apple and half an oat bake box", "2 oat bake boxes", "100 g oat bake; dinner 600 kcal", "20 g house spread"]), eaterId = eater, day, eaten = chance.Next(2) == 0 }, version);
-                case 25: return await host.SendAsync(HttpMethod.Post, "/api/plan/guests", new { eaterId = eater, day, guests = chance.Next(0, 4), batchId = batch }, version);
-                case 26: return await host.SendAsync(HttpMethod.Post, "/api/plan/holds", new { eaterId = eater, day, measure = Any(["fat", "energy", "points"]), amount = chance.Next(0, 400), slot = Any(["evening", null]) }, version);
+                case 23 or 24:
+                    return await host.SendAsync(HttpMethod.Post, "/api/plan/entries",
+                    new
+                    {
+                        text = Any(
+                    ["1 apple and half an oat bake box", "2 oat bake boxes", "100 g oat bake; dinner 600 kcal", "20 g house spread"]),
+                        eaterId = eater,
+                        day,
+                        eaten = chance.Next(2) == 0
+                    }, version);
+                case 25:
+                    return await host.SendAsync(HttpMethod.Post, "/api/plan/guests",
+                    new { eaterId = eater, day, guests = chance.Next(0, 4), batchId = batch }, version);
+                case 26:
+                    return await host.SendAsync(HttpMethod.Post, "/api/plan/holds",
+                    new
+                    {
+                        eaterId = eater,
+                        day,
+                        measure = Any(["fat", "energy", "points"]),
+                        amount = chance.Next(0, 400),
+                        slot = Any(["evening", null])
+                    }, version);
                 case 27: return await host.SendAsync(HttpMethod.Post, $"/api/plan/items/{item!.Id}/freeze", null, version);
-                case 28: return await host.SendAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}/away", new { days = new[] { day }, isAway = chance.Next(2) == 0, slot = Any(["noon", null]) });
-                default: return Changes.Count > 0 ? await host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{Any(Changes)}/undo", "") : (0, JsonValue.Create(0));
+                case 28:
+                    return await host.SendAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}/away",
+                    new { days = new[] { day }, isAway = chance.Next(2) == 0, slot = Any(["noon", null]) });
+                default:
+                    return Changes.Count > 0
+                    ? await host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{Any(Changes)}/undo", "") : (0, JsonValue.Create(0));
             }
         }
 
@@ -106,7 +156,12 @@ public sealed class ManyHandsTests
         {
             if (!Careful.Remove(eater)) Careful.Add(eater);
             var row = (await host.GetAsync("/api/aim/eaters")).AsArray().Single(one => (string?)one!["id"] == eater)!;
-            var body = new { name = row["name"], aim = row["aim"], ways = new { neverAllergens = Careful.Contains(eater) ? new[] { "milk" } : [] } };
+            var body = new
+            {
+                name = row["name"],
+                aim = row["aim"],
+                ways = new { neverAllergens = Careful.Contains(eater) ? new[] { "milk" } : [] }
+            };
             return await host.SendAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}", body, (int)row["version"]!);
         }
 
@@ -114,7 +169,8 @@ public sealed class ManyHandsTests
         {
             var row = await host.GetAsync($"/api/recipes/{Recipe}");
             string[] lines = ["400 g rolled oats", Any(["4 eggs", "100 g butter", "100 g house spread"])];
-            return await host.SendAsync(HttpMethod.Put, $"/api/recipes/{Recipe}", new { name = "Oat bake", lines, portions = 4 }, (int)row["version"]!);
+            return await host.SendAsync(HttpMethod.Put, $"/api/recipes/{Recipe}", new { name = "Oat bake", lines, portions = 4 },
+                (int)row["version"]!);
         }
 
         private async Task<(int Status, JsonNode Body)> MendAsync(string eater, string day, int version)
@@ -134,14 +190,20 @@ public sealed class ManyHandsTests
             {
                 0 => await host.SendAsync(HttpMethod.Post, $"/api/plan/boxes/{box["id"]}/given-away", null, version),
                 1 => await host.SendAsync(HttpMethod.Post, $"/api/plan/boxes/{box["id"]}/thrown-away", null, version),
-                _ => await host.SendAsync(HttpMethod.Post, "/api/keep/boxes/put", new { boxes = new[] { new { id = box["id"], version = (int)box["version"]! - (chance.Next(6) == 0 ? 1 : 0) } }, place = Any(["fridge", "freezer", "counter", "takenAlong"]) }),
+                _ => await host.SendAsync(HttpMethod.Post, "/api/keep/boxes/put",
+                    new
+                    {
+                        boxes = new[] { new { id = box["id"], version = (int)box["version"]! - (chance.Next(6) == 0 ? 1 : 0) } },
+                        place = Any(["fridge", "freezer", "counter", "takenAlong"])
+                    }),
             };
         }
 
         private async Task<(int Status, JsonNode Body)> WentInAsync(string id)
         {
             var batch = await host.GetAsync($"/api/cook/batches/{id}");
-            return await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/lines/{chance.Next(3)}", new { text = Any(["", "300 g rolled oats", "100 g butter", null]) }, (int)batch["version"]!);
+            return await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/lines/{chance.Next(3)}",
+                new { text = Any(["", "300 g rolled oats", "100 g butter", null]) }, (int)batch["version"]!);
         }
 
         // Cooked, packed, emptied back, planned larger: whatever the batch is ready for, and what it is not.
@@ -153,13 +215,22 @@ public sealed class ManyHandsTests
             {
                 return chance.Next(2) == 0
                     ? await host.SendAsync(HttpMethod.Post, $"/api/cook/planned/{id}/cooked", null, version)
-                    : await host.SendAsync(HttpMethod.Put, $"/api/cook/planned/{id}", new { day = Any(Days), portions = chance.Next(1, 9) }, version);
+                    : await host.SendAsync(HttpMethod.Put, $"/api/cook/planned/{id}",
+                        new { day = Any(Days), portions = chance.Next(1, 9) }, version);
             }
 
-            if (chance.Next(4) == 0) return await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/weight", new { fullGrams = chance.Next(700, 1300), panGrams = 100 }, version);
+            if (chance.Next(4) == 0) return await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/weight",
+                new { fullGrams = chance.Next(700, 1300), panGrams = 100 }, version);
             return batch["boxes"]!.AsArray().Count > 0
                 ? await host.SendAsync(HttpMethod.Delete, $"/api/pack/batches/{id}/boxes", null, version)
-                : await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{id}/boxes", new { fullGrams = chance.Next(700, 1300), panGrams = 100, boxes = chance.Next(1, 9), pieces = chance.Next(3) == 0 ? (int?)chance.Next(4, 40) : null }, version);
+                : await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{id}/boxes",
+                    new
+                    {
+                        fullGrams = chance.Next(700, 1300),
+                        panGrams = 100,
+                        boxes = chance.Next(1, 9),
+                        pieces = chance.Next(3) == 0 ? (int?)chance.Next(4, 40) : null
+                    }, version);
         }
     }
 
@@ -175,9 +246,21 @@ public sealed class ManyHandsTests
         var spread = (string)(await host.PostAsync("/api/foods", House.Label(hasMilk: false)))["id"]!;
         var house = new House(host, chance) { Spread = spread, Recipe = recipe.ToString() };
         house.Eaters.Add(first.ToString());
-        house.Eaters.Add((string)(await host.PostAsync("/api/aim/eaters", new { name = "Bo", aim = new { leading = "energy", bands = new { energy = new { max = 2000 } }, rule = (object?)null } }))["id"]!);
+        house.Eaters.Add(
+            (string)(await host.PostAsync("/api/aim/eaters",
+            new
+            {
+                name = "Bo",
+                aim = new { leading = "energy", bands = new { energy = new { max = 2000 } }, rule = (object?)null }
+            }))["id"]!);
         house.Batches.Add((string)(await host.GetAsync("/api/pack/batches"))[0]!["id"]!);
-        foreach (var planned in (await host.PostAsync("/api/cook/planned", new { day = "2026-11-26", dishes = new[] { new { recipeId = recipe, portions = 4 }, new { recipeId = recipe, portions = 2 } } })).AsArray())
+        foreach (var planned in (
+            await host.PostAsync("/api/cook/planned",
+            new
+            {
+                day = "2026-11-26",
+                dishes = new[] { new { recipeId = recipe, portions = 4 }, new { recipeId = recipe, portions = 2 } }
+            })).AsArray())
             house.Batches.Add((string)planned!["id"]!);
 
         var refused = 0;
@@ -240,13 +323,15 @@ public sealed class ManyHandsTests
     // The ledger only grows, and what stands of it is what lies on days as eaten.
     private static async Task<List<string>> LedgerHoldsAsync(Host host, List<string> before, List<Item> items)
     {
-        var entries = await OldFile.AskAsync(host.Data, "SELECT Id || ItemId || EaterId || Day || EatenAt || Measures || coalesce(CorrectsId, '') FROM Entries");
+        var entries = await OldFile.AskAsync(host.Data,
+            "SELECT Id || ItemId || EaterId || Day || EatenAt || Measures || coalesce(CorrectsId, '') FROM Entries");
         Assert.Empty(before.Except(entries));
         var standing = await OldFile.AskAsync(host.Data, """
             SELECT lower(ItemId) || ' ' || Day FROM Entries entry
             WHERE NOT IsTakenBack AND NOT EXISTS (SELECT 1 FROM Entries other WHERE other.CorrectsId = entry.Id)
             """);
-        Assert.Equal(items.Where(item => item.IsEaten).Select(item => $"{item.Id} {item.Day}").Order(StringComparer.Ordinal), standing.Order(StringComparer.Ordinal));
+        Assert.Equal(items.Where(item => item.IsEaten).Select(item => $"{item.Id} {item.Day}").Order(StringComparer.Ordinal),
+            standing.Order(StringComparer.Ordinal));
         return entries;
     }
 
@@ -255,7 +340,9 @@ public sealed class ManyHandsTests
     {
         // What is marked lay there before the mark, on that very day, as that very thing.
         foreach (var item in after.Where(item => item.IsNever))
-            Assert.Contains(before, old => (old.Id, old.Eater, old.Day) == (item.Id, item.Eater, item.Day) && old.Box == item.Box && old.Batch == item.Batch || old.Id == item.Id && old.Batch != item.Batch);
+            Assert.Contains(before, old =>
+                (old.Id, old.Eater, old.Day) == (item.Id, item.Eater, item.Day) && old.Box == item.Box && old.Batch == item.Batch
+                || old.Id == item.Id && old.Batch != item.Batch);
 
         // And the mark is right, judged here by what the label said then and says now.
         foreach (var item in after.Where(item => item.Text?.Contains("spread", StringComparison.Ordinal) == true))
@@ -293,7 +380,8 @@ public sealed class ManyHandsTests
             }
 
             // No gram of a packed batch is lost but those that are said to be over.
-            if (boxes.Count > 0) Assert.True(boxes.Sum(box => (decimal)box!["grams"]!) <= (decimal)batch["fullGrams"]! - (decimal)batch["panGrams"]! + 0.001m);
+            if (boxes.Count > 0) Assert.True(boxes.Sum(box =>
+                (decimal)box!["grams"]!) <= (decimal)batch["fullGrams"]! - (decimal)batch["panGrams"]! + 0.001m);
             Assert.Equal(boxes.Count > 0 ? 0 : after.Count(item => item.Batch == id), batch["planned"]!.AsArray().Count);
         }
 
@@ -302,11 +390,13 @@ public sealed class ManyHandsTests
         foreach (var portion in after.Where(item => item.Batch is not null))
         {
             Assert.False(portion.IsEaten);
-            if ((string?)unpacked[portion.Batch!]["state"] == "planned") Assert.True(string.CompareOrdinal(portion.Day, (string)unpacked[portion.Batch!]["cookedOn"]!) >= 0);
+            if ((string?)unpacked[portion.Batch!]["state"] == "planned") Assert.True(
+                string.CompareOrdinal(portion.Day, (string)unpacked[portion.Batch!]["cookedOn"]!) >= 0);
         }
 
         foreach (var (id, batch) in unpacked)
-            Assert.Equal((decimal)batch["grams"]! - (decimal)batch["leftGrams"]!, after.Where(item => item.Batch == id).Sum(item => item.Grams));
+            Assert.Equal((decimal)batch["grams"]! - (decimal)batch["leftGrams"]!,
+                after.Where(item => item.Batch == id).Sum(item => item.Grams));
 
         // What was eaten stays on its day, eaten or not eaten any more; it leaves only by an undo.
         foreach (var eaten in before.Where(item => item.IsEaten))
@@ -321,27 +411,37 @@ public sealed class ManyHandsTests
     {
         using var host = new Host();
         var (eater, recipe, _) = await host.LaidTableAsync();
-        var planned = (await host.PostAsync("/api/cook/planned", new { day = "2026-11-25", dishes = new[] { new { recipeId = recipe, portions = 6 } } }))[0]!;
+        var planned =
+            (await host.PostAsync("/api/cook/planned",
+            new { day = "2026-11-25", dishes = new[] { new { recipeId = recipe, portions = 6 } } }))[0]!;
         var id = (string)planned["id"]!;
         var cooked = await host.PostAsync($"/api/cook/planned/{id}/cooked", null, (int)planned["version"]!);
-        foreach (var day in Days.Take(3)) await host.PostAsync("/api/plan/portions", new { batchId = id, eaterId = eater, day }, await host.PlanVersionAsync());
+        foreach (var day in Days.Take(3)) await host.PostAsync("/api/plan/portions", new { batchId = id, eaterId = eater, day },
+            await host.PlanVersionAsync());
 
         async Task<int> LayAsync(int i)
         {
             var version = await host.PlanVersionAsync();
             return i % 2 == 0
-                ? (await host.SendAsync(HttpMethod.Post, "/api/plan/portions", new { batchId = id, eaterId = eater, day = Days[i % 5] }, version)).Status
-                : (await host.SendAsync(HttpMethod.Put, "/api/plan/portions", new { batchId = id, eaterId = eater, grams = 100 + i }, version)).Status;
+                ? (await host.SendAsync(HttpMethod.Post, "/api/plan/portions", new { batchId = id, eaterId = eater, day = Days[i % 5] },
+                    version)).Status
+                : (await host.SendAsync(HttpMethod.Put, "/api/plan/portions", new { batchId = id, eaterId = eater, grams = 100 + i },
+                    version)).Status;
         }
 
         var hands = Enumerable.Range(0, 8).Select(i => Task.Run(() => LayAsync(i))).ToList();
-        var packing = Task.Run(async () => (await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{id}/boxes", new { fullGrams = 1000, panGrams = 100, boxes = 12 }, (int)cooked["version"]!)).Status);
+        var packing = Task.Run(async () =>
+            (await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{id}/boxes", new { fullGrams = 1000, panGrams = 100, boxes = 12 },
+            (int)cooked["version"]!)).Status);
         var statuses = await Task.WhenAll([.. hands, packing]);
-        Assert.All(statuses, status => Assert.True(status is 200 or 404 or 409 or 412 or 422, status.ToString(System.Globalization.CultureInfo.InvariantCulture)));
-        if (await packing != 200) await host.PostAsync($"/api/pack/batches/{id}/boxes", new { fullGrams = 1000, panGrams = 100, boxes = 12 }, (int)(await host.GetAsync($"/api/pack/batches/{id}"))["version"]!);
+        Assert.All(statuses, status =>
+            Assert.True(status is 200 or 404 or 409 or 412 or 422, status.ToString(System.Globalization.CultureInfo.InvariantCulture)));
+        if (await packing != 200) await host.PostAsync($"/api/pack/batches/{id}/boxes",
+            new { fullGrams = 1000, panGrams = 100, boxes = 12 }, (int)(await host.GetAsync($"/api/pack/batches/{id}"))["version"]!);
 
         var week = await host.GetAsync($"/api/plan/weeks/{Monday}");
-        var items = week["eaters"]!.AsArray().SelectMany(one => one!["days"]!.AsArray()).SelectMany(day => day!["items"]!.AsArray()).ToList();
+        var items = week["eaters"]!.AsArray().SelectMany(one => one!["days"]!.AsArray()).SelectMany(day =>
+            day!["items"]!.AsArray()).ToList();
         Assert.InRange(items.Count, 3, 7);
         Assert.All(items, item => Assert.True(item!["boxId"] is not null && item["batchId"] is null));
         Assert.Equal(12, (await host.GetAsync($"/api/pack/batches/{id}"))["boxes"]!.AsArray().Count);
@@ -362,8 +462,10 @@ public sealed class ManyHandsTests
         using var upgraded = new Host(path);
         var week = await upgraded.GetAsync($"/api/plan/weeks/{Monday}");
         var item = week["eaters"]![0]!["days"]![3]!["items"]![0]!;
-        Assert.Equal(("01a00000-0000-7000-8000-0000000000c1", 300m, true), ((string)item["boxId"]!, (decimal)item["grams"]!, (bool)item["isLocked"]!));
-        Assert.Equal("01a00000-0000-7000-8000-0000000000c2", (string)Assert.Single(Assert.Single(week["shelf"]!.AsArray())!["boxIds"]!.AsArray())!);
+        Assert.Equal(("01a00000-0000-7000-8000-0000000000c1", 300m, true),
+            ((string)item["boxId"]!, (decimal)item["grams"]!, (bool)item["isLocked"]!));
+        Assert.Equal("01a00000-0000-7000-8000-0000000000c2",
+            (string)Assert.Single(Assert.Single(week["shelf"]!.AsArray())!["boxIds"]!.AsArray())!);
         Assert.Empty(week["unpacked"]!.AsArray());
         await upgraded.MustAsync(HttpMethod.Delete, $"/api/plan/items/{item["id"]}", null, (int)week["version"]!);
         Assert.Equal(2, (await upgraded.GetAsync($"/api/plan/weeks/{Monday}"))["shelf"]![0]!["boxIds"]!.AsArray().Count);

@@ -20,22 +20,32 @@ public sealed class NeverTests : IDisposable
 
     public void Dispose() => host.Dispose();
 
-    private static object Aim => new { leading = "energy", bands = new { energy = new { min = 1450, target = 1525, max = 1600 } }, rule = (object?)null };
+    private static object Aim =>
+        new { leading = "energy", bands = new { energy = new { min = 1450, target = 1525, max = 1600 } }, rule = (object?)null };
 
     private static object Label(string name, params string[] allergens) =>
-        new { name, group = "fats", allergens, label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 100 } };
+        new
+        {
+            name,
+            group = "fats",
+            allergens,
+            label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 100 }
+        };
 
     private async Task OpenAsync(params string[] lines)
     {
         isa = (Guid)(await host.PostAsync("/api/aim/eaters", new { name = "Isa", aim = Aim }))["id"]!;
         bo = (Guid)(await host.PostAsync("/api/aim/eaters", new { name = "Bo", aim = Aim }))["id"]!;
-        recipe = (Guid)(await host.PostAsync("/api/recipes", new { name = "Oat bake", lines = lines.Length > 0 ? lines : ["400 g rolled oats", "4 eggs"], portions = 4 }))["id"]!;
+        recipe = (Guid)(
+            await host.PostAsync("/api/recipes",
+            new { name = "Oat bake", lines = lines.Length > 0 ? lines : ["400 g rolled oats", "4 eggs"], portions = 4 }))["id"]!;
     }
 
     private async Task<string> PackAsync()
     {
         var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe });
-        var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 1200, panGrams = 455, boxes = 4 }, (int)batch["version"]!);
+        var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 1200, panGrams = 455, boxes = 4 },
+            (int)batch["version"]!);
         boxes = [.. packed["boxes"]!.AsArray().Select(box => (Guid)box!["id"]!)];
         return (string)batch["id"]!;
     }
@@ -43,7 +53,8 @@ public sealed class NeverTests : IDisposable
     private async Task NeverAsync(Guid eater, params string[] allergens)
     {
         var row = (await host.GetAsync("/api/aim/eaters")).AsArray().Single(one => (Guid)one!["id"]! == eater)!;
-        await host.MustAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}", new { name = row["name"], aim = Aim, ways = new { neverAllergens = allergens } }, (int)row["version"]!);
+        await host.MustAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}",
+            new { name = row["name"], aim = Aim, ways = new { neverAllergens = allergens } }, (int)row["version"]!);
     }
 
     private async Task<JsonNode> DayAsync(Guid eater, string day = Later) => (await host.GetAsync($"/api/eat/{eater}/{day}"))["day"]!;
@@ -75,7 +86,8 @@ public sealed class NeverTests : IDisposable
         {
             // The reading shows the file as it is at its first question; the label changes after that.
             await db.Foods.CountAsync();
-            await host.MustAsync(HttpMethod.Put, $"/api/foods/{Uri.EscapeDataString((string)food["id"]!)}", Label("milk"), (int)food["version"]!);
+            await host.MustAsync(HttpMethod.Put, $"/api/foods/{Uri.EscapeDataString((string)food["id"]!)}", Label("milk"),
+                (int)food["version"]!);
 
             // As where nobody has asked since.
             host.Services.GetRequiredService<CachedRead<FoodIndex>>().Forget();
@@ -104,9 +116,12 @@ public sealed class NeverTests : IDisposable
     {
         await OpenAsync();
         await NeverAsync(isa, "milk");
-        await host.PostAsync("/api/plan/events", new { eaterId = isa, day = Later, name = "Supper", items = new[] { new { name = "fish", figures = new { energy = 600 } } } }, await host.PlanVersionAsync());
+        await host.PostAsync("/api/plan/events",
+            new { eaterId = isa, day = Later, name = "Supper", items = new[] { new { name = "fish", figures = new { energy = 600 } } } },
+            await host.PlanVersionAsync());
         var item = ItemOf(await DayAsync(isa));
-        Assert.Equal((422, "amount-unread"), await TryAsync(HttpMethod.Put, $"/api/plan/items/{item}/amount", new { text = "50 g butter" }));
+        Assert.Equal((422, "amount-unread"),
+            await TryAsync(HttpMethod.Put, $"/api/plan/items/{item}/amount", new { text = "50 g butter" }));
     }
 
     [Fact]
@@ -114,26 +129,33 @@ public sealed class NeverTests : IDisposable
     {
         await OpenAsync();
         await NeverAsync(isa, "milk");
-        var batch = (await host.PostAsync("/api/cook/planned", new { day = Today, dishes = new[] { new { recipeId = recipe, portions = 4 } } }))[0]!;
+        var batch = (
+            await host.PostAsync("/api/cook/planned", new { day = Today, dishes = new[] { new { recipeId = recipe, portions = 4 } } }))[0]!;
         foreach (var eater in new[] { isa, bo })
-            await host.PostAsync("/api/plan/portions", new { batchId = batch["id"], eaterId = eater, day = Later }, await host.PlanVersionAsync());
+            await host.PostAsync("/api/plan/portions", new { batchId = batch["id"], eaterId = eater, day = Later },
+                await host.PlanVersionAsync());
         var before = await DayAsync(isa);
         Assert.Null(before["items"]![0]!["never"]);
-        await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe}", new { name = "Oat bake", lines = new[] { "400 g rolled oats", "50 g butter" }, portions = 4 }, 1);
+        await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe}",
+            new { name = "Oat bake", lines = new[] { "400 g rolled oats", "50 g butter" }, portions = 4 }, 1);
 
         var day = await DayAsync(isa);
         Assert.Equal("milk", (string?)day["items"]![0]!["never"]!["allergens"]![0]);
         Assert.False((bool)day["fits"]!);
         Assert.Null((await DayAsync(bo))["items"]![0]!["never"]);
         Assert.Equal(["Isa"], (await AskedAsync()).Select(one => (string?)one!["eater"]));
-        Assert.Equal((422, "never-for"), await TryAsync(HttpMethod.Put, $"/api/plan/items/{ItemOf(day)}/place", new { eaterId = isa, day = "2026-11-28" }));
-        Assert.Equal((422, "never-for"), await TryAsync(HttpMethod.Post, "/api/plan/portions", new { batchId = batch["id"], eaterId = isa, day = "2026-11-28" }));
+        Assert.Equal((422, "never-for"),
+            await TryAsync(HttpMethod.Put, $"/api/plan/items/{ItemOf(day)}/place", new { eaterId = isa, day = "2026-11-28" }));
+        Assert.Equal((422, "never-for"),
+            await TryAsync(HttpMethod.Post, "/api/plan/portions", new { batchId = batch["id"], eaterId = isa, day = "2026-11-28" }));
 
         // Cooked and weighed it is refused for Isa by name; once Isa's is taken off, Bo gets theirs.
         var cooked = await host.PostAsync($"/api/cook/planned/{batch["id"]}/cooked", null, (int)batch["version"]!);
-        Assert.Equal(["Isa"], (await host.GetAsync($"/api/pack/batches/{batch["id"]}"))["neverFor"]!.AsArray().Select(one => (string?)one!["name"]));
+        Assert.Equal(["Isa"],
+            (await host.GetAsync($"/api/pack/batches/{batch["id"]}"))["neverFor"]!.AsArray().Select(one => (string?)one!["name"]));
         var scale = new { fullGrams = 600, panGrams = 0, boxes = 4 };
-        var (status, refusal) = await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{batch["id"]}/boxes", scale, (int)cooked["version"]!);
+        var (status, refusal) = await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{batch["id"]}/boxes", scale,
+            (int)cooked["version"]!);
         Assert.Equal((422, true), (status, ((string)refusal["detail"]!).Contains("Isa must never get this", StringComparison.Ordinal)));
         await host.PostAsync("/api/plan/excluded/off", new { itemIds = new[] { ItemOf(day) } });
         await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", scale, (int)cooked["version"]!);
@@ -149,15 +171,21 @@ public sealed class NeverTests : IDisposable
         await NeverAsync(isa, "milk");
         var batch = await PackAsync();
         await host.PostAsync("/api/plan/boxes", new { boxId = boxes[0], eaterId = isa, day = Later }, await host.PlanVersionAsync());
-        await host.PostAsync("/api/plan/foods", new { text = "20 g kitchen spread", eaterId = isa, day = Later }, await host.PlanVersionAsync());
-        await host.MustAsync(HttpMethod.Put, $"/api/foods/{Uri.EscapeDataString((string)spread["id"]!)}", Label("Kitchen spread", "milk"), 1);
+        await host.PostAsync("/api/plan/foods", new { text = "20 g kitchen spread", eaterId = isa, day = Later },
+            await host.PlanVersionAsync());
+        await host.MustAsync(HttpMethod.Put, $"/api/foods/{Uri.EscapeDataString((string)spread["id"]!)}", Label("Kitchen spread", "milk"),
+            1);
 
         var day = await DayAsync(isa);
         Assert.All(day["items"]!.AsArray(), item => Assert.Equal("milk", (string?)item!["never"]!["allergens"]![0]));
-        Assert.Equal((422, "never-for"), await TryAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[1], eaterId = isa, day = "2026-11-28" }));
-        Assert.Equal((422, "never-for"), await TryAsync(HttpMethod.Put, $"/api/plan/items/{ItemOf(day)}/place", new { eaterId = isa, day = "2026-11-28" }));
-        Assert.Equal((422, "never-for"), await TryAsync(HttpMethod.Post, "/api/plan/copies", new { eaterId = isa, day = Later, to = new[] { "2026-11-28" } }));
-        Assert.Equal((200, ""), await TryAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[1], eaterId = bo, day = "2026-11-28" }));
+        Assert.Equal((422, "never-for"),
+            await TryAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[1], eaterId = isa, day = "2026-11-28" }));
+        Assert.Equal((422, "never-for"),
+            await TryAsync(HttpMethod.Put, $"/api/plan/items/{ItemOf(day)}/place", new { eaterId = isa, day = "2026-11-28" }));
+        Assert.Equal((422, "never-for"),
+            await TryAsync(HttpMethod.Post, "/api/plan/copies", new { eaterId = isa, day = Later, to = new[] { "2026-11-28" } }));
+        Assert.Equal((200, ""),
+            await TryAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[1], eaterId = bo, day = "2026-11-28" }));
 
         // On the shelf, on the labels, in what still fits, and in no mend but the one that takes it off.
         var shelf = (await host.GetAsync($"/api/plan/weeks/{Today}"))["shelf"]![0]!;
@@ -168,7 +196,8 @@ public sealed class NeverTests : IDisposable
         var depth = await host.GetAsync($"/api/plan/days/{isa}/{Later}");
         Assert.All(depth["mends"]!.AsArray(), mend => Assert.Equal("takeOff", (string?)Assert.Single(mend!["steps"]!.AsArray())!["kind"]));
         Assert.All(depth["stillFits"]!.AsArray(), offer => Assert.False((bool)offer!["fits"]!));
-        Assert.DoesNotContain(depth["stillFits"]!.AsArray(), offer => offer!["boxId"] is not null || ((string)offer["name"]!).Contains("spread", StringComparison.Ordinal));
+        Assert.DoesNotContain(depth["stillFits"]!.AsArray(), offer =>
+            offer!["boxId"] is not null || ((string)offer["name"]!).Contains("spread", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -205,7 +234,8 @@ public sealed class NeverTests : IDisposable
         var item = ItemOf(await DayAsync(isa));
         await host.MustAsync(HttpMethod.Put, $"/api/plan/items/{item}/lock", new { isLocked = true }, await host.PlanVersionAsync());
         await NeverAsync(isa, "eggs");
-        var fit = await host.PostAsync("/api/plan/fits", new { from = Later, to = Later, eaterIds = new[] { isa }, scope = "gaps", seconds = 0.3 });
+        var fit = await host.PostAsync("/api/plan/fits",
+            new { from = Later, to = Later, eaterIds = new[] { isa }, scope = "gaps", seconds = 0.3 });
         while (!(bool)fit["isDone"]! || (int)fit["draft"]! == 0) fit = await host.GetAsync($"/api/plan/fits/{fit["id"]}");
         var day = Assert.Single(fit["days"]!.AsArray())!;
         Assert.Equal(["Oat bake"], day["goes"]!.AsArray().Select(name => (string?)name));

@@ -8,7 +8,8 @@ public sealed class OddThingsTests
 {
     private static readonly string[] Screens =
     [
-        "/api/overview", "/api/plan/weeks/2026-11-25", "/api/plan/weeks/9999-12-31", "/api/plan/weeks/0001-01-01", "/api/pack/batches", "/api/plan/calendar.ics",
+        "/api/overview", "/api/plan/weeks/2026-11-25", "/api/plan/weeks/9999-12-31", "/api/plan/weeks/0001-01-01", "/api/pack/batches",
+            "/api/plan/calendar.ics",
     ];
 
     private static async Task AnswersAsync(Host host)
@@ -33,7 +34,13 @@ public sealed class OddThingsTests
         var version = await host.PlanVersionAsync();
         await host.PostAsync("/api/plan/foods", new { text = "1 apple", eaterId = eater, day = "2026-11-25" }, version);
         var item = (string)(await host.GetAsync($"/api/eat/{eater}/2026-11-25"))["day"]!["items"]![0]!["id"]!;
-        var meal = new { eaterId = eater, day = far, name = "Supper", items = new[] { new { name = "fish", figures = new { energy = 600 } } } };
+        var meal = new
+        {
+            eaterId = eater,
+            day = far,
+            name = "Supper",
+            items = new[] { new { name = "fish", figures = new { energy = 600 } } }
+        };
         var fit = new { from = far, to = far, seconds = 1 };
         foreach (var (method, path, body) in new (HttpMethod, string, object?)[]
         {
@@ -63,7 +70,8 @@ public sealed class OddThingsTests
     {
         using var host = new Host();
         var (eater, recipe, boxes) = await host.LaidTableAsync();
-        await host.PostAsync("/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = "2026-11-25" }, await host.PlanVersionAsync());
+        await host.PostAsync("/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = "2026-11-25" },
+            await host.PlanVersionAsync());
         await host.PostAsync("/api/cook/planned", new { day = "2026-11-26", dishes = new[] { new { recipeId = recipe, portions = 4 } } });
         await WriteAsync(host, "UPDATE Batches SET CookedOn = '9999-12-31'");
         await AnswersAsync(host);
@@ -82,17 +90,23 @@ public sealed class OddThingsTests
         using var host = new Host();
         var (eater, _, _) = await host.LaidTableAsync();
         var lines = takenOut is null ? new[] { line } : [line, takenOut];
-        var recipe = await host.PostAsync("/api/recipes", new { name = "Odd", lines, takenOut = lines.Select((_, i) => isTakenOut && i == 1).ToArray(), portions = 4 });
-        var planned = (await host.PostAsync("/api/cook/planned", new { day = "2026-11-26", dishes = new[] { new { recipeId = recipe["id"], portions = 4 } } }))[0]!;
+        var recipe = await host.PostAsync("/api/recipes",
+            new { name = "Odd", lines, takenOut = lines.Select((_, i) => isTakenOut && i == 1).ToArray(), portions = 4 });
+        var planned =
+            (await host.PostAsync("/api/cook/planned",
+            new { day = "2026-11-26", dishes = new[] { new { recipeId = recipe["id"], portions = 4 } } }))[0]!;
         await AnswersAsync(host);
-        var shown = Assert.Single((await host.GetAsync("/api/plan/weeks/2026-11-25"))["unpacked"]!.AsArray(), batch => (string?)batch!["name"] == "Odd")!;
+        var shown = Assert.Single((await host.GetAsync("/api/plan/weeks/2026-11-25"))["unpacked"]!.AsArray(), batch =>
+            (string?)batch!["name"] == "Odd")!;
         Assert.Null(shown["grams"]);
-        var (status, refusal) = await host.SendAsync(HttpMethod.Post, "/api/plan/portions", new { batchId = planned["id"], eaterId = eater, day = "2026-11-27" }, await host.PlanVersionAsync());
+        var (status, refusal) = await host.SendAsync(HttpMethod.Post, "/api/plan/portions",
+            new { batchId = planned["id"], eaterId = eater, day = "2026-11-27" }, await host.PlanVersionAsync());
         Assert.Equal((422, "urn:lively-tern:problem:weight-unknown"), (status, (string?)refusal["type"]));
         Assert.Contains("Odd", (string)refusal["detail"]!);
 
         // A portion that lies there from before the recipe was odd: its day is shown, its figures are at least what is known.
-        await WriteAsync(host, $"INSERT INTO PlanItems (Id, EaterId, Day, Position, BatchId, Milligrams, FoodIsTrace, IsLocked, IsFitted) SELECT '0193A5D2-0000-7000-8000-000000000001', Id, '2026-11-27', 0, '{((string)planned["id"]!).ToUpperInvariant()}', 300000, 0, 0, 0 FROM Eaters");
+        await WriteAsync(host,
+            $"INSERT INTO PlanItems (Id, EaterId, Day, Position, BatchId, Milligrams, FoodIsTrace, IsLocked, IsFitted) SELECT '0193A5D2-0000-7000-8000-000000000001', Id, '2026-11-27', 0, '{((string)planned["id"]!).ToUpperInvariant()}', 300000, 0, 0, 0 FROM Eaters");
         await AnswersAsync(host);
         var item = (await host.GetAsync($"/api/eat/{eater}/2026-11-27"))["day"]!["items"]![0]!;
         Assert.False((bool)item["figures"]!["energy"]!["complete"]!);
@@ -101,7 +115,8 @@ public sealed class OddThingsTests
         // Weighed, it has a weight.
         var cooked = await host.PostAsync($"/api/cook/planned/{planned["id"]}/cooked", null, (int)planned["version"]!);
         await host.PostAsync($"/api/pack/batches/{planned["id"]}/preview", new { fullGrams = 500, panGrams = 100, boxes = 2 });
-        await host.PostAsync($"/api/pack/batches/{planned["id"]}/boxes", new { fullGrams = 500, panGrams = 100, boxes = 2 }, (int)cooked["version"]!);
+        await host.PostAsync($"/api/pack/batches/{planned["id"]}/boxes", new { fullGrams = 500, panGrams = 100, boxes = 2 },
+            (int)cooked["version"]!);
         await AnswersAsync(host);
     }
 
@@ -111,7 +126,8 @@ public sealed class OddThingsTests
         using var host = new Host();
         var (_, recipe, _) = await host.LaidTableAsync();
         var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe });
-        var (status, refusal) = await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 0.4, panGrams = 0, boxes = 4 }, (int)batch["version"]!);
+        var (status, refusal) = await host.SendAsync(HttpMethod.Post, $"/api/pack/batches/{batch["id"]}/boxes",
+            new { fullGrams = 0.4, panGrams = 0, boxes = 4 }, (int)batch["version"]!);
         Assert.Equal((422, "urn:lively-tern:problem:weight-tiny"), (status, (string?)refusal["type"]));
         await WriteAsync(host, "UPDATE Batches SET CookedMilligrams = 400, PanMilligrams = 0 WHERE CookedMilligrams IS NOT NULL");
         await AnswersAsync(host);
@@ -125,7 +141,8 @@ public sealed class OddThingsTests
         using var host = new Host();
         var (eater, _, _) = await host.LaidTableAsync();
         var batch = ((string)(await host.GetAsync("/api/pack/batches"))[0]!["id"]!).ToUpperInvariant();
-        await WriteAsync(host, $"INSERT INTO PlanItems (Id, EaterId, Day, Position, BatchId, Milligrams, FoodIsTrace, IsLocked, IsFitted) SELECT '0193A5D2-0000-7000-8000-000000000001', Id, '2026-11-27', 0, '{batch}', 300000, 0, 0, 0 FROM Eaters");
+        await WriteAsync(host,
+            $"INSERT INTO PlanItems (Id, EaterId, Day, Position, BatchId, Milligrams, FoodIsTrace, IsLocked, IsFitted) SELECT '0193A5D2-0000-7000-8000-000000000001', Id, '2026-11-27', 0, '{batch}', 300000, 0, 0, 0 FROM Eaters");
         await AnswersAsync(host);
         await host.GetAsync($"/api/plan/days/{eater}/2026-11-27");
         await host.GetAsync($"/api/eat/{eater}/2026-11-27");
@@ -139,17 +156,22 @@ public sealed class OddThingsTests
     {
         using var host = new Host();
         var (_, oats, _) = await host.LaidTableAsync();
-        var stew = (Guid)(await host.PostAsync("/api/recipes", new { name = "Stew", lines = new[] { "1000 g carrots" }, portions = 4 }))["id"]!;
+        var stew = (Guid)(
+            await host.PostAsync("/api/recipes", new { name = "Stew", lines = new[] { "1000 g carrots" }, portions = 4 }))["id"]!;
         async Task PackAsync(Guid recipe, int full)
         {
             var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe });
-            await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = full, panGrams = 0, boxes = 4 }, (int)batch["version"]!);
+            await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = full, panGrams = 0, boxes = 4 },
+                (int)batch["version"]!);
         }
 
         await PackAsync(stew, 800);
         for (var i = 0; i < 25; i++) await PackAsync(oats, 1200);
-        await host.PostAsync("/api/cook/planned", new { day = "2026-11-26", dishes = new[] { new { recipeId = stew, portions = 4 }, new { recipeId = oats, portions = 4 } } });
+        await host.PostAsync("/api/cook/planned",
+            new { day = "2026-11-26", dishes = new[] { new { recipeId = stew, portions = 4 }, new { recipeId = oats, portions = 4 } } });
         var unpacked = (await host.GetAsync("/api/plan/weeks/2026-11-25"))["unpacked"]!.AsArray();
-        Assert.Equal((800m, "earlierBatches"), unpacked.Where(batch => (string?)batch!["name"] == "Stew").Select(batch => ((decimal)batch!["grams"]!, (string)batch["expected"]!["from"]!)).Single());
+        Assert.Equal((800m, "earlierBatches"),
+            unpacked.Where(batch => (string?)batch!["name"] == "Stew").Select(batch =>
+            ((decimal)batch!["grams"]!, (string)batch["expected"]!["from"]!)).Single());
     }
 }

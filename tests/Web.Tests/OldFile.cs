@@ -31,7 +31,8 @@ internal static class OldFile
     /// <returns>How many rows it changed.</returns>
     public static async Task<int> WriteAsync(string path, string sql)
     {
-        await using var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = path, Pooling = false }.ToString());
+        await using var connection =
+            new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = path, Pooling = false }.ToString());
         await connection.OpenAsync();
         await using var command = connection.CreateCommand();
         command.CommandText = sql;
@@ -41,7 +42,8 @@ internal static class OldFile
     /// <summary>Runs some SQL on a file, and reads the first column of what it gives.</summary>
     public static async Task<List<string>> AskAsync(string path, string sql)
     {
-        await using var connection = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = path, Pooling = false }.ToString());
+        await using var connection =
+            new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = path, Pooling = false }.ToString());
         await connection.OpenAsync();
         await using var command = connection.CreateCommand();
         command.CommandText = sql;

@@ -17,7 +17,8 @@ public sealed class OwnDoorTests : IClassFixture<OwnDoorTests.House>
 
     public OwnDoorTests(House house) => host = house.Open;
 
-    private async Task<(int Status, string? Type)> AskAsync(HttpMethod method, string path, HttpContent? body, params (string Name, string Value)[] headers)
+    private async Task<(int Status, string? Type)> AskAsync(HttpMethod method, string path, HttpContent? body,
+        params (string Name, string Value)[] headers)
     {
         using var request = new HttpRequestMessage(method, path) { Content = body };
         foreach (var (name, value) in headers)
@@ -108,7 +109,8 @@ public sealed class OwnDoorTests : IClassFixture<OwnDoorTests.House>
         var aim = new { leading = "energy", bands = new { energy = new { max = 2000 } }, rule = (object?)null };
         var day = await host.SendAsync(HttpMethod.Post, "/api/calc/day", new { items = new[] { new { line = row } }, aim });
         Assert.True(day.Status is 200 or 422);
-        var scale = await host.SendAsync(HttpMethod.Post, "/api/calc/scale", new { recipe = new { lines = new[] { "400 g rolled oats" }, portions = 4 }, by = new { line = 0, atHand = row } });
+        var scale = await host.SendAsync(HttpMethod.Post, "/api/calc/scale",
+            new { recipe = new { lines = new[] { "400 g rolled oats" }, portions = 4 }, by = new { line = 0, atHand = row } });
         Assert.Equal(422, scale.Status);
         using var file = new StringContent($$"""{"@context": "https://schema.org", "@type": "Recipe", "name": "Row", "recipeYield": "{{row}}", "recipeIngredient": ["1 egg"]}""");
         file.Headers.ContentType = new("application/octet-stream");

@@ -35,11 +35,16 @@ public sealed class PrepDayApiTests : IDisposable
         Assert.True((bool)laid["isProven"]!);
         Assert.Equal((int)laid["end"]!, (int)laid["bound"]!);
         var chop = laid["tasks"]!.AsArray().Single(task => (string)task!["task"]!["kind"]! == "prepare")!;
-        Assert.Equal([220m, 440m], chop["task"]!["amounts"]!.AsArray().Select(amount => (decimal)amount!["grams"]!).Order()); // of twice the recipes
+        // of twice the recipes
+        Assert.Equal([220m, 440m], chop["task"]!["amounts"]!.AsArray().Select(amount => (decimal)amount!["grams"]!).Order());
         Assert.Equal(190, (int)laid["warmUps"]![0]!["celsius"]!);
 
         // Begun later and with the soup left out: only tried, nothing kept.
-        var wishes = new { cooks = new[] { new { name = "Mo", from = "11:00:00" } }, leftOut = new[] { (string)day["batches"]!.AsArray().Single(batch => (string)batch!["name"]! == "Soup")!["id"]! } };
+        var wishes = new
+        {
+            cooks = new[] { new { name = "Mo", from = "11:00:00" } },
+            leftOut = new[] { (string)day["batches"]!.AsArray().Single(batch => (string)batch!["name"]! == "Soup")!["id"]! }
+        };
         var tried = await LayAsync(new { seconds = 0, wishes });
         Assert.Equal("11:00:00", (string)tried["begins"]!);
         Assert.True((int)tried["end"]! <= (int)laid["end"]!);
@@ -62,7 +67,8 @@ public sealed class PrepDayApiTests : IDisposable
         Assert.Equal(0, (int)kitchen["version"]!);
         var equipment = kitchen["equipment"]!;
         equipment["items"]!.AsArray().Single(item => (string)item!["kind"]! == "oven")!["holds"] = 1;
-        equipment["quiet"] = new JsonArray(new JsonObject { ["from"] = "09:00:00", ["to"] = "12:00:00", ["kinds"] = new JsonArray("blender") });
+        equipment["quiet"] =
+            new JsonArray(new JsonObject { ["from"] = "09:00:00", ["to"] = "12:00:00", ["kinds"] = new JsonArray("blender") });
         var saved = await host.MustAsync(HttpMethod.Put, "/api/cook/kitchen", equipment, 0);
         Assert.Equal(1, (int)saved["version"]!);
         var (stale, _) = await host.SendAsync(HttpMethod.Put, "/api/cook/kitchen", equipment, 0);
@@ -94,7 +100,8 @@ public sealed class PrepDayApiTests : IDisposable
         var first = read["steps"]![0]!;
         Assert.Equal(
             (0, 25, 180, "oven"),
-            ((int)first["minutes"]!["handsOn"]!, (int)first["minutes"]!["unattended"]!, (int)first["celsius"]!, (string)first["uses"]![0]!));
+            ((int)first["minutes"]!["handsOn"]!, (int)first["minutes"]!["unattended"]!, (int)first["celsius"]!,
+                (string)first["uses"]![0]!));
         Assert.Equal("rice cooker", (string)read["steps"]![1]!["notUnderstood"]![0]!);
         Assert.Equal(0, (int)read["steps"]![2]!["minutes"]!["handsOn"]!);
         var said = await host.PostAsync(
@@ -108,7 +115,8 @@ public sealed class PrepDayApiTests : IDisposable
     [Fact]
     public async Task A_day_of_tasks_is_laid_out_for_scripts()
     {
-        var tasks = new object[] { new { id = "a", minutes = 25, uses = new { oven = 1 }, after = new[] { "b" } }, new { id = "b", minutes = 5 }, new { id = "c", minutes = 40, uses = new { oven = 1 } } };
+        var tasks = new object[] { new { id = "a", minutes = 25, uses = new { oven = 1 }, after = new[] { "b" } },
+            new { id = "b", minutes = 5 }, new { id = "c", minutes = 40, uses = new { oven = 1 } } };
         var day = await host.PostAsync("/api/calc/schedule", new { tasks, capacities = new { oven = 1 } });
         Assert.Equal((65, 65, true), ((int)day["end"]!, (int)day["bound"]!, (bool)day["proven"]!));
         var starts = day["tasks"]!.AsArray().ToDictionary(task => (string)task!["id"]!, task => (int)task!["start"]!);
@@ -117,8 +125,10 @@ public sealed class PrepDayApiTests : IDisposable
 
     private static readonly string[] Sentences =
     [
-        "Chop the onions.", "Fry 6 minutes.", "Simmer 30 minutes.", "Bake 35 minutes at 180 °C.", "Bake 20 minutes at 220 °C, or air-fry 12 minutes.",
-        "Blend for 2 minutes.", "Chill 1 hour.", "Cook on low for 4 hours in the slow cooker.", "5 minutes pressure, 10 minutes natural release",
+        "Chop the onions.", "Fry 6 minutes.", "Simmer 30 minutes.", "Bake 35 minutes at 180 °C.",
+            "Bake 20 minutes at 220 °C, or air-fry 12 minutes.",
+        "Blend for 2 minutes.", "Chill 1 hour.", "Cook on low for 4 hours in the slow cooker.",
+            "5 minutes pressure, 10 minutes natural release",
         "Cook in the waffle iron, four at a time, 5 minutes.", "Let it rise for an hour.", "~~~", "Cook in the rice cooker.",
     ];
 
@@ -140,14 +150,16 @@ public sealed class PrepDayApiTests : IDisposable
             {
                 case 0 or 1:
                     var steps = Enumerable.Range(0, chance.Next(0, 4)).Select(_ => Sentences[chance.Next(Sentences.Length)]).ToArray();
-                    var recipe = await DishAsync($"Dish {seed} {turn}", ["600 g potatoes", "2 onions, chopped", "1 kg red lentils, dry"], steps);
+                    var recipe = await DishAsync($"Dish {seed} {turn}", ["600 g potatoes", "2 onions, chopped", "1 kg red lentils, dry"],
+                        steps);
                     await PlanAsync("2026-11-28", recipe);
                     break;
                 case 2:
                     var to = chance.Next(3) == 0 ? null : $"{chance.Next(13, 22)}:15:00";
                     var wishes = new
                     {
-                        cooks = new[] { new { name = "Mo", from = "08:30:00", to }, new { name = "Di", from = "09:00:00", to = (string?)"10:00:00" } },
+                        cooks = new[] { new { name = "Mo", from = "08:30:00", to },
+                            new { name = "Di", from = "09:00:00", to = (string?)"10:00:00" } },
                         doneBy = chance.Next(2) == 0 ? "11:00:00" : null,
                     };
                     var saved = await host.MustAsync(HttpMethod.Put, "/api/cook/days/2026-11-28", wishes, kept.Version);
@@ -165,7 +177,8 @@ public sealed class PrepDayApiTests : IDisposable
             var laid = await LayAsync(new { seconds = turn % 4 == 0 ? 0.3 : 0 });
             var tasks = laid["tasks"]!.AsArray();
             var dishes = day["batches"]!.AsArray().Select(batch => (string)batch!["id"]!).ToList();
-            var packed = tasks.Where(task => (string)task!["task"]!["kind"]! == "pack").Select(task => (string)task!["task"]!["dishes"]![0]!);
+            var packed = tasks.Where(task => (string)task!["task"]!["kind"]! == "pack").Select(task =>
+                (string)task!["task"]!["dishes"]![0]!);
             Assert.Equal(dishes.Order(), packed.Order());
             foreach (var lane in laid["lanes"]!.AsArray().Where(lane => lane!["kind"] is null).Select(lane => (string)lane!["id"]!))
             {
@@ -227,9 +240,12 @@ public sealed class PrepDayApiTests : IDisposable
         Assert.Equal((null, null, null), (steps[0]!["handsOn"], steps[0]!["unattended"], steps[0]!["occupies"]));
         Assert.Equal(
             (25, 0, "ring", "brown"),
-            ((int)steps[1]!["handsOn"]!, (int)steps[1]!["unattended"]!, (string)steps[1]!["occupies"]![0]!, (string)steps[1]!["doneWhen"]!));
+            ((int)steps[1]!["handsOn"]!, (int)steps[1]!["unattended"]!, (string)steps[1]!["occupies"]![0]!,
+                (string)steps[1]!["doneWhen"]!));
         Assert.Equal((0, 7), ((int)steps[2]!["handsOn"]!, (int)steps[2]!["unattended"]!));
-        Assert.Equal((25, 42), ((int)(await again.GetAsync($"/api/recipes/{recipe["id"]}"))["handsOn"]!, (int)(await again.GetAsync($"/api/recipes/{recipe["id"]}"))["unattended"]!));
+        Assert.Equal((25, 42),
+            ((int)(await again.GetAsync($"/api/recipes/{recipe["id"]}"))["handsOn"]!,
+            (int)(await again.GetAsync($"/api/recipes/{recipe["id"]}"))["unattended"]!));
     }
 
     [Theory]

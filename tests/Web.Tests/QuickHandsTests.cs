@@ -10,9 +10,11 @@ namespace LivelyTern.Web.Tests;
 /// </summary>
 public sealed class QuickHandsTests
 {
-    private static string Code((int Status, JsonNode Body) answer) => answer.Status == 200 ? "" : ((string)answer.Body["type"]!)["urn:lively-tern:problem:".Length..];
+    private static string Code((int Status, JsonNode Body) answer) =>
+        answer.Status == 200 ? "" : ((string)answer.Body["type"]!)["urn:lively-tern:problem:".Length..];
 
-    private static async Task<JsonNode> DayAsync(Host host, object eater, string day) => (await host.GetAsync($"/api/eat/{eater}/{day}"))["day"]!;
+    private static async Task<JsonNode> DayAsync(Host host, object eater, string day) =>
+        (await host.GetAsync($"/api/eat/{eater}/{day}"))["day"]!;
 
     [Fact]
     public async Task Two_who_tick_different_days_a_hundred_times_are_never_refused()
@@ -20,7 +22,8 @@ public sealed class QuickHandsTests
         using var host = new Host();
         var (eater, _, _) = await host.LaidTableAsync();
         string[] days = ["2026-11-24", "2026-11-25"];
-        foreach (var day in days) await host.PostAsync("/api/plan/foods", new { text = "1 apple", eaterId = eater, day }, await host.PlanVersionAsync());
+        foreach (var day in days) await host.PostAsync("/api/plan/foods", new { text = "1 apple", eaterId = eater, day },
+            await host.PlanVersionAsync());
 
         // Each goes on from what its own last change left, and reads nothing between.
         async Task<List<int>> TickAsync(string day)
@@ -50,8 +53,12 @@ public sealed class QuickHandsTests
         var (eater, _, _) = await host.LaidTableAsync();
         var seen = await host.PlanVersionAsync();
         await host.PostAsync("/api/plan/foods", new { text = "1 apple", eaterId = eater, day = "2026-11-26" }, seen);
-        Assert.Equal(412, (await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "2 apples", eaterId = eater, day = "2026-11-26" }, seen)).Status);
-        Assert.Equal(200, (await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "2 apples", eaterId = eater, day = "2026-11-27" }, seen)).Status);
+        Assert.Equal(412,
+            (await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "2 apples", eaterId = eater, day = "2026-11-26" }, seen))
+            .Status);
+        Assert.Equal(200,
+            (await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "2 apples", eaterId = eater, day = "2026-11-27" }, seen))
+            .Status);
     }
 
     [Fact]
@@ -59,7 +66,8 @@ public sealed class QuickHandsTests
     {
         using var host = new Host();
         var (eater, _, _) = await host.LaidTableAsync();
-        async Task<JsonNode> DoAsync(HttpMethod method, string path, object? body) => await host.MustAsync(method, path, body, await host.PlanVersionAsync());
+        async Task<JsonNode> DoAsync(HttpMethod method, string path, object? body) =>
+            await host.MustAsync(method, path, body, await host.PlanVersionAsync());
         await DoAsync(HttpMethod.Post, "/api/plan/foods", new { text = "1 apple", eaterId = eater, day = "2026-11-24" });
         var item = (string)(await DayAsync(host, eater, "2026-11-24"))["items"]![0]!["id"]!;
         var off = await DoAsync(HttpMethod.Delete, $"/api/plan/items/{item}", null);
@@ -81,8 +89,10 @@ public sealed class QuickHandsTests
     {
         using var host = new Host();
         var (eater, _, _) = await host.LaidTableAsync();
-        var laid = await host.PostAsync("/api/plan/foods", new { text = "1 apple", eaterId = eater, day = "2026-11-25" }, await host.PlanVersionAsync());
-        var answers = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{laid["id"]}/undo")));
+        var laid = await host.PostAsync("/api/plan/foods", new { text = "1 apple", eaterId = eater, day = "2026-11-25" },
+            await host.PlanVersionAsync());
+        var answers = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ =>
+            host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{laid["id"]}/undo")));
         Assert.Single(answers, answer => answer.Status == 200);
         Assert.All(answers.Where(answer => answer.Status != 200), answer => Assert.Equal(409, answer.Status));
     }
@@ -95,7 +105,8 @@ public sealed class QuickHandsTests
         var (eater, recipe, _) = await host.LaidTableAsync();
         var batch = await host.PostAsync("/api/cook/batches", new { recipeId = recipe });
         var id = (string)batch["id"]!;
-        foreach (var day in new[] { "2026-11-26", "2026-11-27" }) await host.PostAsync("/api/plan/portions", new { batchId = id, eaterId = eater, day }, await host.PlanVersionAsync());
+        foreach (var day in new[] { "2026-11-26", "2026-11-27" }) await host.PostAsync("/api/plan/portions",
+            new { batchId = id, eaterId = eater, day }, await host.PlanVersionAsync());
         using var over = new CancellationTokenSource();
         async Task<int> LookAsync(string path)
         {
@@ -109,7 +120,8 @@ public sealed class QuickHandsTests
                     // Either two portions of a batch without boxes, or two boxes of one that is packed.
                     var items = body["eaters"]![0]!["days"]!.AsArray().SelectMany(day => day!["items"]!.AsArray()).ToList();
                     Assert.Equal(2, items.Count);
-                    Assert.Equal(unpacked.AsArray().Any(one => (string?)one!["batchId"] == id), items.TrueForAll(item => item!["batchId"] is not null));
+                    Assert.Equal(unpacked.AsArray().Any(one => (string?)one!["batchId"] == id),
+                        items.TrueForAll(item => item!["batchId"] is not null));
                 }
 
                 looks++;
@@ -119,10 +131,13 @@ public sealed class QuickHandsTests
             return looks;
         }
 
-        var lookers = new[] { "/api/plan/weeks/2026-11-25", "/api/overview", $"/api/plan/days/{eater}/2026-11-26", "/api/plan/calendar.ics" }.Select(path => Task.Run(() => LookAsync(path))).ToList();
+        var lookers =
+            new[] { "/api/plan/weeks/2026-11-25", "/api/overview", $"/api/plan/days/{eater}/2026-11-26", "/api/plan/calendar.ics" }.Select(
+            path => Task.Run(() => LookAsync(path))).ToList();
         for (var i = 0; i < 12; i++)
         {
-            var packed = await host.PostAsync($"/api/pack/batches/{id}/boxes", new { fullGrams = 1200, panGrams = 455, boxes = 4 }, (int)(await host.GetAsync($"/api/pack/batches/{id}"))["version"]!);
+            var packed = await host.PostAsync($"/api/pack/batches/{id}/boxes", new { fullGrams = 1200, panGrams = 455, boxes = 4 },
+                (int)(await host.GetAsync($"/api/pack/batches/{id}"))["version"]!);
             await host.MustAsync(HttpMethod.Delete, $"/api/pack/batches/{id}/boxes", null, (int)packed["version"]!);
         }
 
@@ -134,14 +149,22 @@ public sealed class QuickHandsTests
     public async Task Many_who_write_the_same_food_measure_and_choice_at_once_are_all_answered()
     {
         using var host = new Host();
-        object Food(int i) => new { name = i < 8 ? "Granola" : $"Granola {i}", group = "grains", label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 100 } };
+        object Food(int i) =>
+            new
+            {
+                name = i < 8 ? "Granola" : $"Granola {i}",
+                group = "grains",
+                label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 100 }
+            };
         var foods = await Task.WhenAll(Enumerable.Range(0, 12).Select(i => host.SendAsync(HttpMethod.Post, "/api/foods", Food(i))));
         Assert.Equal(5, foods.Count(answer => answer.Status == 200)); // four of their own names, and one Granola
         Assert.All(foods.Where(answer => answer.Status != 200), answer => Assert.Equal((422, "name-taken"), (answer.Status, Code(answer))));
         var id = Uri.EscapeDataString((string)foods.First(answer => answer.Status == 200).Body["id"]!);
-        var measures = await Task.WhenAll(Enumerable.Range(0, 8).Select(i => host.SendAsync(HttpMethod.Put, $"/api/foods/{id}/measures", new { measure = "cup", grams = 100 + i })));
+        var measures = await Task.WhenAll(Enumerable.Range(0, 8).Select(i =>
+            host.SendAsync(HttpMethod.Put, $"/api/foods/{id}/measures", new { measure = "cup", grams = 100 + i })));
         Assert.All(measures, answer => Assert.Equal(200, answer.Status));
-        var choices = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => host.SendAsync(HttpMethod.Post, "/api/foods/choices", new { text = "crunchy stuff", foodId = Uri.UnescapeDataString(id) })));
+        var choices = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ =>
+            host.SendAsync(HttpMethod.Post, "/api/foods/choices", new { text = "crunchy stuff", foodId = Uri.UnescapeDataString(id) })));
         Assert.All(choices, answer => Assert.Equal(200, answer.Status));
     }
 
@@ -150,14 +173,19 @@ public sealed class QuickHandsTests
     {
         using var host = new Host();
         var (eater, _, boxes) = await host.LaidTableAsync();
-        foreach (var box in boxes.Take(3)) await host.PostAsync("/api/plan/boxes", new { boxId = box, eaterId = eater, day = "2026-11-26" }, await host.PlanVersionAsync());
+        foreach (var box in boxes.Take(3)) await host.PostAsync("/api/plan/boxes",
+            new { boxId = box, eaterId = eater, day = "2026-11-26" }, await host.PlanVersionAsync());
         var depth = await host.GetAsync($"/api/plan/days/{eater}/2026-11-26");
         var mend = depth["mends"]!.AsArray().First(one => (string?)one!["kind"] != "moveBound")!;
         foreach (var made in new[] { "TakeOff|" + Guid.NewGuid(), "LayFood||9 kg butter||||||", "" })
-            Assert.Equal("mend-gone", Code(await host.SendAsync(HttpMethod.Post, $"/api/plan/days/{eater}/2026-11-26/mends", new { id = made }, await host.PlanVersionAsync())));
+            Assert.Equal("mend-gone",
+                Code(await host.SendAsync(HttpMethod.Post, $"/api/plan/days/{eater}/2026-11-26/mends", new { id = made },
+                await host.PlanVersionAsync())));
         await host.PostAsync($"/api/plan/days/{eater}/2026-11-26/mends", new { id = mend["id"] }, await host.PlanVersionAsync());
         Assert.True((bool)(await DayAsync(host, eater, "2026-11-26"))["fits"]!);
-        Assert.Equal("mend-gone", Code(await host.SendAsync(HttpMethod.Post, $"/api/plan/days/{eater}/2026-11-26/mends", new { id = mend["id"] }, await host.PlanVersionAsync())));
+        Assert.Equal("mend-gone",
+            Code(await host.SendAsync(HttpMethod.Post, $"/api/plan/days/{eater}/2026-11-26/mends", new { id = mend["id"] },
+            await host.PlanVersionAsync())));
     }
 
     /// <summary>A mapping that was chosen after another counts, however far the look with the first had come.</summary>

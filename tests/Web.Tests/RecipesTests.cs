@@ -22,16 +22,19 @@ public sealed class RecipesTests : IDisposable
         return body;
     }
 
-    private Task<JsonNode> AddAsync(string name, int portions, params string[] lines) => host.PostAsync("/api/recipes", new { name, portions, lines });
+    private Task<JsonNode> AddAsync(string name, int portions, params string[] lines) =>
+        host.PostAsync("/api/recipes", new { name, portions, lines });
 
     private async Task<decimal> KcalAsync(JsonNode recipe) =>
-        (decimal)(await host.GetAsync("/api/recipes")).AsArray().Single(row => (string)row!["id"]! == (string)recipe["id"]!)!["portion"]!["energy"]!["value"]!;
+        (decimal)(await host.GetAsync("/api/recipes")).AsArray().Single(row =>
+            (string)row!["id"]! == (string)recipe["id"]!)!["portion"]!["energy"]!["value"]!;
 
     [Fact]
     public async Task A_base_changed_once_is_followed_by_all_its_flavours()
     {
         var falafel = await AddAsync("Falafel", 4, "400 g chickpeas, drained", "40 g wheat flour, white", "30 g olive oil");
-        var hot = await host.PostAsync("/api/recipes", new { name = "Hot falafel", portions = 4, lines = falafel["lines"], keys = falafel["keys"], baseId = falafel["id"] });
+        var hot = await host.PostAsync("/api/recipes",
+            new { name = "Hot falafel", portions = 4, lines = falafel["lines"], keys = falafel["keys"], baseId = falafel["id"] });
         Assert.All(hot["origins"]!.AsArray(), origin => Assert.Equal("base", (string)origin!));
 
         // The variant: other oil, no flour, chilli.
@@ -46,10 +49,15 @@ public sealed class RecipesTests : IDisposable
         changed["lines"]![0] = "600 g chickpeas, drained";
         await host.MustAsync(HttpMethod.Put, $"/api/recipes/{falafel["id"]}", changed, 1);
         Assert.Equal(before + (200 * 1.39m / 4), await KcalAsync(hot)); // chickpeas have 139 kcal in 100 g
-        Assert.Equal(["600 g chickpeas, drained", "15 g sesame oil", "10 g red chilli"], (await host.GetAsync($"/api/recipes/{hot["id"]}"))["lines"]!.AsArray().Select(line => (string)line!));
+        Assert.Equal(["600 g chickpeas, drained", "15 g sesame oil", "10 g red chilli"],
+            (await host.GetAsync($"/api/recipes/{hot["id"]}"))["lines"]!.AsArray().Select(line => (string)line!));
         Assert.Equal("Hot falafel", (string)(await host.GetAsync($"/api/recipes/{falafel["id"]}"))["variants"]![0]!["name"]!);
-        Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, "/api/recipes", new { name = "Hotter", portions = 4, lines = Array.Empty<string>(), baseId = hot["id"] })).Status);
-        Assert.Equal(404, (await host.SendAsync(HttpMethod.Post, "/api/recipes", new { name = "Orphan", portions = 4, lines = Array.Empty<string>(), baseId = Guid.NewGuid() })).Status);
+        Assert.Equal(422,
+            (await host.SendAsync(HttpMethod.Post, "/api/recipes",
+            new { name = "Hotter", portions = 4, lines = Array.Empty<string>(), baseId = hot["id"] })).Status);
+        Assert.Equal(404,
+            (await host.SendAsync(HttpMethod.Post, "/api/recipes",
+            new { name = "Orphan", portions = 4, lines = Array.Empty<string>(), baseId = Guid.NewGuid() })).Status);
     }
 
     [Fact]
@@ -83,7 +91,8 @@ public sealed class RecipesTests : IDisposable
         recipe = await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe["id"]}", second, 1);
         var versions = (await host.GetAsync($"/api/recipes/{recipe["id"]}/versions")).AsArray();
         Assert.Equal([2, 1], versions.Select(version => (int)version!["version"]!));
-        Assert.Equal([("changed", "30 g honey"), ("added", "1 egg")], versions[0]!["changes"]!.AsArray().Select(change => ((string)change!["kind"]!, (string)change["after"]!["text"]!)));
+        Assert.Equal([("changed", "30 g honey"), ("added", "1 egg")],
+            versions[0]!["changes"]!.AsArray().Select(change => ((string)change!["kind"]!, (string)change["after"]!["text"]!)));
         Assert.Equal(409.4m, (decimal)versions[1]!["then"]!["energy"]!["value"]!); // 379 + 30.4 kcal
 
         // Back to the first: saved as a new version; what is typed within two minutes is one.
@@ -107,10 +116,13 @@ public sealed class RecipesTests : IDisposable
             cookedGrams = 700,
             fills = "900 ml",
             pan = new { shape = "round", lengthCm = 26 },
-            steps = new[] { new { text = "Roast.", handsOn = 5, unattended = 40, occupies = new[] { "oven", "tray" }, temperatureC = 200, doneWhen = "74 °C inside" } },
+            steps = new[] { new { text = "Roast.", handsOn = 5, unattended = 40, occupies = new[] { "oven", "tray" }, temperatureC = 200,
+                doneWhen = "74 °C inside" } },
         };
         var recipe = await host.PostAsync("/api/recipes", body);
-        Assert.Equal((8, 700m, "900 ml", "round", "topping", true), ((int)recipe["pieces"]!, (decimal)recipe["cookedGrams"]!, (string)recipe["fills"]!, (string)recipe["pan"]!["shape"]!, (string)recipe["parts"]![2]!, (bool)recipe["takenOut"]![3]!));
+        Assert.Equal((8, 700m, "900 ml", "round", "topping", true),
+            ((int)recipe["pieces"]!, (decimal)recipe["cookedGrams"]!, (string)recipe["fills"]!, (string)recipe["pan"]!["shape"]!,
+            (string)recipe["parts"]![2]!, (bool)recipe["takenOut"]![3]!));
         Assert.Equal((5, 40), ((int)recipe["handsOn"]!, (int)recipe["unattended"]!));
         Assert.Equal(("74 °C inside", "oven"), ((string)recipe["steps"]![0]!["doneWhen"]!, (string)recipe["steps"]![0]!["occupies"]![0]!));
         var calc = await host.PostAsync("/api/calc/recipe", body);
@@ -130,21 +142,45 @@ public sealed class RecipesTests : IDisposable
     [InlineData("""{"name": "x", "lines": [], "portions": 4, "pan": {"shape": "round", "lengthCm": 0}}""", "pan")]
     [InlineData("""{"name": "x", "lines": [], "portions": 4, "steps": [{"text": "a", "handsOn": -5}]}""", "steps[0].handsOn")]
     public async Task A_recipe_that_cannot_be_is_refused_at_its_field(string body, string field) =>
-        Assert.Equal((422, field), await host.SendAsync(HttpMethod.Post, "/api/recipes", body) is var (status, answer) ? (status, (string)answer["field"]!) : default);
+        Assert.Equal((422, field),
+            await host.SendAsync(HttpMethod.Post, "/api/recipes", body) is var (status, answer)
+            ? (status, (string)answer["field"]!) : default);
 
     [Fact]
     public async Task What_cuts_swaps_and_scalings_do_is_told_without_being_stored()
     {
-        var dal = new { lines = new[] { "700 g red lentils, dry", "4 tbsp rapeseed oil", "400 g coconut milk" }, portions = 8, cookedGrams = 3000, pan = new { shape = "rectangular", lengthCm = 30, widthCm = 20 } };
-        Assert.Equal("most-points", (string)(await host.PostAsync("/api/calc/cuts", new { recipe = dal, measure = "points", most = 4 }))["largestProblem"]!["code"]!);
-        var rule = new { name = "one for fifty", perUnit = new { energy = 0.02 }, step = 1, freeGroups = Array.Empty<string>(), freeFoods = Array.Empty<string>() };
+        var dal = new
+        {
+            lines = new[] { "700 g red lentils, dry", "4 tbsp rapeseed oil", "400 g coconut milk" },
+            portions = 8,
+            cookedGrams = 3000,
+            pan = new { shape = "rectangular", lengthCm = 30, widthCm = 20 }
+        };
+        Assert.Equal("most-points",
+            (string)(await host.PostAsync("/api/calc/cuts",
+            new { recipe = dal, measure = "points", most = 4 }))["largestProblem"]!["code"]!);
+        var rule = new
+        {
+            name = "one for fifty",
+            perUnit = new { energy = 0.02 },
+            step = 1,
+            freeGroups = Array.Empty<string>(),
+            freeFoods = Array.Empty<string>()
+        };
         var counted = new { dal.lines, dal.portions, dal.cookedGrams, dal.pan, rule };
         var cuts = await host.PostAsync("/api/calc/cuts", new { recipe = counted, measure = "points", most = 4 });
         Assert.Equal((35, 3000m), (cuts["cuts"]!.AsArray().Count, (decimal)cuts["grams"]!));
         Assert.True((decimal)cuts["largest"]!["figures"]!["points"]!["value"]! <= 4);
-        Assert.Equal("most-none", (string)(await host.PostAsync("/api/calc/cuts", new { recipe = dal, measure = "energy", most = 0 }))["largestProblem"]!["code"]!);
+        Assert.Equal("most-none",
+            (string)(await host.PostAsync("/api/calc/cuts",
+            new { recipe = dal, measure = "energy", most = 0 }))["largestProblem"]!["code"]!);
 
-        var light = new { lines = new[] { "700 g red lentils, dry", "4 tbsp rapeseed oil", "400 g light coconut milk" }, portions = 8, cookedGrams = 3000 };
+        var light = new
+        {
+            lines = new[] { "700 g red lentils, dry", "4 tbsp rapeseed oil", "400 g light coconut milk" },
+            portions = 8,
+            cookedGrams = 3000
+        };
         var swap = await host.PostAsync("/api/calc/swap", new { before = dal, after = light });
         Assert.Equal(-62, (decimal)swap["difference"]!["energy"]!["value"]!); // 400 g of 197 and of 73 kcal in 100 g, over 8
 
@@ -152,9 +188,14 @@ public sealed class RecipesTests : IDisposable
         Assert.Equal("coconut-milk-light", (string)ideas[0]!["steps"]![0]!["foodId"]!);
         Assert.True((bool)ideas[0]!["reachesGoal"]!);
 
-        var scaled = await host.PostAsync("/api/calc/scale", new { recipe = dal, by = new { pan = new { shape = "round", lengthCm = 20 } } });
-        Assert.Equal((0.5236m, 1m, 4), (Math.Round((decimal)scaled["factor"]!, 4), Math.Round((decimal)scaled["depthFactor"]!, 6), (int)scaled["recipe"]!["portions"]!));
-        foreach (var (path, body) in new (string, object)[] { ("scale", new { recipe = dal, by = new { factor = -1 } }), ("lighten", new { recipe = dal, less = 0 }), ("cuts", new { recipe = new { lines = Array.Empty<string>(), portions = 0 } }) })
+        var scaled = await host.PostAsync("/api/calc/scale",
+            new { recipe = dal, by = new { pan = new { shape = "round", lengthCm = 20 } } });
+        Assert.Equal((0.5236m, 1m, 4),
+            (Math.Round((decimal)scaled["factor"]!, 4), Math.Round((decimal)scaled["depthFactor"]!, 6),
+            (int)scaled["recipe"]!["portions"]!));
+        foreach (var (path, body) in new (string,
+            object)[] { ("scale", new { recipe = dal, by = new { factor = -1 } }), ("lighten", new { recipe = dal, less = 0 }),
+            ("cuts", new { recipe = new { lines = Array.Empty<string>(), portions = 0 } }) })
             Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, "/api/calc/" + path, body)).Status);
         Assert.Empty((await host.GetAsync("/api/recipes")).AsArray());
     }
@@ -164,10 +205,13 @@ public sealed class RecipesTests : IDisposable
     {
         var recipe = await AddAsync("Dal", 10, "700 g red lentils, dry", "2 x 400 g tin chopped tomatoes", "1 pebble");
         using var file = await host.Http.GetAsync($"/api/recipes/{recipe["id"]}/recipe.jsonld");
-        Assert.Equal(("application/ld+json", "dal.jsonld"), (file.Content.Headers.ContentType!.MediaType, file.Content.Headers.ContentDisposition!.FileName));
+        Assert.Equal(("application/ld+json", "dal.jsonld"),
+            (file.Content.Headers.ContentType!.MediaType, file.Content.Headers.ContentDisposition!.FileName));
         Assert.StartsWith("# Dal", await host.Http.GetStringAsync($"/api/recipes/{recipe["id"]}/recipe.md"));
 
-        using var page = new ByteArrayContent(Encoding.UTF8.GetBytes($"<html><script type=\"application/ld+json\">{await file.Content.ReadAsStringAsync()}</script></html>"));
+        using var page =
+            new ByteArrayContent(
+            Encoding.UTF8.GetBytes($"<html><script type=\"application/ld+json\">{await file.Content.ReadAsStringAsync()}</script></html>"));
         page.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
         using var answer = await host.Http.PostAsync("/api/recipes/read", page);
         var found = JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["recipes"]![0]!;
@@ -180,14 +224,18 @@ public sealed class RecipesTests : IDisposable
     [Fact]
     public async Task Two_things_to_taste_come_in_as_a_line_for_each()
     {
-        using var text = new ByteArrayContent(Encoding.UTF8.GetBytes("Soup\nFor the sauce:\n200 g red lentils, dry\nSalt & freshly ground pepper to taste\nsalt and pepper\n"));
+        using var text =
+            new ByteArrayContent(
+            Encoding.UTF8.GetBytes("Soup\nFor the sauce:\n200 g red lentils, dry\nSalt & freshly ground pepper to taste\nsalt and pepper\n"));
         text.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
         using var answer = await host.Http.PostAsync("/api/recipes/read", text);
         var found = JsonNode.Parse(await answer.Content.ReadAsStringAsync())!["recipes"]![0]!;
-        Assert.Equal(["200 g red lentils, dry", "Salt, to taste", "freshly ground pepper, to taste", "salt, to taste", "pepper, to taste"], found["recipe"]!["lines"]!.AsArray().Select(line => (string)line!));
+        Assert.Equal(["200 g red lentils, dry", "Salt, to taste", "freshly ground pepper, to taste", "salt, to taste", "pepper, to taste"],
+            found["recipe"]!["lines"]!.AsArray().Select(line => (string)line!));
         Assert.All(found["recipe"]!["parts"]!.AsArray(), part => Assert.Equal("sauce", (string)part!));
         Assert.Empty(found["notUnderstood"]!.AsArray());
-        Assert.Equal((5, 0, 0), ((int)found["standings"]!["sure"]!, (int)found["standings"]!["byDefault"]!, (int)found["standings"]!["open"]!));
+        Assert.Equal((5, 0, 0),
+            ((int)found["standings"]!["sure"]!, (int)found["standings"]!["byDefault"]!, (int)found["standings"]!["open"]!));
     }
 
     [Fact]
@@ -206,7 +254,8 @@ public sealed class RecipesTests : IDisposable
         // The first change after that keeps how it stood before, though no version was kept then.
         await upgraded.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe["id"]}", Sent(recipe, "500 g rolled oats", "4 eggs"), 3);
         var versions = (await upgraded.GetAsync($"/api/recipes/{recipe["id"]}/versions")).AsArray();
-        Assert.Equal([(4, "500 g rolled oats"), (3, "400 g rolled oats")], versions.Select(version => ((int)version!["version"]!, (string)version["written"]!["lines"]![0]!)));
+        Assert.Equal([(4, "500 g rolled oats"), (3, "400 g rolled oats")],
+            versions.Select(version => ((int)version!["version"]!, (string)version["written"]!["lines"]![0]!)));
         Assert.Equal("changed", (string)versions[0]!["changes"]![0]!["kind"]!);
     }
 
@@ -221,7 +270,8 @@ public sealed class RecipesTests : IDisposable
             CREATE TABLE ef_temp_PlanItems (InTheWay TEXT);
             """);
         var before = await OldFile.AskAsync(path, Shape);
-        Task UpgradeAsync() => TernFile.PrepareAsync(new TernDb(new DbContextOptionsBuilder<TernDb>().UseSqlite(TernFile.ConnectionString(path)).Options));
+        Task UpgradeAsync() =>
+            TernFile.PrepareAsync(new TernDb(new DbContextOptionsBuilder<TernDb>().UseSqlite(TernFile.ConnectionString(path)).Options));
         await Assert.ThrowsAsync<SqliteException>(UpgradeAsync);
         SqliteConnection.ClearAllPools();
         Assert.Equal(before, await OldFile.AskAsync(path, Shape));
@@ -231,7 +281,8 @@ public sealed class RecipesTests : IDisposable
         // With that out of the way it goes through, and what points to a row still does.
         await OldFile.AskAsync(path, "DROP TABLE ef_temp_PlanItems");
         await UpgradeAsync();
-        Assert.Equal(["400 g rolled oats"], await OldFile.AskAsync(path, "SELECT Text FROM RecipeLineRow JOIN Recipes ON Recipes.Id = RecipeId"));
+        Assert.Equal(["400 g rolled oats"],
+            await OldFile.AskAsync(path, "SELECT Text FROM RecipeLineRow JOIN Recipes ON Recipes.Id = RecipeId"));
         Assert.Empty(await OldFile.AskAsync(path, "SELECT \"table\" FROM pragma_foreign_key_check"));
         Assert.Equal(2, Directory.GetFiles(Path.GetDirectoryName(path)!, "*.before-*.db").Length);
     }

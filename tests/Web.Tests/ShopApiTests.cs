@@ -16,7 +16,8 @@ public sealed class ShopApiTests : IDisposable
 
     public void Dispose() => host.Dispose();
 
-    private static object Aim => new { leading = "energy", bands = new { energy = new { min = 1450, target = 1525, max = 1600 } }, rule = (object?)null };
+    private static object Aim =>
+        new { leading = "energy", bands = new { energy = new { min = 1450, target = 1525, max = 1600 } }, rule = (object?)null };
 
     private async Task<Guid> EaterAsync(string name) => (Guid)(await host.PostAsync("/api/aim/eaters", new { name, aim = Aim }))["id"]!;
 
@@ -29,7 +30,8 @@ public sealed class ShopApiTests : IDisposable
     private async Task<JsonNode> LayAsync(string text, string day = Sunday, Guid? eater = null)
     {
         await host.PostAsync("/api/plan/foods", new { eaterId = eater ?? isa, day, place = 0, text }, await host.PlanVersionAsync());
-        return (await host.GetAsync($"/api/eat/{eater ?? isa}/{day}"))["day"]!["items"]!.AsArray().Single(item => (string?)item!["text"] == text)!;
+        return (await host.GetAsync($"/api/eat/{eater ?? isa}/{day}"))["day"]!["items"]!.AsArray().Single(item =>
+            (string?)item!["text"] == text)!;
     }
 
     /// <summary>Isa, and a dal of 400 g lentils, 200 g onion and 100 g frozen spinach for 4, planned for 8.</summary>
@@ -42,7 +44,8 @@ public sealed class ShopApiTests : IDisposable
 
     private Task<JsonNode> ListAsync(string until = "") => host.GetAsync("/api/shop/list" + until);
 
-    private static IEnumerable<JsonNode> Foods(JsonNode list) => list["aisles"]!.AsArray().SelectMany(aisle => aisle!["foods"]!.AsArray()).OfType<JsonNode>();
+    private static IEnumerable<JsonNode> Foods(JsonNode list) =>
+        list["aisles"]!.AsArray().SelectMany(aisle => aisle!["foods"]!.AsArray()).OfType<JsonNode>();
 
     private static JsonNode? Line(JsonNode list, string food) => Foods(list).SingleOrDefault(line => (string)line["key"]! == food);
 
@@ -55,7 +58,8 @@ public sealed class ShopApiTests : IDisposable
 
     private Task<JsonNode> TickAsync(params object[] ticks) => host.PostAsync("/api/shop/ticks", new { ticks });
 
-    private async Task<JsonNode> StoreAsync(string text, string? useBy = null) => await host.PostAsync("/api/shop/pantry", new { text, useBy });
+    private async Task<JsonNode> StoreAsync(string text, string? useBy = null) =>
+        await host.PostAsync("/api/shop/pantry", new { text, useBy });
 
     private async Task<decimal?> InHouseAsync(string name)
     {
@@ -81,7 +85,8 @@ public sealed class ShopApiTests : IDisposable
         Assert.Equal(("toBuy some", 0m), (Said(Line(list, "salt")), (decimal)Line(list, "salt")!["buy"]!));
         Assert.Equal(400, (decimal)Line(list, "onion")!["need"]!); // 360 g and their peel
         Assert.Equal(50, (decimal)Line(list, "white-rice-dry")!["need"]!); // boiled rice is 2.8 of dry: factor 2.80 of the table
-        Assert.Equal(("Isa", Sunday), ((string)Line(list, "strawberries")!["for"]![0]!["name"]!, (string)Line(list, "strawberries")!["for"]![0]!["day"]!));
+        Assert.Equal(("Isa", Sunday),
+            ((string)Line(list, "strawberries")!["for"]![0]!["name"]!, (string)Line(list, "strawberries")!["for"]![0]!["day"]!));
         Assert.Equal(Sunday, (string)list["lastDay"]!);
         Assert.Null(Line(await ListAsync("?until=" + Prep), "strawberries"));
 
@@ -120,7 +125,8 @@ public sealed class ShopApiTests : IDisposable
         // Cooked: 800 g and 200 g are gone; corrected to 150 g of spinach, 50 g are back; forgotten, all of it is.
         var cooked = await host.PostAsync($"/api/cook/planned/{batch["id"]}/cooked", null, (int)batch["version"]!);
         Assert.Equal((200, 300), (await InHouseAsync("red lentils, dry"), await InHouseAsync("spinach, frozen")));
-        var corrected = await host.MustAsync(HttpMethod.Put, $"/api/cook/batches/{batch["id"]}/lines/2", new { text = "150 g frozen spinach" }, (int)cooked["version"]!);
+        var corrected = await host.MustAsync(HttpMethod.Put, $"/api/cook/batches/{batch["id"]}/lines/2",
+            new { text = "150 g frozen spinach" }, (int)cooked["version"]!);
         Assert.Equal(350, await InHouseAsync("spinach, frozen"));
         await host.MustAsync(HttpMethod.Put, $"/api/cook/batches/{batch["id"]}/lines/2", new { text = "" }, (int)corrected["version"]!);
         Assert.Equal(500, await InHouseAsync("spinach, frozen"));
@@ -133,8 +139,11 @@ public sealed class ShopApiTests : IDisposable
         var jar = await StoreAsync("500 g skyr", "2026-12-20");
         var fresh = await StoreAsync("450 g skyr", "2026-11-27");
         var item = await LayAsync("150 g skyr", Today);
-        async Task EatAsync(bool eaten) => await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item["id"]}", new { eaten }, await host.PlanVersionAsync());
-        async Task<decimal> LeftAsync(JsonNode of) => (decimal)(await host.GetAsync("/api/shop/pantry"))["items"]!.AsArray().Single(one => (string)one!["id"]! == (string)of["id"]!)!["grams"]!;
+        async Task EatAsync(bool eaten) =>
+            await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item["id"]}", new { eaten }, await host.PlanVersionAsync());
+        async Task<decimal> LeftAsync(JsonNode of) =>
+            (decimal)(await host.GetAsync("/api/shop/pantry"))["items"]!.AsArray().Single(one =>
+            (string)one!["id"]! == (string)of["id"]!)!["grams"]!;
         await EatAsync(true);
         Assert.Equal((500, 300), (await LeftAsync(jar), await LeftAsync(fresh))); // what keeps least long goes first
         await EatAsync(false);
@@ -144,11 +153,14 @@ public sealed class ShopApiTests : IDisposable
         await EatAsync(true);
         var now = (await host.GetAsync("/api/shop/pantry"))["first"]![0]!;
         Assert.Equal(("skyr, plain", true), ((string)now["name"]!, (bool)now["isToUseFirst"]!));
-        var set = await host.MustAsync(HttpMethod.Put, $"/api/shop/pantry/{fresh["id"]}", new { text = "200 g", useBy = "2026-11-27", isFirst = false }, (int)now["version"]!);
+        var set = await host.MustAsync(HttpMethod.Put, $"/api/shop/pantry/{fresh["id"]}",
+            new { text = "200 g", useBy = "2026-11-27", isFirst = false }, (int)now["version"]!);
         Assert.Equal(200, (decimal)set["grams"]!);
         await EatAsync(false);
         Assert.Equal((500, 200), (await LeftAsync(jar), await LeftAsync(fresh)));
-        Assert.Equal((412, "stale"), await RefusedAsync(HttpMethod.Put, $"/api/shop/pantry/{fresh["id"]}", new { text = "none", useBy = (string?)null, isFirst = false }, (int)now["version"]!));
+        Assert.Equal((412, "stale"),
+            await RefusedAsync(HttpMethod.Put, $"/api/shop/pantry/{fresh["id"]}",
+            new { text = "none", useBy = (string?)null, isFirst = false }, (int)now["version"]!));
     }
 
     [Fact]
@@ -157,11 +169,13 @@ public sealed class ShopApiTests : IDisposable
         await OpenAsync();
 
         // One ticked and took back, the other ticked between; sent in either order, and sent again.
-        object[] first = [Ticked("onion", 400, 1), Ticked("onion", 400, 3, isTicked: false)], second = [Ticked("onion", 500, 2), Ticked("spinach-frozen", 200, 5)];
+        object[] first = [Ticked("onion", 400, 1), Ticked("onion", 400, 3, isTicked: false)],
+            second = [Ticked("onion", 500, 2), Ticked("spinach-frozen", 200, 5)];
         await TickAsync(second);
         await TickAsync(first);
         await TickAsync(second);
-        Assert.Equal(("toBuy", "inBasket"), ((await OnListAsync("onion")).Split(' ')[0], (await OnListAsync("spinach-frozen")).Split(' ')[0]));
+        Assert.Equal(("toBuy", "inBasket"),
+            ((await OnListAsync("onion")).Split(' ')[0], (await OnListAsync("spinach-frozen")).Split(' ')[0]));
 
         // A clock that runs a year ahead ticks now, and does not hold the line for a year.
         object Ahead(bool isTicked, int second) => new { key = "onion", isTicked, grams = 400, at = $"2027-11-25T09:00:{second:00}Z" };
@@ -190,7 +204,8 @@ public sealed class ShopApiTests : IDisposable
         var batch = await OpenAsync();
         await LayAsync("60 g frozen spinach", Sunday);
         var version = await host.PlanVersionAsync();
-        await host.PostAsync("/api/plan/portions", new { batchId = batch["id"], eaterId = isa, day = Sunday, place = 0, grams = 300 }, version);
+        await host.PostAsync("/api/plan/portions", new { batchId = batch["id"], eaterId = isa, day = Sunday, place = 0, grams = 300 },
+            version);
         var sheet = await host.GetAsync("/api/shop/foods/spinach-frozen");
         Assert.Equal("frozen", (string)sheet["aisle"]!);
 
@@ -206,14 +221,18 @@ public sealed class ShopApiTests : IDisposable
         var list = await ListAsync();
         Assert.Null(Line(list, "spinach-frozen"));
         Assert.Equal("spinach, frozen", (string)Line(list, "kale-frozen")!["insteadOf"]![0]!);
-        Assert.Equal([100m, 30m], Line(list, "kale-frozen")!["for"]!.AsArray().Select(need => (decimal)need!["grams"]!)); // half of 200 g and of 60 g
-        Assert.Contains("kale, frozen, for spinach, frozen", (string)(await host.GetAsync($"/api/cook/batches/{batch["id"]}"))["lines"]![2]!["text"]!);
+        // half of 200 g and of 60 g
+        Assert.Equal([100m, 30m], Line(list, "kale-frozen")!["for"]!.AsArray().Select(need => (decimal)need!["grams"]!));
+        Assert.Contains("kale, frozen, for spinach, frozen",
+            (string)(await host.GetAsync($"/api/cook/batches/{batch["id"]}"))["lines"]![2]!["text"]!);
 
         // Back again: the dish by itself, the day as any change of it.
         var with = (await host.GetAsync("/api/shop/foods/kale-frozen"))["instead"]![0]!["with"]!.DeepClone();
         await host.PostAsync("/api/shop/foods/kale-frozen/instead/back", new { batches = new[] { (Guid)batch["id"]! }, with });
         await host.PostAsync($"/api/plan/changes/{made["changeId"]}/undo", null);
-        Assert.Equal((before, "not on it"), ((decimal)(await host.GetAsync($"/api/eat/{isa}/{Sunday}"))["day"]!["sums"]!["energy"]!["value"]!, await OnListAsync("kale-frozen")));
+        Assert.Equal((before, "not on it"),
+            ((decimal)(await host.GetAsync($"/api/eat/{isa}/{Sunday}"))["day"]!["sums"]!["energy"]!["value"]!,
+            await OnListAsync("kale-frozen")));
     }
 
     [Fact]
@@ -221,10 +240,13 @@ public sealed class ShopApiTests : IDisposable
     {
         var batch = await OpenAsync();
         var row = (await host.GetAsync("/api/aim/eaters"))[0]!;
-        await host.MustAsync(HttpMethod.Put, $"/api/aim/eaters/{isa}", new { name = "Isa", aim = Aim, ways = new { neverAllergens = new[] { "milk" } } }, (int)row["version"]!);
+        await host.MustAsync(HttpMethod.Put, $"/api/aim/eaters/{isa}",
+            new { name = "Isa", aim = Aim, ways = new { neverAllergens = new[] { "milk" } } }, (int)row["version"]!);
         var body = new { insteadId = "butter", perGram = 1 };
-        Assert.Equal(200, (await host.SendAsync(HttpMethod.Post, "/api/shop/foods/spinach-frozen/instead/try", body)).Status); // none of it is hers yet
-        await host.PostAsync("/api/plan/portions", new { batchId = batch["id"], eaterId = isa, day = Sunday, place = 0, grams = 300 }, await host.PlanVersionAsync());
+        // none of it is hers yet
+        Assert.Equal(200, (await host.SendAsync(HttpMethod.Post, "/api/shop/foods/spinach-frozen/instead/try", body)).Status);
+        await host.PostAsync("/api/plan/portions", new { batchId = batch["id"], eaterId = isa, day = Sunday, place = 0, grams = 300 },
+            await host.PlanVersionAsync());
         Assert.Equal((422, "never-for"), await RefusedAsync(HttpMethod.Post, "/api/shop/foods/spinach-frozen/instead", body));
         Assert.DoesNotContain("milk", (await host.GetAsync("/api/shop/foods/red-lentils-dry"))["standIns"]!.ToJsonString());
     }
@@ -246,7 +268,8 @@ public sealed class ShopApiTests : IDisposable
         var page = await answer.Content.ReadAsStringAsync();
         Assert.Equal("attachment", answer.Content.Headers.ContentDisposition!.DispositionType);
         Assert.Contains("&lt;script&gt;alert(1)&lt;/script&gt;", page);
-        Assert.DoesNotContain("http", page.Replace(host.Http.BaseAddress!.ToString(), "", StringComparison.Ordinal)); // it needs nothing else
+        // it needs nothing else
+        Assert.DoesNotContain("http", page.Replace(host.Http.BaseAddress!.ToString(), "", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -259,14 +282,16 @@ public sealed class ShopApiTests : IDisposable
         var list = await ListAsync();
         Assert.Equal(("toBuy 2 × 400 g", 2.4m), (Said(Line(list, "red-lentils-dry")), (decimal)list["cost"]!));
         var dish = list["batches"]![0]!;
-        Assert.Equal((0.3m, 2), ((decimal)dish["perPortion"]!, (int)dish["unpriced"]!)); // 800 g at 0.003, for eight; onion and spinach have none
+        // 800 g at 0.003, for eight; onion and spinach have none
+        Assert.Equal((0.3m, 2), ((decimal)dish["perPortion"]!, (int)dish["unpriced"]!));
         var aisles = await host.GetAsync("/api/shop/aisles");
         var turned = aisles["aisles"]!["inOrder"]!.AsArray().Reverse().Select(aisle => aisle!.DeepClone()).ToArray();
         await host.MustAsync(HttpMethod.Put, "/api/shop/aisles", new { inOrder = turned, currency = "€" }, 0);
         Assert.Equal("€", (string)(await ListAsync())["currency"]!);
         Assert.Equal("greens", (string)(await ListAsync())["aisles"]!.AsArray()[^1]!["id"]!);
 
-        static object Sold(decimal grams, decimal price) => new { packages = new[] { new { grams, price } }, isLoose = false, aisle = (string?)null };
+        static object Sold(decimal grams, decimal price) =>
+            new { packages = new[] { new { grams, price } }, isLoose = false, aisle = (string?)null };
     }
 
     [Fact]
@@ -275,13 +300,18 @@ public sealed class ShopApiTests : IDisposable
         await OpenAsync();
         await StoreAsync("500 g red lentils, dry", "2026-12-24");
         await StoreAsync("2 kg potato");
-        Assert.Equal((422, "line-unread"), await RefusedAsync(HttpMethod.Post, "/api/shop/pantry/stocktaking", new { lines = new[] { "250 g red lentils, dry", "three glorbs" } }));
+        Assert.Equal((422, "line-unread"),
+            await RefusedAsync(HttpMethod.Post, "/api/shop/pantry/stocktaking",
+            new { lines = new[] { "250 g red lentils, dry", "three glorbs" } }));
         Assert.Equal(500, await InHouseAsync("red lentils, dry")); // nothing of it was taken in
-        var step = await host.PostAsync("/api/shop/pantry/stocktaking", new { lines = new[] { "250 g red lentils, dry", "", "1 kg onion" }, isAll = true });
-        Assert.Equal((250m, 1000m, (decimal?)null), (await InHouseAsync("red lentils, dry") ?? 0, await InHouseAsync("onion") ?? 0, await InHouseAsync("potato")));
+        var step = await host.PostAsync("/api/shop/pantry/stocktaking",
+            new { lines = new[] { "250 g red lentils, dry", "", "1 kg onion" }, isAll = true });
+        Assert.Equal((250m, 1000m, (decimal?)null),
+            (await InHouseAsync("red lentils, dry") ?? 0, await InHouseAsync("onion") ?? 0, await InHouseAsync("potato")));
         Assert.Equal("2026-12-24", (string)(await host.GetAsync("/api/shop/pantry?find=lentil"))["items"]![0]!["useBy"]!);
         await host.PostAsync("/api/shop/pantry/undo", step);
-        Assert.Equal((500m, null, 2000m), (await InHouseAsync("red lentils, dry"), await InHouseAsync("onion"), await InHouseAsync("potato")));
+        Assert.Equal((500m, null, 2000m),
+            (await InHouseAsync("red lentils, dry"), await InHouseAsync("onion"), await InHouseAsync("potato")));
         Assert.Equal((412, "stale"), await RefusedAsync(HttpMethod.Post, "/api/shop/pantry/undo", step));
     }
 
@@ -349,13 +379,16 @@ public sealed class ShopApiTests : IDisposable
                     break;
                 case 5:
                     var batch = await host.GetAsync($"/api/cook/batches/{batches[chance.Next(batches.Count)]["id"]}");
-                    if ((string)batch["state"]! == "planned") await host.PostAsync($"/api/cook/planned/{batch["id"]}/cooked", null, (int)batch["version"]!);
-                    else await host.MustAsync(HttpMethod.Put, $"/api/cook/batches/{batch["id"]}/lines/2", new { text = chance.Next(3) == 0 ? null : $"{chance.Next(0, 500)} g frozen spinach" }, (int)batch["version"]!);
+                    if ((string)batch["state"]! == "planned") await host.PostAsync($"/api/cook/planned/{batch["id"]}/cooked", null,
+                        (int)batch["version"]!);
+                    else await host.MustAsync(HttpMethod.Put, $"/api/cook/batches/{batch["id"]}/lines/2",
+                        new { text = chance.Next(3) == 0 ? null : $"{chance.Next(0, 500)} g frozen spinach" }, (int)batch["version"]!);
                     break;
                 default:
                     if (items.Count == 0) break;
                     var item = items[chance.Next(items.Count)];
-                    await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item["id"]}", new { eaten = chance.Next(2) == 0 }, await host.PlanVersionAsync());
+                    await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item["id"]}", new { eaten = chance.Next(2) == 0 },
+                        await host.PlanVersionAsync());
                     break;
             }
 

@@ -12,7 +12,8 @@ namespace LivelyTern.Web.Tests;
 public sealed class UpgradeTests
 {
     private static GZipStream Fixture(string name) =>
-        new GZipStream(File.OpenRead(Path.Combine(AppContext.BaseDirectory, "fixtures", "week-of-86d67da." + name)), CompressionMode.Decompress);
+        new GZipStream(File.OpenRead(Path.Combine(AppContext.BaseDirectory, "fixtures", "week-of-86d67da." + name)),
+            CompressionMode.Decompress);
 
     // What was still to be cooked is planned; the state says more than that was said then. Boxes alike were called otherwise.
     private static JsonNode? SaidNow(JsonObject now, string name) => name switch
@@ -74,11 +75,14 @@ public sealed class UpgradeTests
         await using (var fixture = Fixture("json.gz")) then = (await JsonNode.ParseAsync(fixture))!;
 
         using var host = new Host(path);
-        foreach (var (week, day) in then["weeks"]!.AsArray().Zip(["2026-11-18", "2026-11-25", "2026-12-02"])) SaysTheSame(week, await host.GetAsync($"/api/plan/weeks/{day}"), day);
+        foreach (var (week, day) in then["weeks"]!.AsArray().Zip(["2026-11-18", "2026-11-25", "2026-12-02"])) SaysTheSame(week,
+            await host.GetAsync($"/api/plan/weeks/{day}"), day);
         SaysTheSame(then["eaters"], await host.GetAsync("/api/aim/eaters"), "eaters");
-        foreach (var batch in then["batches"]!.AsArray()) SaysTheSame(batch, await host.GetAsync($"/api/pack/batches/{batch!["id"]}"), (string)batch["name"]!);
+        foreach (var batch in then["batches"]!.AsArray()) SaysTheSame(batch, await host.GetAsync($"/api/pack/batches/{batch!["id"]}"),
+            (string)batch["name"]!);
         SaysTheSame(then["recipes"], await host.GetAsync("/api/recipes"), "recipes");
-        foreach (var (id, versions) in then["versions"]!.AsObject()) SaysTheSame(versions, await host.GetAsync($"/api/recipes/{id}/versions"), id);
+        foreach (var (id, versions) in then["versions"]!.AsObject()) SaysTheSame(versions,
+            await host.GetAsync($"/api/recipes/{id}/versions"), id);
         then["overview"]!.AsObject().Remove("fitDays");
         var overview = await host.GetAsync("/api/overview");
         SaysTheSame(then["overview"], overview, "overview");
@@ -86,7 +90,8 @@ public sealed class UpgradeTests
         Assert.Equal((int)week0["eaters"]![0]!["fitDays"]!, (int)overview["fitDays"]!);
 
         // And it can be worked on: the first thing that is still to be eaten is.
-        var item = week0["eaters"]!.AsArray().SelectMany(eater => eater!["days"]!.AsArray()).SelectMany(one => one!["items"]!.AsArray()).First(one => one!["boxId"] is not null && one["eatenAt"] is null)!;
+        var item = week0["eaters"]!.AsArray().SelectMany(eater => eater!["days"]!.AsArray()).SelectMany(one =>
+            one!["items"]!.AsArray()).First(one => one!["boxId"] is not null && one["eatenAt"] is null)!;
         await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item["id"]}", new { eaten = true }, (int)week0["version"]!);
         Assert.Single(Directory.GetFiles(Path.GetDirectoryName(path)!, "tern.before-*.db"));
     }

@@ -28,8 +28,10 @@ public sealed class WeekTests : IDisposable
         Assert.Equal(Math.Round(1802m * 187 / 745, 6), Math.Round((decimal)laid["sums"]!["energy"]!["value"]!, 6));
         Assert.Equal("under", (string?)laid["bands"]!["energy"]!["position"]);
 
-        await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{laid["items"]![0]!["id"]}", new { eaten = true }, await host.PlanVersionAsync());
-        await host.PostAsync("/api/plan/foods", new { text = "150 g strawberries", eaterId = eater, day = Day, eaten = true }, await host.PlanVersionAsync());
+        await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{laid["items"]![0]!["id"]}", new { eaten = true },
+            await host.PlanVersionAsync());
+        await host.PostAsync("/api/plan/foods", new { text = "150 g strawberries", eaterId = eater, day = Day, eaten = true },
+            await host.PlanVersionAsync());
         var day = (await host.GetAsync($"/api/eat/{eater}/{Day}"))["day"]!;
         Assert.Equal((decimal)day["sums"]!["energy"]!["value"]!, (decimal)day["eaten"]!["energy"]!["value"]!);
         Assert.Equal(1525m - (decimal)day["eaten"]!["energy"]!["value"]!, (decimal)day["left"]!["energy"]!);
@@ -40,16 +42,19 @@ public sealed class WeekTests : IDisposable
     public async Task Who_leaves_gelatin_out_of_protein_has_it_left_out_of_the_day_and_of_what_was_eaten()
     {
         var (eater, _, _) = await host.LaidTableAsync();
-        await host.PostAsync("/api/plan/foods", new { text = "10 g gelatin powder", eaterId = eater, day = Day, eaten = true }, await host.PlanVersionAsync());
+        await host.PostAsync("/api/plan/foods", new { text = "10 g gelatin powder", eaterId = eater, day = Day, eaten = true },
+            await host.PlanVersionAsync());
         async Task<decimal[]> ProteinAsync()
         {
             var day = (await host.GetAsync($"/api/eat/{eater}/{Day}"))["day"]!;
-            return [(decimal)day["sums"]!["protein"]!["value"]!, (decimal)day["eaten"]!["protein"]!["value"]!, (decimal)day["items"]![0]!["figures"]!["protein"]!["value"]!];
+            return [(decimal)day["sums"]!["protein"]!["value"]!, (decimal)day["eaten"]!["protein"]!["value"]!,
+                (decimal)day["items"]![0]!["figures"]!["protein"]!["value"]!];
         }
 
         Assert.Equal([8.56m, 8.56m, 8.56m], await ProteinAsync());
         var item = (string)(await host.GetAsync($"/api/eat/{eater}/{Day}"))["day"]!["items"]![0]!["id"]!;
-        async Task EatAsync(bool eaten) => await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item}", new { eaten }, await host.PlanVersionAsync());
+        async Task EatAsync(bool eaten) =>
+            await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item}", new { eaten }, await host.PlanVersionAsync());
         var row = (await host.GetAsync("/api/aim/eaters"))[0]!;
         var aim = row["aim"]!.DeepClone();
         aim["leavesOutIncompleteProtein"] = true;
@@ -86,9 +91,12 @@ public sealed class WeekTests : IDisposable
 
         await DoAsync(version => LayAsync(boxes[0], eater, version));
         await DoAsync(version => LayAsync(boxes[1], eater, version));
-        await DoAsync(version => host.PostAsync("/api/plan/foods", new { text = "2 eggs", eaterId = eater, day = Day, place = 1 }, version));
+        await DoAsync(version =>
+            host.PostAsync("/api/plan/foods", new { text = "2 eggs", eaterId = eater, day = Day, place = 1 }, version));
         var items = DayOf(await WeekAsync())["items"]!.AsArray().Select(item => (string)item!["id"]!).ToList();
-        await DoAsync(version => host.MustAsync(HttpMethod.Put, $"/api/plan/items/{items[2]}/place", new { eaterId = eater, day = "2026-11-26", place = 0 }, version));
+        await DoAsync(version =>
+            host.MustAsync(HttpMethod.Put, $"/api/plan/items/{items[2]}/place", new { eaterId = eater, day = "2026-11-26", place = 0 },
+            version));
         await DoAsync(version => host.MustAsync(HttpMethod.Put, $"/api/plan/items/{items[1]}/amount", new { text = "3 eggs" }, version));
         await DoAsync(version => host.MustAsync(HttpMethod.Put, $"/api/eat/items/{items[0]}", new { eaten = true }, version));
         await DoAsync(version => host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{items[1]}", null, version));
@@ -110,14 +118,18 @@ public sealed class WeekTests : IDisposable
         var (eater, recipe, boxes) = await host.LaidTableAsync();
         var seen = await host.PlanVersionAsync();
         await LayAsync(boxes[0], eater, seen);
-        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[1], eaterId = eater, day = Day }, seen);
+        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/boxes",
+            new { boxId = boxes[1], eaterId = eater, day = Day }, seen);
         Assert.Equal((412, "urn:lively-tern:problem:stale"), (status, (string?)answer["type"]));
         Assert.Single(DayOf(await WeekAsync())["items"]!.AsArray());
 
-        await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe}", new { name = "Oat bake, sweeter", lines = new[] { "400 g rolled oats", "50 g honey" }, portions = 4 }, 1);
-        (status, answer) = await host.SendAsync(HttpMethod.Put, $"/api/recipes/{recipe}", new { name = "Mine", lines = new[] { "1 egg" }, portions = 4 }, 1);
+        await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe}",
+            new { name = "Oat bake, sweeter", lines = new[] { "400 g rolled oats", "50 g honey" }, portions = 4 }, 1);
+        (status, answer) = await host.SendAsync(HttpMethod.Put, $"/api/recipes/{recipe}",
+            new { name = "Mine", lines = new[] { "1 egg" }, portions = 4 }, 1);
         Assert.Equal((412, "Oat bake, sweeter"), (status, (string?)answer["current"]!["name"]));
-        (status, _) = await host.SendAsync(HttpMethod.Put, $"/api/recipes/{recipe}", new { name = "Mine", lines = new[] { "1 egg" }, portions = 4 });
+        (status, _) = await host.SendAsync(HttpMethod.Put, $"/api/recipes/{recipe}",
+            new { name = "Mine", lines = new[] { "1 egg" }, portions = 4 });
         Assert.Equal(428, status);
         Assert.Equal("Oat bake, sweeter", (string?)(await host.GetAsync($"/api/recipes/{recipe}"))["name"]);
     }
@@ -128,7 +140,8 @@ public sealed class WeekTests : IDisposable
         var (eater, _, boxes) = await host.LaidTableAsync();
         var version = await host.PlanVersionAsync();
         var answers = await Task.WhenAll(Enumerable.Range(0, 12).Select(i =>
-            host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = $"2026-11-{25 + (i % 5)}" }, version)));
+            host.SendAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = $"2026-11-{25 + (i % 5)}" },
+                version)));
         Assert.Single(answers, answer => answer.Status == 200);
         Assert.All(answers, answer => Assert.Contains(answer.Status, new[] { 200, 409, 412 }));
         Assert.Equal(1, (await WeekAsync())["eaters"]![0]!["days"]!.AsArray().Sum(day => day!["items"]!.AsArray().Count));
@@ -161,8 +174,10 @@ public sealed class WeekTests : IDisposable
         async Task<JsonNode> AmendAsync(JsonNode item, string text) =>
             await host.MustAsync(HttpMethod.Put, $"/api/plan/items/{item["id"]}/amount", new { text }, await host.PlanVersionAsync());
         await host.PostAsync("/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = Day }, await host.PlanVersionAsync());
-        await host.PostAsync("/api/plan/foods", new { text = "350 g rolled oats", eaterId = eater, day = Day, eaten = true }, await host.PlanVersionAsync());
-        async Task<(JsonNode Box, JsonNode Oats)> LookAsync() => (DayOf(await WeekAsync())["items"]![0]!, DayOf(await WeekAsync())["items"]![1]!);
+        await host.PostAsync("/api/plan/foods", new { text = "350 g rolled oats", eaterId = eater, day = Day, eaten = true },
+            await host.PlanVersionAsync());
+        async Task<(JsonNode Box, JsonNode Oats)> LookAsync() =>
+            (DayOf(await WeekAsync())["items"]![0]!, DayOf(await WeekAsync())["items"]![1]!);
         var (box, oats) = await LookAsync();
         var whole = (decimal)box["grams"]!;
         await AmendAsync(oats, "352");
@@ -184,7 +199,8 @@ public sealed class WeekTests : IDisposable
         var first = (string)(await LayAsync(boxes[0], eater))["id"]!;
         var item = (string)DayOf(await WeekAsync())["items"]![0]!["id"]!;
         var off = (string)(await host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{item}", null, await host.PlanVersionAsync()))["id"]!;
-        await host.PostAsync("/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = "2026-12-09" }, await host.PlanVersionAsync());
+        await host.PostAsync("/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = "2026-12-09" },
+            await host.PlanVersionAsync());
         var (status, _) = await host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{off}/undo");
         Assert.Equal(409, status);
         (status, _) = await host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{first}/undo");
@@ -197,7 +213,8 @@ public sealed class WeekTests : IDisposable
         var (eater, recipe, boxes) = await host.LaidTableAsync();
         await LayAsync(boxes[0], eater);
         var before = DayOf(await WeekAsync())["sums"]!.ToJsonString();
-        await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe}", new { name = "Oat bake", lines = new[] { "1 kg butter" }, portions = 2 }, 1);
+        await host.MustAsync(HttpMethod.Put, $"/api/recipes/{recipe}",
+            new { name = "Oat bake", lines = new[] { "1 kg butter" }, portions = 2 }, 1);
         await host.MustAsync(HttpMethod.Put, "/api/foods/egg/measures", new { measure = "large", grams = 70 });
         Assert.Equal(before, DayOf(await WeekAsync())["sums"]!.ToJsonString());
     }
@@ -205,7 +222,8 @@ public sealed class WeekTests : IDisposable
     [Fact]
     public async Task A_measure_weighed_once_is_remembered()
     {
-        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/foods", new { text = "1 cup beef liver", eaterId = Guid.NewGuid(), day = Day }, 1);
+        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/plan/foods",
+            new { text = "1 cup beef liver", eaterId = Guid.NewGuid(), day = Day }, 1);
         Assert.Equal((422, "cup"), (status, (string?)answer["missingMeasure"]!["measure"]));
         (status, answer) = await host.SendAsync(HttpMethod.Put, "/api/foods/beef-liver/measures", new { measure = "cup", grams = 0 });
         Assert.Equal((422, "grams"), (status, (string?)answer["field"]));
@@ -224,7 +242,8 @@ public sealed class WeekTests : IDisposable
         await LayAsync(boxes[0], eater);
         var item = (string)DayOf(await WeekAsync())["items"]![0]!["id"]!;
         await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item}", new { eaten = true }, await host.PlanVersionAsync());
-        var (status, refused) = await host.SendAsync(HttpMethod.Delete, $"/api/pack/batches/{batch["id"]}/boxes", null, (int)batch["version"]!);
+        var (status, refused) = await host.SendAsync(HttpMethod.Delete, $"/api/pack/batches/{batch["id"]}/boxes", null,
+            (int)batch["version"]!);
         Assert.Equal((409, "urn:lively-tern:problem:boxes-eaten"), (status, (string)refused["type"]!));
         await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item}", new { eaten = false }, await host.PlanVersionAsync());
 
@@ -233,7 +252,8 @@ public sealed class WeekTests : IDisposable
         Assert.Equal((item, (string)batch["id"]!), ((string)portion["id"]!, (string)portion["batchId"]!));
         Assert.Equal((decimal)batch["boxes"]![0]!["grams"]!, (decimal)portion["grams"]!);
         await host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{item}", null, await host.PlanVersionAsync());
-        var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 745, boxes = 3, pieces = 13 }, (int)open["version"]!);
+        var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", new { fullGrams = 745, boxes = 3, pieces = 13 },
+            (int)open["version"]!);
         Assert.Equal([4, 4, 4], packed["boxes"]!.AsArray().Select(box => (int)box!["pieces"]!));
     }
 
@@ -269,7 +289,22 @@ public sealed class WeekTests : IDisposable
     [Fact]
     public async Task The_built_in_foods_are_those_of_the_program_that_starts_and_own_ones_are_left_alone()
     {
-        var own = await host.PostAsync("/api/foods", new { name = "Island granola", group = "grains", label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 400, protein = 10, fat = 10, carbohydrate = 65 } });
+        var own = await host.PostAsync("/api/foods",
+            new
+            {
+                name = "Island granola",
+                group = "grains",
+                label = new
+                {
+                    basis = "per100g",
+                    servingGrams = (decimal?)null,
+                    convention = "total",
+                    kilocalories = 400,
+                    protein = 10,
+                    fat = 10,
+                    carbohydrate = 65
+                }
+            });
         host.Dispose();
         async Task<string> EggAsync(string sql)
         {

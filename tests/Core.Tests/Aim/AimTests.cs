@@ -7,7 +7,8 @@ namespace LivelyTern.Core.Tests.Aim;
 
 public class AimTests
 {
-    private static readonly PointsRule Fiftieth = new("fiftieth", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.02m }, 1, [], []);
+    private static readonly PointsRule Fiftieth = new("fiftieth", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.02m }, 1, [],
+        []);
 
     private static DayAim Of(Band energy, PointsRule? rule = null, Band? points = null) => new(
         Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = energy, [Measure.Points] = points ?? Band.Open }, rule);
@@ -39,7 +40,14 @@ public class AimTests
         Assert.Equal((0m, 5m), (free.Of(new([Kitchen.Oats.Grams(100)])).Known, free.Of(new([Kitchen.Bread.Grams(100)])).Known));
 
         // 400 kcal at 1 for 35 are 11.43; less 1 for 15 g of protein, 20 g are 1.33 less: 10.
-        var rule = Fiftieth with { PerUnit = new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 1 / 35m, [Nutrient.Protein] = -1 / 15m } };
+        var rule = Fiftieth with
+        {
+            PerUnit = new Dictionary<Nutrient, decimal>
+            {
+                [Nutrient.Energy] = 1 / 35m,
+                [Nutrient.Protein] = -1 / 15m
+            }
+        };
         var example = RuleExample.Of(rule)!;
         Assert.Equal((400m, 20m, 10m), (example.Figures[Nutrient.Energy], example.Figures[Nutrient.Protein], example.Points));
     }
@@ -58,7 +66,8 @@ public class AimTests
     public void Points_that_rest_on_an_unknown_figure_say_to_which_side_they_may_lie()
     {
         // Milk states no fibre: a rule that takes points off for it makes "at most", one that adds "at least", both nothing.
-        PointsRule Of(params (Nutrient Nutrient, decimal Points)[] per) => Fiftieth with { PerUnit = per.ToDictionary(one => one.Nutrient, one => one.Points) };
+        PointsRule Of(params (Nutrient Nutrient, decimal Points)[] per) =>
+            Fiftieth with { PerUnit = per.ToDictionary(one => one.Nutrient, one => one.Points) };
         var milk = new Contents([Kitchen.Milk.Grams(100)]);
         Assert.Equal(new Total(1, Certainty.AtMost), Of((Nutrient.Energy, 0.02m), (Nutrient.Fibre, -0.1m)).Of(milk));
         Assert.Equal(new Total(1, Certainty.AtLeast), Of((Nutrient.Energy, 0.02m), (Nutrient.Sugars, 0.1m)).Of(milk));
@@ -71,11 +80,17 @@ public class AimTests
 
     /// <summary>Whatever the missing figures turn out to be, the true points lie on the side that was said.</summary>
     [SeededProperty]
-    public bool True_points_lie_where_what_is_known_says(byte kcal, byte? protein, byte? fibre, sbyte perProtein, sbyte perFibre, byte trueProtein, byte trueFibre)
+    public bool True_points_lie_where_what_is_known_says(byte kcal, byte? protein, byte? fibre, sbyte perProtein, sbyte perFibre,
+        byte trueProtein, byte trueFibre)
     {
         var rule = Fiftieth with
         {
-            PerUnit = new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.1m, [Nutrient.Protein] = perProtein / 10m, [Nutrient.Fibre] = perFibre / 10m },
+            PerUnit = new Dictionary<Nutrient, decimal>
+            {
+                [Nutrient.Energy] = 0.1m,
+                [Nutrient.Protein] = perProtein / 10m,
+                [Nutrient.Fibre] = perFibre / 10m
+            },
             Step = 0,
         };
         Total Points(decimal? p, decimal? f) => rule.Exact(new([Kitchen.Of("x", new(Energy: kcal, Protein: p, Fibre: f)).Grams(100)]));
@@ -163,7 +178,8 @@ public class AimTests
     [InlineData(-1, null, null, "bound-negative")]
     [InlineData(null, null, 99999, "bound-absurd")]
     public void A_band_that_cannot_be_meant_is_refused(int? min, int? target, int? max, string code) =>
-        Assert.Contains(Of(new(min, target, max)).Problems(clinicianSetIt: true), problem => problem.Code == code && problem.Field.StartsWith("bands.energy.", StringComparison.Ordinal));
+        Assert.Contains(Of(new(min, target, max)).Problems(clinicianSetIt: true), problem =>
+            problem.Code == code && problem.Field.StartsWith("bands.energy.", StringComparison.Ordinal));
 
     // NHLBI Clinical Guidelines, 1998, from memory: diets of 1,000-1,200 kcal a day for women, 1,200-1,600 for men.
     [Theory]
@@ -174,7 +190,8 @@ public class AimTests
     [InlineData(1000, null, null, false)]
     public void No_aim_lies_below_the_floor_unless_a_clinician_set_it(int? min, int? target, int? max, bool refused)
     {
-        Assert.Equal(refused, Of(new(min, target, max)).Problems(clinicianSetIt: false).Any(problem => problem.Code == "below-energy-floor"));
+        Assert.Equal(refused,
+            Of(new(min, target, max)).Problems(clinicianSetIt: false).Any(problem => problem.Code == "below-energy-floor"));
         Assert.Empty(Of(new(min, target, max)).Problems(clinicianSetIt: true));
     }
 
@@ -182,7 +199,8 @@ public class AimTests
     public void A_points_band_without_a_rule_and_a_rule_that_says_nothing_are_refused()
     {
         Assert.Contains(Of(new(), null, new(Max: 20)).Problems(true), problem => problem.Code == "rule-missing");
-        Assert.Contains(Of(new(), Fiftieth with { PerUnit = new Dictionary<Nutrient, decimal>() }).Problems(true), problem => problem.Code == "rule-empty");
+        Assert.Contains(Of(new(), Fiftieth with { PerUnit = new Dictionary<Nutrient, decimal>() }).Problems(true), problem =>
+            problem.Code == "rule-empty");
         Assert.Contains(Of(new(), Fiftieth with { Step = 0.0001m }).Problems(true), problem => problem.Code == "step-absurd");
     }
 }

@@ -7,9 +7,11 @@ namespace LivelyTern.Core.Tests.Aim;
 public sealed class EatingWaysTests
 {
     private static readonly DateOnly Saturday = new(2026, 11, 28);
-    private static readonly DayAim Usual = new(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(1450, 1525, 1600), [Measure.Protein] = new(Min: 70) }, null);
+    private static readonly DayAim Usual = new(Measure.Energy,
+        new Dictionary<Measure, Band> { [Measure.Energy] = new(1450, 1525, 1600), [Measure.Protein] = new(Min: 70) }, null);
 
-    private static OtherDay Day(string name, DayOfWeek? weekday, DateOnly? date, decimal most) => new(name, weekday, date, new Dictionary<Measure, Band> { [Measure.Energy] = new(Max: most) });
+    private static OtherDay Day(string name, DayOfWeek? weekday, DateOnly? date, decimal most) =>
+        new(name, weekday, date, new Dictionary<Measure, Band> { [Measure.Energy] = new(Max: most) });
 
     [Fact]
     public void A_date_goes_before_its_weekday_and_both_before_the_usual_day()
@@ -30,7 +32,8 @@ public sealed class EatingWaysTests
     public void Another_day_that_changes_one_number_keeps_the_rest(int? min, int? target, int? max, int? tolerance, int? from, int? to)
     {
         var usual = Usual with { Bands = new Dictionary<Measure, Band> { [Measure.Energy] = new(Target: 2100) { Tolerance = 100 } } };
-        var party = new OtherDay("party", null, Saturday, new Dictionary<Measure, Band> { [Measure.Energy] = new(min, target, max) { Tolerance = tolerance } });
+        var party = new OtherDay("party", null, Saturday,
+            new Dictionary<Measure, Band> { [Measure.Energy] = new(min, target, max) { Tolerance = tolerance } });
         var band = new EatingWays { OtherDays = [party] }.AimOn(usual, Saturday)[Measure.Energy];
         Assert.Equal((from, to), (band.Min, band.Max));
         Assert.Empty(new EatingWays { OtherDays = [party] }.Problems(usual, clinicianSetIt: true));
@@ -61,7 +64,8 @@ public sealed class EatingWaysTests
     [Fact]
     public void What_cannot_be_meant_is_named()
     {
-        static string[] Codes(EatingWays ways, bool clinicianSetIt = false) => [.. ways.Problems(Usual, clinicianSetIt).Select(problem => problem.Code)];
+        static string[] Codes(EatingWays ways, bool clinicianSetIt = false) =>
+            [.. ways.Problems(Usual, clinicianSetIt).Select(problem => problem.Code)];
         Assert.Equal(["slot-twice"], Codes(new() { OwnSlots = [new("noon", null, null, true), new("Noon ", null, null, true)] }));
         Assert.Equal(["slot-shares"], Codes(new() { OwnSlots = [new("a", null, 0.7m, true), new("b", null, 0.4m, true)] }));
         Assert.Equal(["other-day-when"], Codes(new() { OtherDays = [Day("x", null, null, 2000)] }));

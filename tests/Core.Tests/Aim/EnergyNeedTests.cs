@@ -55,7 +55,8 @@ public sealed class EnergyNeedTests
         Assert.Equal(need.Estimates[0].Need, need.Estimates[0].Target);
 
         // Gaining is not held back.
-        Assert.DoesNotContain(EnergyNeed.Of(new(Sex.Female, age, weight, height, null, isPregnant), 1.55m, -0.3m).Value!.Cautions, caution => caution.Code == code);
+        Assert.DoesNotContain(EnergyNeed.Of(new(Sex.Female, age, weight, height, null, isPregnant), 1.55m, -0.3m).Value!.Cautions,
+            caution => caution.Code == code);
     }
 
     /// <summary>Source: NHLBI 1998; CDC, 1 to 2 lb a week (from memory).</summary>
@@ -76,6 +77,9 @@ public sealed class EnergyNeedTests
     [InlineData(40, 70, 1.7, 1.5, 0.5, "body.heightCm")]
     [InlineData(40, 70, 170, 9, 0.5, "activity")]
     [InlineData(40, 70, 170, 1.5, 50, "rateKgPerWeek")]
-    public void A_body_that_cannot_be_is_named_at_its_field(double age, double weight, double height, double activity, double rate, string field) =>
-        Assert.Equal(field, EnergyNeed.Of(new(Sex.Male, (decimal)age, (decimal)weight, (decimal)height), (decimal)activity, (decimal)rate).Problems.Single().Field);
+    public void A_body_that_cannot_be_is_named_at_its_field(double age, double weight, double height, double activity, double rate,
+        string field) =>
+        Assert.Equal(field,
+            EnergyNeed.Of(new(Sex.Male, (decimal)age, (decimal)weight, (decimal)height), (decimal)activity, (decimal)rate).Problems.Single()
+            .Field);
 }

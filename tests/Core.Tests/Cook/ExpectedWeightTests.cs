@@ -23,6 +23,7 @@ public sealed class ExpectedWeightTests
         var factors = earlier.Take(12).Select(tenth => 0.5m + (tenth / 250m)).ToList();
         var (one, two) = (ExpectedWeight.Of(new(raw), 0.9m, factors), ExpectedWeight.Of(new(raw * 2m), 0.9m, factors));
         return Math.Abs(two.Weight.Value - (2 * one.Weight.Value)) <= 1.5m && one.Weight.Value == Math.Truncate(one.Weight.Value)
-            && (factors.Count == 0 || (one.Weight.Value >= (raw * factors.Min()) - 0.5m && one.Weight.Value <= (raw * factors.Max()) + 0.5m));
+            && (factors.Count == 0
+                || (one.Weight.Value >= (raw * factors.Min()) - 0.5m && one.Weight.Value <= (raw * factors.Max()) + 0.5m));
     }
 }

@@ -11,7 +11,8 @@ public class PrepDayTests
 {
     private static readonly KitchenEquipment Kitchen = KitchenEquipment.AtFirst;
 
-    private static PrepDish Dish(string name, string[] steps, decimal factor = 1, int boxes = 4, int? pieces = null, params (string Food, decimal Grams, string Note)[] lines) => new(
+    private static PrepDish Dish(string name, string[] steps, decimal factor = 1, int boxes = 4, int? pieces = null,
+        params (string Food, decimal Grams, string Note)[] lines) => new(
         Guid.NewGuid(), name, StepToDo.Of([.. steps.Select(text => new RecipeStep(text))]), factor, boxes, pieces,
         [.. lines.Select(line => new PrepLine(line.Food, line.Food, new(line.Grams), line.Note, GroupOf(line.Food)))]);
 
@@ -159,7 +160,8 @@ public class PrepDayTests
             "dish",
             [step],
             lines: [("carrot", 400, ""), ("onion", 100, ""), ("chicken", 500, ""), ("parsley", 20, ""), ("flour", 50, "")]);
-        var chopped = Lay([dish]).Tasks.Tasks.Where(task => task.Kind == PrepKind.Prepare).SelectMany(task => task.Amounts).Select(amount => amount.Food);
+        var chopped = Lay([dish]).Tasks.Tasks.Where(task => task.Kind == PrepKind.Prepare).SelectMany(task =>
+            task.Amounts).Select(amount => amount.Food);
         Assert.Equal(foods, string.Join(',', chopped.Distinct().Order()));
     }
 
@@ -221,7 +223,8 @@ public class PrepDayTests
         Assert.Equal(25, plan.Day.Late); // 5 to get out, 20 to chop, 90 to simmer, and 90 there are
         Assert.Equal(
             ["getOut", "prepare", "step"],
-            plan.Chain.Select(link => plan.Tasks.Tasks.Single(task => task.Id == link.Id).Kind.ToString()).Select(name => char.ToLowerInvariant(name[0]) + name[1..]));
+            plan.Chain.Select(link => plan.Tasks.Tasks.Single(task => task.Id == link.Id).Kind.ToString()).Select(name =>
+                char.ToLowerInvariant(name[0]) + name[1..]));
         var sooner = plan.WaysOut.Single(way => way.Kind == WayOutKind.BeginSooner);
         Assert.Equal((25, 0), (sooner.Minutes, sooner.Late));
         Assert.Equal(0, Lay([stew, other], wishes with { Cooks = [new("", new(16, 5))] }).Day.Late);
@@ -239,8 +242,10 @@ public class PrepDayTests
 
     private static readonly string[] Sentences =
     [
-        "Chop the onions.", "Fry 6 minutes.", "Simmer 30 minutes.", "Bake 35 minutes at 180 °C.", "Bake 20 minutes at 220 °C.", "Blend for 2 minutes.",
-        "Chill 1 hour.", "Roast 40 minutes at 190 °C on a tray.", "Knead 10 minutes.", "Rest 20 minutes.", "Cook on low for 4 hours in the slow cooker.",
+        "Chop the onions.", "Fry 6 minutes.", "Simmer 30 minutes.", "Bake 35 minutes at 180 °C.", "Bake 20 minutes at 220 °C.",
+            "Blend for 2 minutes.",
+        "Chill 1 hour.", "Roast 40 minutes at 190 °C on a tray.", "Knead 10 minutes.", "Rest 20 minutes.",
+            "Cook on low for 4 hours in the slow cooker.",
     ];
 
     /// <summary>Whatever is cooked: each cook in their hours and at one thing, quiet machines still, food in its boxes within two hours, all in order.</summary>
@@ -255,7 +260,8 @@ public class PrepDayTests
         for (var turn = 0; turn < 8; turn++)
         {
             var dishes = Enumerable.Range(0, chance.Next(1, 6)).Select(i => Dish(
-                $"dish {i}", [.. Enumerable.Range(0, chance.Next(1, 5)).Select(_ => Sentences[chance.Next(Sentences.Length)])], chance.Next(1, 4), chance.Next(1, 9), null,
+                $"dish {i}", [.. Enumerable.Range(0, chance.Next(1, 5)).Select(_ => Sentences[chance.Next(Sentences.Length)])],
+                    chance.Next(1, 4), chance.Next(1, 9), null,
                 ("onion", chance.Next(50, 800), chance.Next(2) == 0 ? "chopped" : ""), ("beans", chance.Next(100, 4000), ""))).ToArray();
             var wishes = new PrepDayWishes([new("", new(9, 30)), new("helper", new(10, 0), new(11, 0))]);
             var kitchen = Kitchen with { Quiet = [new(new(9, 0), new(11, 15), [Occupies.Blender])] };
@@ -277,12 +283,15 @@ public class PrepDayTests
             foreach (var dish in dishes)
             {
                 var packed = all.Single(one => one.Task.Kind == PrepKind.Pack && one.Task.Dishes.Contains(dish.Id)).Place;
-                var own = all.Where(one => one.Task.Dishes.Contains(dish.Id) && one.Task.Kind == PrepKind.Step).OrderBy(one => one.Place.Start).ToList();
+                var own = all.Where(one => one.Task.Dishes.Contains(dish.Id) && one.Task.Kind == PrepKind.Step).OrderBy(one =>
+                    one.Place.Start).ToList();
                 Assert.True(own.Count == 0 || own.Max(one => one.Place.End) <= packed.Start);
                 Assert.Equal(own.Select(one => one.Task.Step), own.Select(one => one.Task.Step).Order());
                 var hot = own.LastOrDefault(one => one.Mode.Uses.Keys.Any(name => name.Split(':')[0] is "oven" or "ring" or "slowCooker"));
-                var after = own.Where(one => hot.Place is not null && one.Place.Start >= hot.Place.End).Sum(one => one.Place.End - one.Place.Start);
-                if (hot.Place is not null && after == 0) Assert.True(packed.End - hot.Place.End <= 120, $"{dish.Name}: {packed.End - hot.Place.End}");
+                var after = own.Where(one => hot.Place is not null && one.Place.Start >= hot.Place.End).Sum(one =>
+                    one.Place.End - one.Place.Start);
+                if (hot.Place is not null && after == 0) Assert.True(packed.End - hot.Place.End <= 120,
+                    $"{dish.Name}: {packed.End - hot.Place.End}");
             }
         }
     }
@@ -293,7 +302,8 @@ public class PrepDayTests
         ScheduleTask Bake(string id, int celsius, params TaskBond[] after) =>
             new(id, [new(20, new Dictionary<string, int> { ["oven:0"] = 1 }, new Dictionary<string, int> { ["oven:0"] = celsius })], after);
         var problem = new ScheduleProblem(
-            [Bake("a", 180), Bake("b", 220, new TaskBond("a")), Bake("c", 180, new TaskBond("b", 120))], new Dictionary<string, int> { ["oven:0"] = 2 }, [], new Dictionary<string, int> { ["oven:0"] = 10 });
+            [Bake("a", 180), Bake("b", 220, new TaskBond("a")), Bake("c", 180, new TaskBond("b", 120))],
+                new Dictionary<string, int> { ["oven:0"] = 2 }, [], new Dictionary<string, int> { ["oven:0"] = 10 });
         var day = new ListSchedule(problem).First()!;
         Assert.Equal(
             [(0, 13, 180), (33, 37, 220), (164, 177, 180)],

@@ -11,7 +11,8 @@ public class ScheduleTests
     private static ScheduleTask Task(string id, int minutes, string? uses = null, params TaskBond[] after) =>
         new(id, [new(minutes, uses is null ? Nothing : new Dictionary<string, int> { [uses] = 1 })], after);
 
-    private static ScheduleProblem Problem(IReadOnlyList<ScheduleTask> tasks, Dictionary<string, int>? capacities = null, params TakenTime[] taken) =>
+    private static ScheduleProblem Problem(IReadOnlyList<ScheduleTask> tasks, Dictionary<string, int>? capacities = null,
+        params TakenTime[] taken) =>
         new(tasks, capacities ?? new() { ["hands"] = 1, ["oven"] = 1 }, taken, Nothing);
 
     private static Dictionary<string, int> Starts(LaidDay day) => day.Tasks.ToDictionary(task => task.Id, task => task.Start);
@@ -84,7 +85,8 @@ public class ScheduleTests
     public void The_chain_begins_with_what_holds_the_first_task(int away, WaitsFor because)
     {
         var problem = Problem(
-            [Task("a", 10, "hands"), Task("b", 20, "hands", new TaskBond("a")), Task("c", 30, "hands")], null, new TakenTime("hands", 0, away, 1));
+            [Task("a", 10, "hands"), Task("b", 20, "hands", new TaskBond("a")), Task("c", 30, "hands")], null,
+                new TakenTime("hands", 0, away, 1));
         var day = new ListSchedule(problem).First()!;
         var chain = LongestChain.Of(problem, day);
         Assert.Equal(3, chain.Count);
@@ -99,7 +101,8 @@ public class ScheduleTests
         ScheduleTask Bake(string id, int celsius) =>
             new(id, [new(20, new Dictionary<string, int> { ["oven"] = 1 }, new Dictionary<string, int> { ["oven"] = celsius })], []);
         var problem = new ScheduleProblem(
-            [Bake("a", 180), Bake("b", 240)], new Dictionary<string, int> { ["oven"] = 2 }, [], new Dictionary<string, int> { ["oven"] = 10 });
+            [Bake("a", 180), Bake("b", 240)], new Dictionary<string, int> { ["oven"] = 2 }, [],
+                new Dictionary<string, int> { ["oven"] = 10 });
         var day = new ListSchedule(problem).First()!;
         var chain = LongestChain.Of(problem, day);
         Assert.Equal([WaitsFor.Heat, WaitsFor.Heat], chain.Select(link => link.Because));

@@ -65,7 +65,8 @@ public class FoodLineTests
         var barley = Kitchen.Barley with { PackageGrams = [250] };
         var line = FoodLine.Read(text, new FoodCatalogue([.. Kitchen.Catalogue.All, barley]));
         Assert.Null(line.Problem);
-        Assert.Equal((food, Math.Round(grams, 6), isAbout), (line.Ingredient!.Food.Name, Math.Round(line.Ingredient.Weight.Value, 6), line.IsAbout));
+        Assert.Equal((food, Math.Round(grams, 6), isAbout),
+            (line.Ingredient!.Food.Name, Math.Round(line.Ingredient.Weight.Value, 6), line.IsAbout));
     }
 
     /// <summary>What only a kitchen can know is asked by its name: the food is understood, the measure is to be weighed once.</summary>
@@ -78,8 +79,14 @@ public class FoodLineTests
     {
         var line = FoodLine.Read(text, Kitchen.Catalogue);
         Assert.Equal(("measure-unknown", measure), (line.Problem!.Code, line.Missing!.Measure));
-        var weighed = line.Missing.Food with { Measures = [.. line.Missing.Food.Measures, new HouseholdMeasure(measure, new(30), "weighed at home")] };
-        Assert.Equal(30 * line.Parts.Amount!.Quantity, FoodLine.Read(text, new FoodCatalogue([.. Kitchen.Catalogue.All, weighed])).Ingredient!.Weight.Value);
+        var weighed =
+            line.Missing.Food with
+            {
+                Measures = [.. line.Missing.Food.Measures,
+            new HouseholdMeasure(measure, new(30), "weighed at home")]
+            };
+        Assert.Equal(30 * line.Parts.Amount!.Quantity,
+            FoodLine.Read(text, new FoodCatalogue([.. Kitchen.Catalogue.All, weighed])).Ingredient!.Weight.Value);
     }
 
     [Theory]
@@ -133,7 +140,12 @@ public class FoodLineTests
     public void What_was_weighed_once_is_counted_only_where_it_is_a_whole_one(string measure, decimal grams, decimal two)
     {
         var apple = Kitchen.RolledOats with { Id = "apple", Name = "apple", Aliases = [], Measures = [new("medium", new(182), "a table")] };
-        var weighed = apple with { Measures = [new(measure, new(grams), HouseholdMeasure.WeighedAtHome), .. apple.Measures.Where(own => own.Name != measure)] };
+        var weighed =
+            apple with
+            {
+                Measures = [new(measure, new(grams), HouseholdMeasure.WeighedAtHome),
+            .. apple.Measures.Where(own => own.Name != measure)]
+            };
         Assert.Equal(two, FoodLine.Read("2 apples", new FoodCatalogue([weighed])).Ingredient!.Weight.Value);
         Assert.Equal(2 * grams, FoodLine.Read($"2 {measure} apples", new FoodCatalogue([weighed])).Ingredient!.Weight.Value);
         var alone = weighed with { Measures = [weighed.Measures[0]] };

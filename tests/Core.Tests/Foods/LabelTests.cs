@@ -13,15 +13,18 @@ public class LabelTests
         var grams = (serving % 400) + 10m;
         var per = grams / 100m;
         decimal p = protein % 30, f = fat % 30, c = carbohydrate % 30, kcal = (4 * p) + (9 * f) + (4 * c);
-        var each = new Label(LabelBasis.PerServing, grams, CarbohydrateConvention.Total, Kilocalories: kcal * per, Protein: p * per, Fat: f * per, Carbohydrate: c * per).Per100g();
-        return each.Succeeded && Math.Abs(each.Value!.Energy!.Value - kcal) < 1e-9m && Math.Abs(each.Value.Protein!.Value - p) < 1e-9m && Math.Abs(each.Value.Fat!.Value - f) < 1e-9m;
+        var each = new Label(LabelBasis.PerServing, grams, CarbohydrateConvention.Total, Kilocalories: kcal * per, Protein: p * per,
+            Fat: f * per, Carbohydrate: c * per).Per100g();
+        return each.Succeeded && Math.Abs(each.Value!.Energy!.Value - kcal) < 1e-9m && Math.Abs(each.Value.Protein!.Value - p) < 1e-9m
+            && Math.Abs(each.Value.Fat!.Value - f) < 1e-9m;
     }
 
     [Fact]
     public void Kilojoules_and_sodium_are_read_where_kcal_and_salt_are_not_printed()
     {
         // 1 kcal is 4.184 kJ (NIST SP 811); salt is sodium x 2.5 (Regulation (EU) No 1169/2011, Annex I).
-        var food = new Label(LabelBasis.Per100g, null, CarbohydrateConvention.WithoutFibre, Kilojoules: 418.4m, SodiumMilligrams: 400).Per100g().Value!;
+        var food = new Label(LabelBasis.Per100g, null, CarbohydrateConvention.WithoutFibre, Kilojoules: 418.4m, SodiumMilligrams: 400)
+            .Per100g().Value!;
         Assert.Equal((100m, 1m), (food.Energy, food.Salt));
         Assert.Null(food.Fibre);
     }
@@ -35,7 +38,9 @@ public class LabelTests
     [InlineData(LabelBasis.PerServing, 30.0, 100.0, 31.0, "figure-absurd")]
     [InlineData(LabelBasis.PerServing, 30.0, 100.0, 30.0, null)]
     public void What_no_label_can_say_is_refused(LabelBasis basis, double? serving, double? kcal, double? protein, string? code) =>
-        Assert.Equal(code, new Label(basis, (decimal?)serving, CarbohydrateConvention.Total, (decimal?)kcal, Protein: (decimal?)protein).Per100g().Problems.FirstOrDefault()?.Code);
+        Assert.Equal(code,
+            new Label(basis, (decimal?)serving, CarbohydrateConvention.Total, (decimal?)kcal, Protein: (decimal?)protein).Per100g()
+            .Problems.FirstOrDefault()?.Code);
 
     // General factors: Regulation (EU) No 1169/2011, Annex XIV. 10 P, 10 F, 50 C of which 10 fibre: 40 + 90 + 160 + 20 = 310 kcal.
     [Theory]
@@ -45,9 +50,11 @@ public class LabelTests
     [InlineData(310, 10, 10, 90, 10, 5, "parts-over-100")]
     [InlineData(310, 10, 10, 50, 10, 60, "sugars-over-carbohydrate")]
     [InlineData(310, 10, 10, 50, 60, 5, "fibre-over-carbohydrate")]
-    public void A_label_that_cannot_be_right_is_doubted_and_kept(decimal kcal, decimal protein, decimal fat, decimal carbohydrate, decimal fibre, decimal sugars, string? doubt)
+    public void A_label_that_cannot_be_right_is_doubted_and_kept(decimal kcal, decimal protein, decimal fat, decimal carbohydrate,
+        decimal fibre, decimal sugars, string? doubt)
     {
-        var label = new Label(LabelBasis.Per100g, null, CarbohydrateConvention.Total, kcal, Protein: protein, Fat: fat, Carbohydrate: carbohydrate, Sugars: sugars, Fibre: fibre);
+        var label = new Label(LabelBasis.Per100g, null, CarbohydrateConvention.Total, kcal, Protein: protein, Fat: fat,
+            Carbohydrate: carbohydrate, Sugars: sugars, Fibre: fibre);
         var read = label.Per100g().Value!;
         Assert.Equal(kcal, read.Energy);
         if (doubt is null) Assert.Empty(label.Doubts(read));
@@ -75,30 +82,38 @@ public class LabelTests
     [InlineData(Nutrient.Salt, 0.35, "140 mg")]
     [InlineData(Nutrient.Salt, 0.425, "170 mg")]
     [InlineData(Nutrient.Salt, 0.308, "125 mg")]
-    public void A_serving_is_printed_as_the_labelling_rule_rounds_it(Nutrient nutrient, decimal amount, string printed) => Assert.Equal(printed, LabelRounding.Print(nutrient, amount));
+    public void A_serving_is_printed_as_the_labelling_rule_rounds_it(Nutrient nutrient, decimal amount, string printed) =>
+        Assert.Equal(printed, LabelRounding.Print(nutrient, amount));
 
     [Fact]
     public void A_label_printed_by_the_rule_prints_itself_again()
     {
-        var label = new Label(LabelBasis.PerServing, 34, CarbohydrateConvention.Total, Kilocalories: 150, Fat: 6, Carbohydrate: 22, Protein: 3, SodiumMilligrams: 170);
+        var label = new Label(LabelBasis.PerServing, 34, CarbohydrateConvention.Total, Kilocalories: 150, Fat: 6, Carbohydrate: 22,
+            Protein: 3, SodiumMilligrams: 170);
         var printed = label.Printed(label.Per100g().Value!);
-        Assert.Equal(["150 kcal", "6 g", "170 mg", "22 g", "3 g"], new[] { Nutrient.Energy, Nutrient.Fat, Nutrient.Salt, Nutrient.Carbohydrate, Nutrient.Protein }.Select(nutrient => printed[nutrient]));
+        Assert.Equal(["150 kcal", "6 g", "170 mg", "22 g", "3 g"],
+            new[] { Nutrient.Energy, Nutrient.Fat, Nutrient.Salt, Nutrient.Carbohydrate, Nutrient.Protein }.Select(nutrient =>
+            printed[nutrient]));
         Assert.False(printed.ContainsKey(Nutrient.Fibre));
     }
 
     [Fact]
     public void Kcal_and_kj_that_disagree_are_told() =>
-        Assert.Contains("kcal-kj", new Label(LabelBasis.Per100g, null, CarbohydrateConvention.Total, Kilocalories: 100, Kilojoules: 100).Doubts(new(Energy: 100)).Select(doubt => doubt.Code));
+        Assert.Contains("kcal-kj",
+            new Label(LabelBasis.Per100g, null, CarbohydrateConvention.Total, Kilocalories: 100, Kilojoules: 100).Doubts(new(Energy: 100))
+            .Select(doubt => doubt.Code));
 
     [Fact]
     public void Two_hundred_protein_two_hundred_carbohydrate_and_fifty_fat_are_2050_kcal() =>
-        Assert.Equal(2050, EnergyFactors.Kilocalories(new(Protein: 200, Carbohydrate: 200, Fat: 50), carbohydrateContainsFibre: false)); // common practice, no published source
+        // common practice, no published source
+        Assert.Equal(2050, EnergyFactors.Kilocalories(new(Protein: 200, Carbohydrate: 200, Fat: 50), carbohydrateContainsFibre: false));
 
     [Fact]
     public void Slaw_of_85_g_with_30_kcal_has_45_in_127_g()
     {
         // Common practice, no published source: 85 g of slaw at 30 kcal: 127 g are 45 kcal.
-        var slaw = Kitchen.Of("slaw", new Label(LabelBasis.PerServing, 85, CarbohydrateConvention.Total, Kilocalories: 30).Per100g().Value!);
+        var slaw = Kitchen.Of("slaw",
+            new Label(LabelBasis.PerServing, 85, CarbohydrateConvention.Total, Kilocalories: 30).Per100g().Value!);
         Assert.Equal(45, Rounding.ToStep(new Contents([slaw.Grams(127)]).Totals[Nutrient.Energy].Known, 1));
     }
 
@@ -140,7 +155,8 @@ public class CarbohydrateTests
     {
         var american = In100g(Of(CarbohydrateConvention.Total, starch + fibre, fibre));
         var european = In100g(Of(CarbohydrateConvention.WithoutFibre, starch, fibre));
-        return american[Nutrient.Carbohydrate] == european[Nutrient.Carbohydrate] && american.NetCarbohydrate == european.NetCarbohydrate && american.NetCarbohydrate.Known == starch;
+        return american[Nutrient.Carbohydrate] == european[Nutrient.Carbohydrate] && american.NetCarbohydrate == european.NetCarbohydrate
+            && american.NetCarbohydrate.Known == starch;
     }
 
     [Theory]
@@ -151,7 +167,8 @@ public class CarbohydrateTests
     [InlineData(CarbohydrateConvention.WithoutFibre, 40.0, null, null, 40, false, 40, true)]
     [InlineData(CarbohydrateConvention.Total, null, 2.0, null, 0, false, -2, false)]
     [InlineData(CarbohydrateConvention.Total, 0.0, null, null, 0, true, 0, true)] // no carbohydrate, so no fibre either
-    public void Total_and_net(CarbohydrateConvention convention, double? carbohydrate, double? fibre, double? polyols, decimal total, bool totalKnown, decimal net, bool netKnown, Certainty unknown = Certainty.AtLeast)
+    public void Total_and_net(CarbohydrateConvention convention, double? carbohydrate, double? fibre, double? polyols, decimal total,
+        bool totalKnown, decimal net, bool netKnown, Certainty unknown = Certainty.AtLeast)
     {
         var totals = In100g(Of(convention, (decimal?)carbohydrate, (decimal?)fibre, (decimal?)polyols));
         Assert.Equal(Total.Of(total, totalKnown), totals[Nutrient.Carbohydrate]);
@@ -168,7 +185,8 @@ public class CarbohydrateTests
     [Fact]
     public void Protein_of_gelatin_counts_and_is_marked_incomplete_or_is_left_out_by_an_eater_who_says_so()
     {
-        var jelly = new Contents([(Kitchen.Of("gelatin", new(Protein: 86)) with { HasIncompleteProtein = true }).Grams(10), Kitchen.Egg.Grams(100)]);
+        var jelly = new Contents(
+            [(Kitchen.Of("gelatin", new(Protein: 86)) with { HasIncompleteProtein = true }).Grams(10), Kitchen.Egg.Grams(100)]);
         Assert.Equal((20.6m, 8.6m), (jelly.Totals[Nutrient.Protein].Known, jelly.IncompleteProtein));
         var aim = new DayAim(Measure.Energy, new Dictionary<Measure, Band>(), PointsRule.Starting);
         Assert.Equal(20.6m, aim.Count(jelly)[Measure.Protein].Known);

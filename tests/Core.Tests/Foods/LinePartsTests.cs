@@ -7,11 +7,14 @@ namespace LivelyTern.Core.Tests.Foods;
 
 public class LinePartsTests
 {
-    private static readonly Food Chickpeas = Kitchen.Of("chickpeas, canned, drained", new(Energy: 139)) with { Aliases = ["chickpeas"], DrainedShare = 0.6m };
+    private static readonly Food Chickpeas = Kitchen.Of("chickpeas, canned, drained",
+        new(Energy: 139)) with
+    { Aliases = ["chickpeas"], DrainedShare = 0.6m };
     private static readonly Food Banana = Kitchen.Of("banana", new(Energy: 89), ("medium", 118)) with { Refuse = 0.36m };
     private static readonly FoodCatalogue Foods = new(
     [
-        .. Kitchen.Catalogue.All, Chickpeas, Banana, Kitchen.Of("lemon", new(Energy: 29), ("medium", 84)), Kitchen.Of("lemon juice", new(Energy: 22), ("lemon", 48)),
+        .. Kitchen.Catalogue.All, Chickpeas, Banana, Kitchen.Of("lemon", new(Energy: 29), ("medium", 84)),
+            Kitchen.Of("lemon juice", new(Energy: 22), ("lemon", 48)),
         Kitchen.Of("basil", new(Energy: 20), ("leaf", 0.5m)), Kitchen.Of("ginger", new(Energy: 80), ("cm", 5)),
     ]);
 
@@ -43,10 +46,12 @@ public class LinePartsTests
     [InlineData("600 g red lentils, dry, rinsed", 600, 600, "g", null, "red lentils, dry", "rinsed")]
     [InlineData("3 tomatoes (ripe), chopped", 3, 3, null, null, "tomatoes", "ripe, chopped")]
     [InlineData("40 g moon dust, sifted", 40, 40, "g", null, "moon dust", "sifted")]
-    public void A_line_comes_apart_into_what_was_said(string text, decimal from, decimal to, string? unit, string? measure, string food, string note)
+    public void A_line_comes_apart_into_what_was_said(string text, decimal from, decimal to, string? unit, string? measure, string food,
+        string note)
     {
         var parts = FoodLine.Read(text, Foods).Parts;
-        Assert.Equal((from, to, unit, measure, food, note), (parts.Amount!.From, parts.Amount.To, parts.Amount.Unit?.Name, parts.Measure, parts.FoodText, parts.Note));
+        Assert.Equal((from, to, unit, measure, food, note),
+            (parts.Amount!.From, parts.Amount.To, parts.Amount.Unit?.Name, parts.Measure, parts.FoodText, parts.Note));
     }
 
     [Theory]
@@ -88,10 +93,15 @@ public class LinePartsTests
     // What may stand at each place of a line.
     private static readonly string[][] Places =
     [
-        ["", "", "- ", "• ", "about ", "Optional: ", "juice of "], ["2", "1/2", "1½", "3-4", "40", "1,5", "a", "six", "half a", "2 x 400"], ["", "", " g", " g", " kg", " lb", " cup", " tbsp", "g", " dozen", " level tbsp", " heaped tbsp"],
-        ["", "", "", " (80 g)", " (1 lb 2 oz)", " / 1 cup", " plus 2 tsp", " 50 g", "/8 oz"], ["", "", "", " tin", " tins (400 g)", " bunch", " slices", " cloves", " large", " small", " medium heads"], [" ", " ", " of ", " boneless ", " large free-range ", " cm piece of "],
-        ["quick oats", "eggs", "butter", "red lentils, dry", "chickpeas", "bananas", "rye bread", "garlic", "salt", "chopped tomatoes", "moon dust", "oats", "lemons", "lemon, juiced", "basil leaves", "ginger"],
-        ["", "", " (90 g)", " (45 g each)", " (about 60 g), beaten", ", drained", ", with peel", ", large", " (ripe), chopped", ", to taste", " 2 small", ": 40 g", " for frying", " or margarine"],
+        ["", "", "- ", "• ", "about ", "Optional: ", "juice of "], ["2", "1/2", "1½", "3-4", "40", "1,5", "a", "six", "half a", "2 x 400"],
+            ["", "", " g", " g", " kg", " lb", " cup", " tbsp", "g", " dozen", " level tbsp", " heaped tbsp"],
+        ["", "", "", " (80 g)", " (1 lb 2 oz)", " / 1 cup", " plus 2 tsp", " 50 g", "/8 oz"],
+            ["", "", "", " tin", " tins (400 g)", " bunch", " slices", " cloves", " large", " small", " medium heads"],
+            [" ", " ", " of ", " boneless ", " large free-range ", " cm piece of "],
+        ["quick oats", "eggs", "butter", "red lentils, dry", "chickpeas", "bananas", "rye bread", "garlic", "salt", "chopped tomatoes",
+            "moon dust", "oats", "lemons", "lemon, juiced", "basil leaves", "ginger"],
+        ["", "", " (90 g)", " (45 g each)", " (about 60 g), beaten", ", drained", ", with peel", ", large", " (ripe), chopped",
+            ", to taste", " 2 small", ": 40 g", " for frying", " or margarine"],
     ];
 
     /// <summary>
@@ -107,7 +117,8 @@ public class LinePartsTests
         if (line.Ingredient is null) return;
         Assert.Equal(line.Ingredient, FoodLine.Read(line.Text, Foods, line.Ingredient.Food).Ingredient);
         var (whole, half) = (FoodLine.Read(line.Print(), Foods), FoodLine.Read(line.Print(0.5m), Foods));
-        Assert.True(whole.Ingredient?.Food == line.Ingredient.Food && half.Ingredient is not null, $"{line.Text} is {line.Print()}, half of it {line.Print(0.5m)}: {whole.Problem?.Sentence} {half.Problem?.Sentence}");
+        Assert.True(whole.Ingredient?.Food == line.Ingredient.Food && half.Ingredient is not null,
+            $"{line.Text} is {line.Print()}, half of it {line.Print(0.5m)}: {whole.Problem?.Sentence} {half.Problem?.Sentence}");
         var weight = line.Ingredient.Weight.Value;
         if (line.Ingredient.IsTrace) Assert.Equal((weight, weight), (whole.Ingredient!.Weight.Value, half.Ingredient!.Weight.Value));
         if (line.Ingredient.IsTrace) return;

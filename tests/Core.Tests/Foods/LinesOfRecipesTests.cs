@@ -5,15 +5,21 @@ namespace LivelyTern.Core.Tests.Foods;
 /// <summary>Lines as recipes have them, with more words than a name.</summary>
 public class LinesOfRecipesTests
 {
-    private static Food Seasoning(string name, params (string Name, decimal Grams)[] measures) => Kitchen.Of(name, new(Energy: 20), measures) with { Group = FoodGroup.Seasonings };
+    private static Food Seasoning(string name, params (string Name, decimal Grams)[] measures) =>
+        Kitchen.Of(name, new(Energy: 20), measures) with { Group = FoodGroup.Seasonings };
 
     private static readonly FoodCatalogue Foods = new(
     [
-        .. Kitchen.Catalogue.All.Where(food => food != Kitchen.Salt), Seasoning("salt", ("tsp", 6)), Seasoning("black pepper, ground", ("tsp", 2.3m)), Seasoning("parsley, fresh", ("tbsp", 3.8m)), Seasoning("basil", ("leaf", 0.5m)),
+        .. Kitchen.Catalogue.All.Where(food => food != Kitchen.Salt), Seasoning("salt", ("tsp", 6)),
+            Seasoning("black pepper, ground", ("tsp", 2.3m)), Seasoning("parsley, fresh", ("tbsp", 3.8m)),
+            Seasoning("basil", ("leaf", 0.5m)),
         Seasoning("ginger"), Seasoning("pepper and salt mix"), Seasoning("pasta sauce", ("cup", 250)),
-        Kitchen.Of("lemon", new(Energy: 29), ("medium", 84)), Kitchen.Of("lemon juice", new(Energy: 22), ("lemon", 48)), Kitchen.Of("lime juice", new(Energy: 25)), Kitchen.Of("lemon zest", new(Energy: 47)),
-        Kitchen.Of("chicken breast, raw", new(Energy: 120), ("piece", 174)) with { Aliases = ["chicken breast"] }, Kitchen.Of("spinach, raw", new(Energy: 23)), Kitchen.Of("vegetable stock", new(Energy: 5), ("cup", 240)),
-        Kitchen.Of("yogurt", new(Energy: 61), ("cup", 245)), Kitchen.Of("minced beef, 5 % fat", new(Energy: 131)), Kitchen.Of("minced beef, 20 % fat", new(Energy: 254)), Kitchen.Of("tomato puree", new(Energy: 82), ("tbsp", 16)),
+        Kitchen.Of("lemon", new(Energy: 29), ("medium", 84)), Kitchen.Of("lemon juice", new(Energy: 22), ("lemon", 48)),
+            Kitchen.Of("lime juice", new(Energy: 25)), Kitchen.Of("lemon zest", new(Energy: 47)),
+        Kitchen.Of("chicken breast, raw", new(Energy: 120), ("piece", 174)) with { Aliases = ["chicken breast"] },
+            Kitchen.Of("spinach, raw", new(Energy: 23)), Kitchen.Of("vegetable stock", new(Energy: 5), ("cup", 240)),
+        Kitchen.Of("yogurt", new(Energy: 61), ("cup", 245)), Kitchen.Of("minced beef, 5 % fat", new(Energy: 131)),
+            Kitchen.Of("minced beef, 20 % fat", new(Energy: 254)), Kitchen.Of("tomato puree", new(Energy: 82), ("tbsp", 16)),
         Kitchen.Of("white rice, dry", new(Energy: 360), ("cup", 185)),
         Kitchen.Of("olive oil", new(Energy: 884), ("tbsp", 13.5m)) with { Group = FoodGroup.Fats },
     ]);
@@ -51,7 +57,8 @@ public class LinesOfRecipesTests
         Assert.Null(line.Problem);
         Assert.Equal((food, grams, note), (line.Ingredient!.Food.Name, Math.Round(line.Ingredient.Weight.Value, 4), line.Parts.Note));
         var again = FoodLine.Read(line.Print(2), Foods);
-        Assert.Equal((food, Math.Round(line.Ingredient.Weight.Value * 2, 3)), (again.Ingredient!.Food.Name, Math.Round(again.Ingredient.Weight.Value, 3)));
+        Assert.Equal((food, Math.Round(line.Ingredient.Weight.Value * 2, 3)),
+            (again.Ingredient!.Food.Name, Math.Round(again.Ingredient.Weight.Value, 3)));
     }
 
     [Theory]
@@ -163,7 +170,8 @@ public class LinesOfRecipesTests
     [InlineData("2 eggs plus 1 tbsp butter", "2 eggs|1 tbsp butter")]
     [InlineData("2 tsp salt and pepper, to taste", "2 tsp salt and pepper, to taste")]
     [InlineData("salt, to taste", "salt, to taste")]
-    public void A_list_that_is_brought_in_gives_each_its_own_line(string text, string lines) => Assert.Equal(lines.Split('|'), FoodLine.Read(text, Foods).Apart);
+    public void A_list_that_is_brought_in_gives_each_its_own_line(string text, string lines) =>
+        Assert.Equal(lines.Split('|'), FoodLine.Read(text, Foods).Apart);
 
     [Theory]
     [InlineData("a small pinch of salt")]

@@ -5,8 +5,10 @@ namespace LivelyTern.Core.Tests.Foods;
 
 public class SearchTests
 {
-    private static readonly Food Chickpeas = Kitchen.Of("chickpeas, canned, drained", new()), Chicken = Kitchen.Of("chicken breast, raw", new()), Thigh = Kitchen.Of("chicken thigh, raw", new());
-    private static readonly Food Milk = Kitchen.Of("whole milk", new()), Oat = Kitchen.Of("oat milk", new()), Own = Kitchen.Of("island oat milk", new()) with { IsOwn = true };
+    private static readonly Food Chickpeas = Kitchen.Of("chickpeas, canned, drained", new()),
+        Chicken = Kitchen.Of("chicken breast, raw", new()), Thigh = Kitchen.Of("chicken thigh, raw", new());
+    private static readonly Food Milk = Kitchen.Of("whole milk", new()), Oat = Kitchen.Of("oat milk", new()),
+        Own = Kitchen.Of("island oat milk", new()) with { IsOwn = true };
     private static readonly FoodCatalogue Foods = new([Chickpeas, Chicken, Thigh, Milk, Oat, Own, Kitchen.Lentils]);
 
     [Theory]
@@ -36,7 +38,8 @@ public class SearchTests
     public void What_was_chosen_for_some_words_is_meant_by_them_from_then_on()
     {
         Assert.Equal([Milk], Foods.Meaning(SaidFood.Of("milk")).Best); // whole milk is milk, oat milk is of oats
-        var chosen = new FoodCatalogue(Foods.All, new Dictionary<string, string> { [FoodWords.Key("milk")] = Oat.Id, [FoodWords.Key("gone")] = "no-such-food" });
+        var chosen = new FoodCatalogue(Foods.All,
+            new Dictionary<string, string> { [FoodWords.Key("milk")] = Oat.Id, [FoodWords.Key("gone")] = "no-such-food" });
         Assert.Equal([Oat], chosen.Meaning(SaidFood.Of("milk")).Best);
         Assert.Equal("oat milk", FoodLine.Read("200 g milk, cold", chosen).Ingredient!.Food.Name);
         Assert.Empty(chosen.Meaning(SaidFood.Of("gone")).Best);
@@ -80,5 +83,6 @@ public class SearchTests
     [InlineData("bean", "bread", false)]
     [InlineData("buckweat", "buckwheat", true)]
     [InlineData("bukweat", "buckwheat", false)] // seven letters forgive one
-    public void Short_words_forgive_less(string typed, string word, bool mayMean) => Assert.Equal(mayMean, Slips.To(typed, word) is not null);
+    public void Short_words_forgive_less(string typed, string word, bool mayMean) =>
+        Assert.Equal(mayMean, Slips.To(typed, word) is not null);
 }

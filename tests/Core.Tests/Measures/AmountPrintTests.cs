@@ -7,7 +7,8 @@ public class AmountPrintTests
 {
     private static readonly int[] Parts = [1, 2, 3, 4, 8, 10, 100];
 
-    private static decimal Number(ushort whole, byte part, byte of) => (whole % 400) + ((decimal)(part % Parts[of % Parts.Length]) / Parts[of % Parts.Length]);
+    private static decimal Number(ushort whole, byte part, byte of) =>
+        (whole % 400) + ((decimal)(part % Parts[of % Parts.Length]) / Parts[of % Parts.Length]);
 
     [SeededProperty]
     public bool Parsing_what_was_printed_gives_the_same_amount(ushort whole, byte part, byte of, byte unit, byte range, bool isPack)
@@ -20,7 +21,8 @@ public class AmountPrintTests
         var read = AmountText.Read(amount.Print() + " onions")!;
 
         // Fractions come back exactly; other decimals with the four places that are written.
-        return Math.Abs(read.From - amount.From) <= 0.0002m + (amount.From >= 100 ? 0.1m : 0) && Math.Abs(read.To - amount.To) <= 0.0002m + (amount.To >= 100 ? 0.1m : 0)
+        return Math.Abs(read.From - amount.From) <= 0.0002m + (amount.From >= 100 ? 0.1m : 0)
+            && Math.Abs(read.To - amount.To) <= 0.0002m + (amount.To >= 100 ? 0.1m : 0)
             && read.Unit == amount.Unit && read.Rest == "onions" && (read.Pack is null) == (amount.Pack is null);
     }
 

@@ -33,7 +33,8 @@ public class TotalsTests
         var basket = Basket(grams);
         return Nutrients.All.All(nutrient =>
         {
-            var lacks = basket.Ingredients.Where(part => part.Weight.Value > 0 && part.Food.Per100g[nutrient] is null).Select(part => part.Food.Name).ToHashSet();
+            var lacks = basket.Ingredients.Where(part => part.Weight.Value > 0 && part.Food.Per100g[nutrient] is null).Select(part =>
+                part.Food.Name).ToHashSet();
             return basket.Totals[nutrient].IsComplete == (lacks.Count == 0) && basket.Missing(nutrient).ToHashSet().SetEquals(lacks);
         });
     }
@@ -49,7 +50,8 @@ public class TotalsTests
 
     [Fact]
     public void A_line_nobody_could_read_leaves_every_measure_at_least() =>
-        Assert.All(Nutrients.All, nutrient => Assert.False(new Contents([Kitchen.Oats.Grams(50)], SomethingUnread: true).Totals[nutrient].IsComplete));
+        Assert.All(Nutrients.All, nutrient =>
+            Assert.False(new Contents([Kitchen.Oats.Grams(50)], SomethingUnread: true).Totals[nutrient].IsComplete));
 
     [Fact]
     public void A_pinch_of_salt_leaves_salt_at_least_and_nothing_else()
@@ -69,9 +71,11 @@ public class TotalsTests
     [InlineData(0, 0, 0, 0, 1, 0, 2.4)]
     [InlineData(0, 0, 0, 0, 0, 1, 7)]
     [InlineData(200, 50, 200, 0, 0, 0, 2050)] // the 2,050 kcal day: common practice, no published source
-    public void Energy_follows_the_published_factors(decimal protein, decimal fat, decimal carbohydrate, decimal fibre, decimal polyols, decimal alcohol, decimal kcal) =>
+    public void Energy_follows_the_published_factors(decimal protein, decimal fat, decimal carbohydrate, decimal fibre, decimal polyols,
+        decimal alcohol, decimal kcal) =>
         Assert.Equal(kcal, EnergyFactors.Kilocalories(
-            new(Protein: protein, Fat: fat, Carbohydrate: carbohydrate, Fibre: fibre, Polyols: polyols, Alcohol: alcohol), carbohydrateContainsFibre: false));
+            new(Protein: protein, Fat: fat, Carbohydrate: carbohydrate, Fibre: fibre, Polyols: polyols, Alcohol: alcohol),
+                carbohydrateContainsFibre: false));
 
     // Regulation (EU) No 1169/2011, Annex I and XIV: carbohydrate of a European label holds its polyols, which count 2.4 kcal/g in place of 4.
     [Fact]
@@ -89,5 +93,6 @@ public class TotalsTests
     [InlineData(2.4, 1, 2)]
     [InlineData(2.25, 0.5, 2.5)]
     [InlineData(2.2, 0, 2.2)]
-    public void Rounding_is_half_away_from_zero(decimal value, decimal step, decimal rounded) => Assert.Equal(rounded, Rounding.ToStep(value, step));
+    public void Rounding_is_half_away_from_zero(decimal value, decimal step, decimal rounded) =>
+        Assert.Equal(rounded, Rounding.ToStep(value, step));
 }

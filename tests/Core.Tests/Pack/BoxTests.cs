@@ -15,7 +15,8 @@ namespace LivelyTern.Core.Tests.Pack;
 public sealed class BoxTests
 {
     private static readonly DateOnly Today = new(2026, 11, 25);
-    private static readonly Guid Ada = Guid.Parse("00000000-0000-0000-0000-00000000000a"), Bo = Guid.Parse("00000000-0000-0000-0000-00000000000b");
+    private static readonly Guid Ada = Guid.Parse("00000000-0000-0000-0000-00000000000a"),
+        Bo = Guid.Parse("00000000-0000-0000-0000-00000000000b");
 
     private static Batch Of(string dish, Food food, int cookedDaysAgo = 0) =>
         new(Guid.NewGuid(), dish, new TapeMark("XX", 1), Today.AddDays(-cookedDaysAgo), new([food.Grams(1000)]), new Grams(800));
@@ -26,7 +27,9 @@ public sealed class BoxTests
     public void A_box_of_two_batches_and_a_cup_holds_a_share_of_each_and_keeps_as_long_as_the_shortest()
     {
         var (balls, lentils) = (Of("meatballs", Kitchen.Egg), Of("lentils", Kitchen.Lentils, cookedDaysAgo: 2));
-        var box = new Box(Guid.NewGuid(), new(balls, new(200)), [new BatchShare(lentils, new(100), null, "left"), new FoodInBox("30 g butter", Kitchen.Butter.Grams(30), "cup")], BoxLife.New(Today, null));
+        var box = new Box(Guid.NewGuid(), new(balls, new(200)),
+            [new BatchShare(lentils, new(100), null, "left"), new FoodInBox("30 g butter", Kitchen.Butter.Grams(30), "cup")],
+            BoxLife.New(Today, null));
         Assert.Equal(330, box.Weight.Value);
         Assert.Equal(350m + 447.5m + 215.1m, box.Contents.Totals[Nutrient.Energy].Known);
         Assert.Equal(Today.AddDays(1), UseBy.Of(box, Today).Fridge);
@@ -40,7 +43,8 @@ public sealed class BoxTests
     [InlineData(0, 3, BoxPlace.Freezer, 60, true)]
     [InlineData(0, 4, BoxPlace.Freezer, 3, false)]
     [InlineData(0, 1, BoxPlace.Fridge, 31, false)]
-    public void Frozen_in_time_it_keeps_frozen_too_late_it_does_not_and_thawed_it_keeps_a_day(int cooked, int frozen, BoxPlace now, int last, bool isFrozen)
+    public void Frozen_in_time_it_keeps_frozen_too_late_it_does_not_and_thawed_it_keeps_a_day(int cooked, int frozen, BoxPlace now,
+        int last, bool isFrozen)
     {
         var start = Today.AddDays(cooked);
         var life = BoxLife.New(start, null).Put(BoxPlace.Freezer, start.AddDays(frozen));
@@ -54,7 +58,8 @@ public sealed class BoxTests
     [Fact]
     public void Moving_a_thawed_box_about_or_freezing_it_again_late_makes_it_keep_no_longer()
     {
-        UseBy Of(BoxLife life) => UseBy.Of(new Box(Guid.NewGuid(), BoxTests.Of("stew", Kitchen.Egg), new(200), null) with { Life = life }, Today);
+        UseBy Of(BoxLife life) =>
+            UseBy.Of(new Box(Guid.NewGuid(), BoxTests.Of("stew", Kitchen.Egg), new(200), null) with { Life = life }, Today);
         var frozen = BoxLife.New(Today, null).Put(BoxPlace.Freezer, Today);
         var (tenth, twelfth) = (Today.AddDays(10), Today.AddDays(12));
         var thawed = frozen.Put(BoxPlace.Fridge, tenth).Put(BoxPlace.Counter, twelfth).Put(BoxPlace.TakenAlong, twelfth);
@@ -94,7 +99,8 @@ public sealed class BoxTests
 
     // Random changes of days: a box is eaten exactly where its day says so, and belongs to whose day it lies on; the inverse leads back.
     [SeededProperty]
-    public bool What_a_change_makes_of_a_box_follows_from_the_days_alone_and_its_inverse_leads_back(bool lay, bool eat, bool forBo, bool other)
+    public bool What_a_change_makes_of_a_box_follows_from_the_days_alone_and_its_inverse_leads_back(bool lay, bool eat, bool forBo,
+        bool other)
     {
         var id = Guid.NewGuid();
         DateTimeOffset? at = eat ? new DateTimeOffset(2026, 11, 25, 12, 0, 0, TimeSpan.Zero) : null;

@@ -29,7 +29,8 @@ public class DivideTests
         var divided = Divide.ByPieces(made, boxes);
         if (pieces is < 1 or > 10_000 || boxes < 1 || made.Steps < boxes) return !divided.Succeeded;
         var (portions, over) = (divided.Value!.Portions, divided.Value.Over);
-        return portions.Sum() + over == pieces && over < boxes * made.Step && portions.Distinct().Count() == 1 && portions[0] % made.Step == 0;
+        return portions.Sum() + over == pieces && over < boxes * made.Step && portions.Distinct().Count() == 1
+            && portions[0] % made.Step == 0;
     }
 
     [Theory]
@@ -91,7 +92,8 @@ public class DivideTests
     {
         var divided = Divide.PiecesAsPlanned(new(20), new(1000), [new(300), new(300), new(400)], 3).Value!;
         Assert.Equal([6, 6, 8], divided.Portions);
-        Assert.Equal([1.5m, 1.5m, 2], Divide.PiecesAsPlanned(new(5, Batch.HalfPiece), new(1000), [new(300), new(300), new(400)], 3).Value!.Portions);
+        Assert.Equal([1.5m, 1.5m, 2],
+            Divide.PiecesAsPlanned(new(5, Batch.HalfPiece), new(1000), [new(300), new(300), new(400)], 3).Value!.Portions);
         Assert.Equal(24, Divide.PiecesAsPlanned(new(24), new(1000), [new(170), new(130)], 5).Value!.Portions.Sum());
         Assert.Equal("boxes-too-few", Divide.AsPlanned(new(900), new(1000), [new(300), new(300)], 1).Problems.Single().Code);
         Assert.Equal("boxes-too-few", Divide.PiecesAsPlanned(new(24), new(1000), [new(300), new(300)], 1).Problems.Single().Code);
@@ -106,8 +108,11 @@ public class DivideTests
         var refused = Divide.PiecesAsPlanned(new(22), new(1760), planned, 20).Problems.Single();
         Assert.Equal(("pieces-too-few", "boxes"), (refused.Code, refused.Field));
         Assert.Contains("pack 16 boxes, or take a portion off its day first", refused.Sentence, StringComparison.Ordinal);
-        Assert.Equal([2, 2, 2, 2, 2, 2, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1], Divide.PiecesAsPlanned(new(22), new(1760), planned, 16).Value!.Portions);
-        Assert.Contains("4 pieces are too few for 6 portions on days: take 2 off their days first", Divide.PiecesAsPlanned(new(4), new(600), [.. Enumerable.Repeat(new Grams(100), 4), new(1), new(1)], 6).Problems.Single().Sentence, StringComparison.Ordinal);
+        Assert.Equal([2, 2, 2, 2, 2, 2, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1],
+            Divide.PiecesAsPlanned(new(22), new(1760), planned, 16).Value!.Portions);
+        Assert.Contains("4 pieces are too few for 6 portions on days: take 2 off their days first",
+            Divide.PiecesAsPlanned(new(4), new(600), [.. Enumerable.Repeat(new Grams(100), 4), new(1), new(1)], 6).Problems.Single()
+            .Sentence, StringComparison.Ordinal);
     }
 
     [SeededProperty]
@@ -148,7 +153,8 @@ public class DivideTests
     {
         var contents = new Contents([Kitchen.Oats.Grams(500), Kitchen.Egg.Grams(333)]);
         var batch = new Batch(Guid.Empty, "", new TapeMark("XX", 0), default, contents, new Grams(cooked + 1));
-        var held = Divide.IntoEqual(batch.Cooked!.Value, boxes + 1).Value!.Portions.Select(weight => new Box(Guid.Empty, batch, weight, null).Contents.Totals);
+        var held = Divide.IntoEqual(batch.Cooked!.Value, boxes + 1).Value!.Portions.Select(weight =>
+            new Box(Guid.Empty, batch, weight, null).Contents.Totals);
         var sum = held.Aggregate(Totals.None, (all, box) => all + box);
         return Nutrients.All.All(nutrient => Math.Abs(sum[nutrient].Known - contents.Totals[nutrient].Known) < 1e-12m);
     }

@@ -7,7 +7,8 @@ namespace LivelyTern.Core.Tests.Plan;
 
 public class DayReadingTests
 {
-    private static readonly PointsRule Fiftieth = new("fiftieth", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.02m }, 1, [], []);
+    private static readonly PointsRule Fiftieth = new("fiftieth", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 0.02m }, 1, [],
+        []);
     private static readonly Food Roll = Kitchen.Of("roll", new(Energy: 130, Protein: 5));
 
     private static readonly DayAim Aim = new(Measure.Energy, new Dictionary<Measure, Band>
@@ -52,8 +53,10 @@ public class DayReadingTests
     [Fact]
     public void A_day_with_nothing_on_it_promises_nothing_and_one_with_open_figures_fits_as_far_as_known()
     {
-        DayAim Most(decimal fat) => new(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(Max: 500), [Measure.Fat] = new(Max: fat) }, null);
-        Assert.Equal((DayVerdict.Empty, false, false), DayReading.Of([], Most(10)) is var empty ? (empty.Verdict, empty.Fits, empty.IsOut) : default);
+        DayAim Most(decimal fat) =>
+            new(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(Max: 500), [Measure.Fat] = new(Max: fat) }, null);
+        Assert.Equal((DayVerdict.Empty, false, false),
+            DayReading.Of([], Most(10)) is var empty ? (empty.Verdict, empty.Fits, empty.IsOut) : default);
         Assert.Equal(DayVerdict.FitsAsFarAsKnown, DayReading.Of([new([Roll.Grams(100)])], Most(10)).Verdict);
         Assert.Equal(DayVerdict.Fits, DayReading.Of([new([Kitchen.Egg.Grams(50)])], Most(10)).Verdict);
         Assert.Equal(DayVerdict.Out, DayReading.Of([new([Kitchen.Egg.Grams(50)])], Most(4)).Verdict);
@@ -61,7 +64,8 @@ public class DayReadingTests
         // At least 5 g of protein of at least 5 g is sure, whatever the rest of it holds.
         var least = new DayAim(Measure.Protein, new Dictionary<Measure, Band> { [Measure.Protein] = new(Min: 5) }, null);
         var known = new Contents([Roll.Grams(100), Kitchen.Garlic.Grams(5)]);
-        Assert.Equal((DayVerdict.Fits, Certainty.AtLeast), (DayReading.Of([known], least).Verdict, DayReading.Of([known], least).Sums[Measure.Protein].Certainty));
+        Assert.Equal((DayVerdict.Fits, Certainty.AtLeast),
+            (DayReading.Of([known], least).Verdict, DayReading.Of([known], least).Sums[Measure.Protein].Certainty));
     }
 
     [Fact]
@@ -83,6 +87,8 @@ public class DayReadingTests
     {
         // Common practice, no published source: 350 g wanted, 352 g poured, recorded as 352.
         var food = Kitchen.Of("stew", new(Energy: 120));
-        Assert.True(DayReading.Of([new([food.Grams(352)])], Aim with { Bands = new Dictionary<Measure, Band> { [Measure.Energy] = new(400, 420, 440) } }).Fits);
+        Assert.True(
+            DayReading.Of([new([food.Grams(352)])],
+            Aim with { Bands = new Dictionary<Measure, Band> { [Measure.Energy] = new(400, 420, 440) } }).Fits);
     }
 }

@@ -25,7 +25,8 @@ public sealed class DaySlotsTests
         from stays in Gen.Choose(0, 2).Zip(Gen.Choose(-1, slots - 1)).ListOf()
         from laid in Gen.Choose(0, 2).ListOf()
         select (
-            Enumerable.Range(0, slots).Select(i => new Slot($"part {i}", null, shares[i] % 3 == 0 ? null : shares[i] / 100m, takes[i])).ToArray(),
+            Enumerable.Range(0, slots).Select(i =>
+                new Slot($"part {i}", null, shares[i] % 3 == 0 ? null : shares[i] / 100m, takes[i])).ToArray(),
             stays.Take(6).Select((stay, i) => Item(i, stay.Item1, stay.Item2 < 0 ? null : $"part {stay.Item2}")).ToArray(),
             laid.Take(8).Select((kind, i) => Item(100 + i, kind, null)).ToArray())).ToArbitrary();
 

@@ -18,16 +18,20 @@ public sealed class HoldsTests
     private static readonly Food Plain = Kitchen.Of("plain", new(Energy: 100, Protein: 10, Fat: 5));
     private static int made;
 
-    private static PlanItem Item(Laid what, string? slot = null) => new(new Guid($"00000000-0000-0000-0003-{++made:D12}"), what) { Slot = slot };
+    private static PlanItem Item(Laid what, string? slot = null) =>
+        new(new Guid($"00000000-0000-0000-0003-{++made:D12}"), what) { Slot = slot };
 
     private static PlanItem Food(decimal grams, string? slot = null) => Item(new PlainFood($"{grams} g plain", Plain.Grams(grams)), slot);
 
     private static FittedEater Eater(EatingWays? ways = null, decimal min = 450, decimal max = 550) =>
-        new(new Eater(Ada, "Ada", new(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(min, null, max) }, null)), ways ?? EatingWays.Plain);
+        new(new Eater(Ada, "Ada", new(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(min, null, max) }, null)),
+            ways ?? EatingWays.Plain);
 
-    private static PlanBoard Board(params PlanItem[] items) => new(ImmutableDictionary<EaterDay, ImmutableList<PlanItem>>.Empty.Add(new(Ada, Day), [.. items]));
+    private static PlanBoard Board(params PlanItem[] items) =>
+        new(ImmutableDictionary<EaterDay, ImmutableList<PlanItem>>.Empty.Add(new(Ada, Day), [.. items]));
 
-    private static DayOnPlan OnPlan(FittedEater who, PlanBoard board, params FillerOffer[] fillers) => new(who, Day, Day, board, Stock.None, [], [], fillers);
+    private static DayOnPlan OnPlan(FittedEater who, PlanBoard board, params FillerOffer[] fillers) =>
+        new(who, Day, Day, board, Stock.None, [], [], fillers);
 
     /// <summary>Of what is kept for a part of the day, what lies there takes its share; the day counts the larger of the two.</summary>
     [SeededProperty(MaxTest = 100)]
@@ -35,7 +39,8 @@ public sealed class HoldsTests
         Gen.Choose(1, 600).Four().ToArbitrary(), four =>
         {
             var (kept, evening, noon, later) = four;
-            PlanItem[] items = [Item(new Hold(Measure.Energy, kept), "evening"), Food(evening, "Evening"), Food(noon, "noon"), Item(new Hold(Measure.Fat, later))];
+            PlanItem[] items = [Item(new Hold(Measure.Energy, kept), "evening"), Food(evening, "Evening"), Food(noon, "noon"),
+                Item(new Hold(Measure.Fat, later))];
             var sums = OnPlan(Eater(), Board(items)).Now.Sums;
             Assert.Equal(Math.Max(kept, evening) + noon, sums[Measure.Energy].Known);
             Assert.Equal(((evening + noon) * 0.05m) + later, sums[Measure.Fat].Known);
@@ -58,9 +63,11 @@ public sealed class HoldsTests
 
         // Out by itself, it is never what a mend takes off.
         var over = OnPlan(Eater(), Board(Food(400), Item(new Hold(Measure.Energy, 300), "evening")));
-        Assert.DoesNotContain(new DayMends(over).Suggest().Mends.SelectMany(mend => mend.Steps), step => step is TakesOff { Item.Hold: not null });
+        Assert.DoesNotContain(new DayMends(over).Suggest().Mends.SelectMany(mend => mend.Steps), step =>
+            step is TakesOff { Item.Hold: not null });
         Assert.Equal("hold-eaten", board.Eat(board[new(Ada, Day)][1].Id, DateTimeOffset.UnixEpoch).Problems.Single().Code);
-        Assert.Equal(new Hold(Measure.Energy, 250), TypedAmount.Of(new Hold(Measure.Energy, 300), null, "250 kcal", _ => throw new InvalidOperationException()).Value);
+        Assert.Equal(new Hold(Measure.Energy, 250),
+            TypedAmount.Of(new Hold(Measure.Energy, 300), null, "250 kcal", _ => throw new InvalidOperationException()).Value);
     }
 
     [Fact]
@@ -83,7 +90,8 @@ public sealed class HoldsTests
         Assert.Equal(DayVerdict.Away, OnPlan(gone, Board(Food(900))).Now.Verdict);
         Assert.False(OnPlan(gone, Board()).Now.Verdict.IsFit());
         Assert.Empty(StillFits.On(OnPlan(gone, Board(), new FillerOffer("40 g plain", Plain.Grams(40))), 9));
-        Assert.Equal(0, new WeekToFit([gone], [new(Ada, Day)], Day, Board(), Stock.None, [], [], [], FitScope.Everything, new()).Problem.DayCount);
+        Assert.Equal(0,
+            new WeekToFit([gone], [new(Ada, Day)], Day, Board(), Stock.None, [], [], [], FitScope.Everything, new()).Problem.DayCount);
 
         // Noon is 30 % of the starting day: 450 to 550 become 315 to 385, and no box is for noon.
         var out30 = Eater(new() { Away = [new(Day, "Noon")] });

@@ -35,7 +35,8 @@ public sealed class MealOutTests
         {
             var items = plates.Take(40).Select(plate => Item(plate.Item1, plate.Item1 + plate.Item2, protein: plate.Item2 / 10m)).ToList();
             var meal = MealOut.Of("Feast", items).Value!;
-            var (least, most) = (plates.Take(40).Sum(plate => (decimal)plate.Item1), plates.Take(40).Sum(plate => (decimal)plate.Item1 + plate.Item2));
+            var (least, most) = (plates.Take(40).Sum(plate => (decimal)plate.Item1),
+                plates.Take(40).Sum(plate => (decimal)plate.Item1 + plate.Item2));
             Assert.Equal(least, Holds(meal)[Nutrient.Energy].Known - meal.GiveOrTake);
             Assert.Equal(most, Holds(meal)[Nutrient.Energy].Known + meal.GiveOrTake);
             Assert.Equal(items.Sum(item => item.Figures[Nutrient.Protein]), Holds(meal)[Nutrient.Protein].Known);

@@ -13,14 +13,20 @@ public sealed record Step(int Kind, int Item, int Day, int Place);
 public static class Steps
 {
     public static Arbitrary<Step> Step() =>
-        (from kind in Gen.Choose(0, 9) from item in Gen.Choose(0, 11) from day in Gen.Choose(0, 3) from place in Gen.Choose(-1, 6) select new Step(kind, item, day, place)).ToArbitrary();
+        (from kind in Gen.Choose(0, 9)
+         from item in Gen.Choose(0, 11)
+         from day in Gen.Choose(0, 3)
+         from place in Gen.Choose(-1,
+            6)
+         select new Step(kind, item, day, place)).ToArbitrary();
 }
 
 [Properties(Arbitrary = [typeof(Steps)], MaxTest = 300)]
 public class PlanBoardTests
 {
     private static readonly Guid[] Ids = [.. Enumerable.Range(1, 12).Select(i => new Guid(i, 0, 0, new byte[8]))];
-    private static readonly EaterDay[] Days = [.. Enumerable.Range(0, 4).Select(i => new EaterDay(Ids[i / 2], new DateOnly(2026, 11, 23 + (i % 2))))];
+    private static readonly EaterDay[] Days = [.. Enumerable.Range(0, 4).Select(i =>
+        new EaterDay(Ids[i / 2], new DateOnly(2026, 11, 23 + (i % 2))))];
 
     private static Outcome<PlanChange> Take(PlanBoard board, Step step) => step.Kind switch
     {
@@ -40,7 +46,9 @@ public class PlanBoardTests
 
     private static string Print(PlanBoard board) => string.Join('\n', board.Days
         .OrderBy(day => day.Key.EaterId).ThenBy(day => day.Key.Day)
-        .Select(day => $"{day.Key.EaterId} {day.Key.Day}: " + string.Join(", ", day.Value.Select(item => $"{item.Id} {item.BoxId} {item.Portion} {item.Text} {item.EatenAt} {item.IsLocked}"))));
+        .Select(day =>
+            $"{day.Key.EaterId} {day.Key.Day}: " + string.Join(", ",
+            day.Value.Select(item => $"{item.Id} {item.BoxId} {item.Portion} {item.Text} {item.EatenAt} {item.IsLocked}"))));
 
     [SeededProperty]
     public bool Undo_restores_exactly_and_redo_does_it_again(Step[] steps)

@@ -16,7 +16,8 @@ namespace LivelyTern.Core.Tests.Plan;
 public sealed class PortionTests
 {
     private static readonly DateOnly Today = new(2026, 11, 25);
-    private static readonly Guid Ada = Guid.Parse("00000000-0000-0000-0000-00000000000a"), Bo = Guid.Parse("00000000-0000-0000-0000-00000000000b"), Pot = Guid.Parse("00000000-0000-0000-0000-0000000000ff");
+    private static readonly Guid Ada = Guid.Parse("00000000-0000-0000-0000-00000000000a"),
+        Bo = Guid.Parse("00000000-0000-0000-0000-00000000000b"), Pot = Guid.Parse("00000000-0000-0000-0000-0000000000ff");
     private static readonly Food Plain = Kitchen.Of("plain", new(Energy: 100, Protein: 10));
     private int made;
 
@@ -24,9 +25,16 @@ public sealed class PortionTests
 
     // 2,000 g raw that are expected to weigh 1,600: 100 g of it hold 125 kcal.
     private static Batch Stew(int cookedIn = 2, bool isPlanned = true, Food? of = null, int portions = 4) =>
-        new(Pot, "stew", new TapeMark("ST", 1), Today.AddDays(cookedIn), new([(of ?? Plain).Grams(2000)]), null) { State = isPlanned ? BatchState.Planned : BatchState.Cooking, Expected = new(new(1600), Grams.Zero, ExpectedFrom.Recipe), Portions = portions };
+        new(Pot, "stew", new TapeMark("ST", 1), Today.AddDays(cookedIn), new([(of ?? Plain).Grams(2000)]),
+            null)
+        {
+            State = isPlanned ? BatchState.Planned : BatchState.Cooking,
+            Expected = new(new(1600), Grams.Zero, ExpectedFrom.Recipe),
+            Portions = portions
+        };
 
-    private static UnpackedBatch Unpacked(Batch batch, decimal laid = 0, params (Guid Eater, decimal Grams)[] sizes) => new(batch, new(laid), sizes.ToDictionary(size => size.Eater, size => new Grams(size.Grams)));
+    private static UnpackedBatch Unpacked(Batch batch, decimal laid = 0, params (Guid Eater, decimal Grams)[] sizes) =>
+        new(batch, new(laid), sizes.ToDictionary(size => size.Eater, size => new Grams(size.Grams)));
 
     private static Stock With(Batch batch) => new(new Dictionary<Guid, Box>(), new Dictionary<Guid, Batch> { [batch.Id] = batch });
 
@@ -34,10 +42,12 @@ public sealed class PortionTests
 
     private PlanItem Food(decimal grams) => new(Id(), new PlainFood($"{grams} g plain", Plain.Grams(grams)));
 
-    private static PlanBoard Board(params (Guid Eater, int Day, PlanItem[] Items)[] days) => new(days.ToImmutableDictionary(day => new EaterDay(day.Eater, Today.AddDays(day.Day)), day => day.Items.ToImmutableList()));
+    private static PlanBoard Board(params (Guid Eater, int Day, PlanItem[] Items)[] days) =>
+        new(days.ToImmutableDictionary(day => new EaterDay(day.Eater, Today.AddDays(day.Day)), day => day.Items.ToImmutableList()));
 
     private static FittedEater Eater(decimal min, decimal max, EatingWays? ways = null) =>
-        new(new Eater(Ada, "Ada", new(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(min, null, max) }, null)), ways ?? EatingWays.Plain);
+        new(new Eater(Ada, "Ada", new(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(min, null, max) }, null)),
+            ways ?? EatingWays.Plain);
 
     [Fact]
     public void A_portion_holds_its_share_of_what_is_expected_and_of_what_was_weighed_after()
@@ -48,7 +58,9 @@ public sealed class PortionTests
         Assert.Equal("stew", item.Name(With(Stew())));
 
         // Where the batch's weight is not known, or comes to nothing, neither is what a portion holds; its foods are named all the same.
-        foreach (var odd in new[] { Stew() with { Expected = null }, Stew() with { Expected = new(new(-40), Grams.Zero, ExpectedFrom.WhatGoesIn) }, Stew() with { Cooked = Grams.Zero, Expected = null } })
+        foreach (var odd in new[] { Stew() with { Expected = null },
+            Stew() with { Expected = new(new(-40), Grams.Zero, ExpectedFrom.WhatGoesIn) },
+            Stew() with { Cooked = Grams.Zero, Expected = null } })
         {
             Assert.Null(odd.Weight);
             var holds = item.Contents(With(odd));
@@ -64,7 +76,9 @@ public sealed class PortionTests
         var board = Board((Ada, 2, [one, Food(50)]), (Ada, 3, [two]), (Bo, 2, [theirs]));
         var change = board.Size(Ada, Pot, new(410)).Value!;
         var after = board.Apply(change).Value!;
-        Assert.Equal([410m, 410m], after.Days.Where(day => day.Key.EaterId == Ada).SelectMany(day => day.Value).Where(item => item.Portion is not null).Select(item => item.Portion!.Weight.Value));
+        Assert.Equal([410m, 410m],
+            after.Days.Where(day => day.Key.EaterId == Ada).SelectMany(day => day.Value).Where(item =>
+            item.Portion is not null).Select(item => item.Portion!.Weight.Value));
         Assert.Equal(300, after[new(Bo, Today.AddDays(2))][0].Portion!.Weight.Value);
         Assert.Equal(board[new(Ada, Today.AddDays(3))], after.Apply(change.Inverse).Value![new(Ada, Today.AddDays(3))]);
 
@@ -75,7 +89,8 @@ public sealed class PortionTests
         Assert.Equal(350, board.Apply(board.Size(two.Id, new(350)).Value!).Value![new(Ada, Today.AddDays(3))][0].Portion!.Weight.Value);
     }
 
-    private static Problem? Refused(EatingWays ways, DateOnly day, PlanItem item, Stock stock) => DayGate.Refusal("Ada", ways, day, item, stock, _ => null);
+    private static Problem? Refused(EatingWays ways, DateOnly day, PlanItem item, Stock stock) =>
+        DayGate.Refusal("Ada", ways, day, item, stock, _ => null);
 
     [Fact]
     public void Nothing_lies_on_a_day_before_it_is_cooked_or_where_it_is_excluded()
@@ -88,7 +103,8 @@ public sealed class PortionTests
         Assert.Equal("never-for", Refused(careful, Today.AddDays(2), Portion(300), With(Stew(of: nut)))!.Code);
 
         // By what is known today: the label has come to name the nuts only since.
-        Assert.Equal("never-for", DayGate.Refusal("Ada", careful, Today.AddDays(2), Portion(300), With(Stew()), id => id == Plain.Id ? nut : null)!.Code);
+        Assert.Equal("never-for",
+            DayGate.Refusal("Ada", careful, Today.AddDays(2), Portion(300), With(Stew()), id => id == Plain.Id ? nut : null)!.Code);
         Assert.Equal("never-for", DayGate.Refusal("Ada", careful, Today, Food(50), Stock.None, id => id == Plain.Id ? nut : null)!.Code);
 
         // A box as little as a portion lies on a day before it is cooked.
@@ -141,11 +157,13 @@ public sealed class PortionTests
     [Fact]
     public void Where_the_cook_allows_it_a_piece_is_halved_and_never_cut_smaller()
     {
-        var waffles = Stew(portions: 8) with { Expected = new(new(960), Grams.Zero, ExpectedFrom.Recipe), Pieces = 12, PieceStep = Batch.HalfPiece };
+        var waffles =
+            Stew(portions: 8) with { Expected = new(new(960), Grams.Zero, ExpectedFrom.Recipe), Pieces = 12, PieceStep = Batch.HalfPiece };
         var batch = Unpacked(waffles);
         Assert.Equal(120, batch.Ordinary.Value);
         Assert.Equal([40m, 80m, 120m, 160m, 200m, 240m], batch.ToChooseFrom().Select(size => size.Value));
-        Assert.Equal((40m, 120m, 160m), (waffles.ByThePiece(new(3)).Value, waffles.ByThePiece(new(110)).Value, waffles.ByThePiece(new(140)).Value));
+        Assert.Equal((40m, 120m, 160m),
+            (waffles.ByThePiece(new(3)).Value, waffles.ByThePiece(new(110)).Value, waffles.ByThePiece(new(140)).Value));
         Assert.Equal(1.5m, With(waffles).BoxOf(new PlanItem(Id(), new Portion(Pot, new Grams(120))))!.Pieces);
 
         // What was laid as one and a half is still shown as that when its recipe no longer allows halves; what is laid from then on is whole.
@@ -157,7 +175,8 @@ public sealed class PortionTests
     public void Of_very_many_pieces_a_fit_tries_several_at_a_time_and_the_ordinary_portion()
     {
         // 90 meatballs of 20 g for ten: nine each.
-        var sizes = Unpacked(Stew(portions: 10) with { Expected = new(new(1800), Grams.Zero, ExpectedFrom.Recipe), Pieces = 90 }).ToChooseFrom();
+        var sizes = Unpacked(Stew(portions: 10) with { Expected = new(new(1800), Grams.Zero, ExpectedFrom.Recipe), Pieces = 90 })
+            .ToChooseFrom();
         Assert.Equal([40m, 80m, 120m, 160m, 180m, 200m, 240m, 280m, 320m, 360m], sizes.Select(size => size.Value));
     }
 
@@ -167,7 +186,8 @@ public sealed class PortionTests
         // Ten thousand pieces of next to nothing, and a hundred kilograms of one food.
         var crumbs = Stew() with { Expected = new(new(3), Grams.Zero, ExpectedFrom.Recipe), Pieces = 10_000 };
         var portion = new PlanItem(Id(), new Portion(Pot, new Grams(2)));
-        DayOnPlan Day(Batch batch, PlanItem item) => new(Eater(1, 2), Today.AddDays(2), Today, Board((Ada, 2, [item])), With(batch), [], [Unpacked(batch)], []);
+        DayOnPlan Day(Batch batch, PlanItem item) =>
+            new(Eater(1, 2), Today.AddDays(2), Today, Board((Ada, 2, [item])), With(batch), [], [Unpacked(batch)], []);
         Assert.NotNull(new DayMends(Day(crumbs, portion)).Suggest());
         Assert.NotNull(new DayMends(Day(Stew(), Food(100_000))).Suggest());
     }
@@ -189,7 +209,9 @@ public sealed class PortionTests
         var board = Board((Ada, 3, [Portion(400)]));
         EaterDay Day(int day) => new(Ada, Today.AddDays(day));
         var change = board.Copy(Day(3), [Day(1), Day(5), Day(4), Day(6)], null, [Unpacked(Stew(), 600)], Today, Id).Value!;
-        Assert.Equal([(4, 1), (5, 1), (1, 0), (6, 0)], change.Days.Select(day => (day.Where.Day.DayNumber - Today.DayNumber, day.After.Count)).OrderByDescending(one => one.Item2).ThenBy(one => one.Item1));
+        Assert.Equal([(4, 1), (5, 1), (1, 0), (6, 0)],
+            change.Days.Select(day => (day.Where.Day.DayNumber - Today.DayNumber, day.After.Count)).OrderByDescending(one =>
+            one.Item2).ThenBy(one => one.Item1));
         Assert.Equal("copy-nothing", board.Copy(Day(3), [Day(1)], null, [Unpacked(Stew())], Today, Id).Problems.Single().Code);
     }
 
@@ -228,12 +250,16 @@ public sealed class PortionTests
         var (kept, other) = (Portion(400), Portion(220));
         var board = Board((Ada, 2, [kept]), (Ada, 3, [other]));
         var days = Enumerable.Range(0, 5).Select(day => new EaterDay(Ada, Today.AddDays(day))).ToList();
-        WeekToFit Week(Batch batch, Func<Batch, bool>? open = null) => new([Eater(490, 510)], days, Today, board, With(batch), [], [Unpacked(batch, 1000, (Ada, 400))], [], FitScope.Boxes, new(), open);
+        WeekToFit Week(Batch batch, Func<Batch, bool>? open = null) =>
+            new([Eater(490, 510)], days, Today, board, With(batch), [], [Unpacked(batch, 1000, (Ada, 400))], [], FitScope.Boxes, new(),
+            open);
 
         // 1,600 g, of which 1,000 lie on days: 620 of them on these, which are free again; 380 elsewhere stay.
         var batch = Assert.Single(Week(Stew()).Problem.Batches);
         Assert.Equal((1220m, 2, false, "stew"), (batch.Grams!.Value, batch.FirstDay, batch.AmountIsOpen, batch.Dish));
-        Assert.Equal((2820m, true), (Assert.Single(Week(Stew(), _ => true).Problem.Batches).Grams!.Value, Assert.Single(Week(Stew(), _ => true).Problem.Batches).AmountIsOpen));
+        Assert.Equal((2820m, true),
+            (Assert.Single(Week(Stew(), _ => true).Problem.Batches).Grams!.Value,
+            Assert.Single(Week(Stew(), _ => true).Problem.Batches).AmountIsOpen));
         Assert.Equal(1220, Assert.Single(Week(Stew(isPlanned: false), _ => true).Problem.Batches).Grams);
 
         var size = batch.Sizes.Select(one => one.Grams).ToList().IndexOf(400);
@@ -247,11 +273,14 @@ public sealed class PortionTests
     [Fact]
     public void A_batch_cooked_too_long_ago_is_left_out_and_one_planned_for_a_day_past_is_taken_as_todays()
     {
-        WeekToFit Week(Batch batch) => new([Eater(490, 510)], [new(Ada, Today)], Today, PlanBoard.Empty, With(batch), [], [Unpacked(batch)], [], FitScope.Boxes, new());
+        WeekToFit Week(Batch batch) =>
+            new([Eater(490, 510)], [new(Ada, Today)], Today, PlanBoard.Empty, With(batch), [], [Unpacked(batch)], [], FitScope.Boxes,
+            new());
         Assert.Empty(Week(Stew(-6, isPlanned: false)).Problem.Batches);
         Assert.Equal("stew", Assert.Single(Week(Stew(-6, isPlanned: false)).LeftOut).Batch.RecipeName);
         Assert.Equal(0, Assert.Single(Week(Stew(-6)).Problem.Batches).FirstDay);
-        IReadOnlyList<StillFits> Fits(Batch batch) => StillFits.On(new(Eater(490, 510), Today, Today, PlanBoard.Empty, With(batch), [], [Unpacked(batch)], []), 5);
+        IReadOnlyList<StillFits> Fits(Batch batch) =>
+            StillFits.On(new(Eater(490, 510), Today, Today, PlanBoard.Empty, With(batch), [], [Unpacked(batch)], []), 5);
         Assert.Equal("stew", Assert.Single(Fits(Stew(-6))).Name);
         Assert.Empty(Fits(Stew(-6, isPlanned: false)));
     }
@@ -261,7 +290,8 @@ public sealed class PortionTests
     {
         var entries = WeekCalendar.Of([Eater(490, 510)], Board((Ada, 8, [Portion(400)])), With(Stew()), Today);
         Assert.Equal(Today.AddDays(2), Assert.Single(entries, entry => entry.Title == "Prep day: stew").Day);
-        Assert.Equal(Today.AddDays(7), Assert.Single(entries, entry => entry.Title.StartsWith("Move to the fridge", StringComparison.Ordinal)).Day);
+        Assert.Equal(Today.AddDays(7),
+            Assert.Single(entries, entry => entry.Title.StartsWith("Move to the fridge", StringComparison.Ordinal)).Day);
     }
 
     /// <summary>Nobody cooked it on its day: its days in the fridge begin today at the earliest, not on the day that is past.</summary>

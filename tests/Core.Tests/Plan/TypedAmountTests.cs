@@ -10,10 +10,12 @@ namespace LivelyTern.Core.Tests.Plan;
 /// <summary>An amount typed for something where it stands.</summary>
 public sealed class TypedAmountTests
 {
-    private static readonly Batch Stew = new(Guid.NewGuid(), "stew", new TapeMark("ST", 1), new(2026, 11, 25), new([Kitchen.Lentils.Grams(1000)]), new Grams(1000));
+    private static readonly Batch Stew = new(Guid.NewGuid(), "stew", new TapeMark("ST", 1), new(2026, 11, 25),
+        new([Kitchen.Lentils.Grams(1000)]), new Grams(1000));
 
     private static Outcome<Laid> Read(Laid what, string typed, decimal boxGrams = 350) =>
-        TypedAmount.Of(what, new Box(Guid.NewGuid(), Stew, new Grams(boxGrams), null), typed, text => FoodLine.Read(text, Kitchen.Catalogue));
+        TypedAmount.Of(what, new Box(Guid.NewGuid(), Stew, new Grams(boxGrams), null), typed, text =>
+            FoodLine.Read(text, Kitchen.Catalogue));
 
     [Theory]
     [InlineData("350 g quick oats", 350, "352", "352 g quick oats", 352)] // 350 planned, 352 weighed
@@ -55,7 +57,8 @@ public sealed class TypedAmountTests
     public void What_comes_in_pieces_is_sized_in_whole_ones(string typed, double grams)
     {
         var muffins = Stew with { Cooked = new Grams(960), Pieces = 12 };
-        var read = TypedAmount.Of(new Portion(muffins.Id, new Grams(160)), new Box(Guid.NewGuid(), muffins, new Grams(160), 2), typed, text => FoodLine.Read(text, Kitchen.Catalogue));
+        var read = TypedAmount.Of(new Portion(muffins.Id, new Grams(160)), new Box(Guid.NewGuid(), muffins, new Grams(160), 2), typed,
+            text => FoodLine.Read(text, Kitchen.Catalogue));
         Assert.Equal((decimal)grams, ((Portion)read.Value!).Weight.Value);
     }
 

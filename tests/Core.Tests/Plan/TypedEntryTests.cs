@@ -15,10 +15,14 @@ public sealed class TypedEntryTests
     private static readonly Guid Ada = Guid.Parse("00000000-0000-0000-0000-00000000000a");
 
     private static Batch Batch(int n, string dish, int? pieces = null) =>
-        new(new Guid(n, 0, 0, new byte[8]), dish, new TapeMark("XX", n), Today.AddDays(-1), new([Kitchen.Lentils.Grams(300)]), new Grams(1200)) { Pieces = pieces, Portions = 3 };
+        new(new Guid(n, 0, 0, new byte[8]), dish, new TapeMark("XX", n), Today.AddDays(-1), new([Kitchen.Lentils.Grams(300)]),
+            new Grams(1200))
+        { Pieces = pieces, Portions = 3 };
 
-    private static readonly Batch Dal = Batch(1, "Red lentil dal"), Muffins = Batch(2, "Oat muffins", pieces: 12), Stew = Batch(3, "Barley stew");
-    private static readonly Box First = new(new Guid(11, 0, 0, new byte[8]), Dal, new(400), null), Second = new(new Guid(12, 0, 0, new byte[8]), Dal, new(380), null);
+    private static readonly Batch Dal = Batch(1, "Red lentil dal"), Muffins = Batch(2, "Oat muffins", pieces: 12),
+        Stew = Batch(3, "Barley stew");
+    private static readonly Box First = new(new Guid(11, 0, 0, new byte[8]), Dal, new(400), null),
+        Second = new(new Guid(12, 0, 0, new byte[8]), Dal, new(380), null);
     private static readonly Box Tin = new(new Guid(13, 0, 0, new byte[8]), Muffins, new(400), 4);
 
     private static IReadOnlyList<TypedEntry> Read(string text, params string[] choices)
@@ -54,7 +58,8 @@ public sealed class TypedEntryTests
         Assert.Equal(new LaidBox(First.Id), One("a lentil box"));
         Assert.Equal(new LaidBox(First.Id, new Grams(200)), One("half a lentil box"));
         Assert.Equal(new LaidBox(First.Id, new Grams(150)), One("150 g red lentil dal"));
-        Assert.Equal([new LaidBox(First.Id), new LaidBox(Second.Id, new Grams(190))], Assert.Single(Read("1.5 boxes of red lentil dal")).What);
+        Assert.Equal([new LaidBox(First.Id), new LaidBox(Second.Id, new Grams(190))],
+            Assert.Single(Read("1.5 boxes of red lentil dal")).What);
         Assert.Equal([new LaidBox(First.Id), new LaidBox(Second.Id, new Grams(50))], Assert.Single(Read("450 g red lentil dal")).What);
         Assert.Equal(new LaidBox(Tin.Id, new Grams(300)), One("3 oat muffins"));
         Assert.Equal(new LaidBox(Tin.Id), One("1 box oat muffins"));

@@ -46,7 +46,8 @@ public sealed class WeekToFitTests
         var board = new PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanItem>>.Empty.Add(day, [bad, good, eaten]));
         var week = new WeekToFit([who], [day], Today, board, Stock.None, [], [], [new FillerOffer("nuts", nut.Grams(50))], scope, new());
         Assert.Equal([good.Id, eaten.Id], week.DaysUnder(FitPlan.Nothing, Guid.NewGuid)[day].Select(item => item.Id));
-        Assert.Equal(Foods[0].Per100g.Energy!.Value / 2 + (nut.Per100g.Energy!.Value / 10), week.Problem.Eaters[0].Days[0].Fixed![Measure.Energy]);
+        Assert.Equal(Foods[0].Per100g.Energy!.Value / 2 + (nut.Per100g.Energy!.Value / 10),
+            week.Problem.Eaters[0].Days[0].Fixed![Measure.Energy]);
     }
 
     /// <summary>A dish is laid at most once a day for one eater, also where it lies there by hand, eaten or from another batch.</summary>
@@ -54,12 +55,17 @@ public sealed class WeekToFitTests
     public void A_dish_that_lies_on_a_day_is_not_laid_there_again()
     {
         var who = new FittedEater(
-            new(Guid.NewGuid(), "Ada", new DayAim(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(Max: 5000) }, null)), EatingWays.Plain);
-        Batch Of(string dish) => new(Guid.NewGuid(), dish, new TapeMark("XX", 1), Today, new([Foods[0].Grams(900)]), new Grams(900)) { State = BatchState.Packed };
+            new(Guid.NewGuid(), "Ada",
+                new DayAim(Measure.Energy, new Dictionary<Measure, Band> { [Measure.Energy] = new(Max: 5000) }, null)), EatingWays.Plain);
+        Batch Of(string dish) =>
+            new(Guid.NewGuid(), dish, new TapeMark("XX", 1), Today, new([Foods[0].Grams(900)]),
+            new Grams(900))
+            { State = BatchState.Packed };
         Box In(Batch batch) => new(Guid.NewGuid(), batch, new(300), null);
         var (laid, again, other) = (In(Of("stew")), In(Of("stew")), In(Of("bake")));
         var days = Enumerable.Range(0, 2).Select(day => new EaterDay(who.Eater.Id, Today.AddDays(day))).ToList();
-        foreach (var item in new[] { new PlanItem(Guid.NewGuid(), LaidBox.Of(laid)), new PlanItem(Guid.NewGuid(), LaidBox.Of(laid), DateTimeOffset.UnixEpoch) })
+        foreach (var item in new[] { new PlanItem(Guid.NewGuid(), LaidBox.Of(laid)),
+            new PlanItem(Guid.NewGuid(), LaidBox.Of(laid), DateTimeOffset.UnixEpoch) })
         {
             var board = new PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanItem>>.Empty.Add(days[0], [item]));
             var week = new WeekToFit([who], days, Today, board, Stock.Of([laid]), [again, other], [], [], FitScope.Gaps, new());
@@ -84,14 +90,19 @@ public sealed class WeekToFitTests
         {
             [var one] => new(Max: decimal.Parse(one, CultureInfo.InvariantCulture)),
             [var least, ""] => new(Min: decimal.Parse(least, CultureInfo.InvariantCulture)),
-            [var low, var high] => new(Max: decimal.Parse(high, CultureInfo.InvariantCulture), Min: text.Contains('-', StringComparison.Ordinal) ? decimal.Parse(low, CultureInfo.InvariantCulture) : null, Target: text.Contains('~', StringComparison.Ordinal) ? decimal.Parse(low, CultureInfo.InvariantCulture) : null),
+            [var low, var high] =>
+                new(Max: decimal.Parse(high, CultureInfo.InvariantCulture),
+                Min: text.Contains('-', StringComparison.Ordinal) ? decimal.Parse(low, CultureInfo.InvariantCulture) : null,
+                Target: text.Contains('~', StringComparison.Ordinal) ? decimal.Parse(low, CultureInfo.InvariantCulture) : null),
             _ => throw new ArgumentException(text, nameof(written)),
         };
-        var bands = written.Split(", ").Select(band => band.Split(' ')).ToDictionary(band => Enum.Parse<Measure>(band[0], ignoreCase: true), band => Read(band[1]));
+        var bands = written.Split(", ").Select(band => band.Split(' ')).ToDictionary(band =>
+            Enum.Parse<Measure>(band[0], ignoreCase: true), band => Read(band[1]));
         var who = new FittedEater(new(Guid.NewGuid(), "Ada", new DayAim(leading, bands, PointsRule.Starting)), EatingWays.Plain);
         var week = new WeekToFit([who], [new(who.Eater.Id, Today)], Today, PlanBoard.Empty, Stock.None, [], [], [], FitScope.Gaps, new());
         var day = week.Problem.Eaters[0].Days[0];
-        var filled = day.Bands.Where(band => band.Value.Target is { } target && target != bands[band.Key].Target).Select(band => $"{band.Key} {band.Value.Target:0}");
+        var filled = day.Bands.Where(band => band.Value.Target is { } target && target != bands[band.Key].Target).Select(band =>
+            $"{band.Key} {band.Value.Target:0}");
         Assert.Equal(towards, string.Join(", ", filled), ignoreCase: true);
 
         // What the day is read by stays as it was written.
@@ -108,9 +119,14 @@ public sealed class WeekToFitTests
         var chance = new System.Random(seed);
         var made = 0;
         Guid Id() => new($"00000000-0000-0000-0001-{++made:D12}");
-        Contents Any() => new([.. Enumerable.Range(0, chance.Next(1, 4)).Select(_ => Foods[chance.Next(Foods.Length)].Grams(chance.Next(1, 9) * 25))]);
+        Contents Any() =>
+            new([.. Enumerable.Range(0, chance.Next(1, 4)).Select(_ => Foods[chance.Next(Foods.Length)].Grams(chance.Next(1, 9) * 25))]);
         FittedEater Eater(string name) => new(
-            new(Id(), name, new DayAim(Measure.Energy, Counted.ToDictionary(measure => measure, _ => new Band(Max: 5000)), chance.Next(3) == 0 ? null : PointsRule.StartingRules[chance.Next(3)]) { LeavesOutIncompleteProtein = chance.Next(2) == 0 }),
+            new(Id(), name,
+                new DayAim(Measure.Energy, Counted.ToDictionary(measure => measure, _ => new Band(Max: 5000)),
+                chance.Next(3) == 0
+                ? null : PointsRule.StartingRules[chance.Next(3)])
+                { LeavesOutIncompleteProtein = chance.Next(2) == 0 }),
             EatingWays.Plain);
         var eaters = new[] { Eater("Ada"), Eater("Ben") };
         var days = (from who in eaters from day in Enumerable.Range(0, 2) select new EaterDay(who.Eater.Id, Today.AddDays(day))).ToList();
@@ -121,12 +137,23 @@ public sealed class WeekToFitTests
         }).ToList();
         var fillers = Foods.Select(food => new FillerOffer($"40 g {food.Name}", food.Grams(40))).ToList();
         PlanItem Loose() => new(Id(), new PlainFood("by hand", Any().Ingredients[0])) { IsLocked = chance.Next(2) == 0 };
-        var board = new PlanBoard(days.ToImmutableDictionary(day => day, _ => Enumerable.Range(0, chance.Next(3)).Select(_ => Loose()).ToImmutableList()));
-        var week = new WeekToFit(eaters, days, Today, board, Stock.None, boxes, [], fillers, chance.Next(2) == 0 ? FitScope.Gaps : FitScope.Everything, new());
+        var board = new PlanBoard(days.ToImmutableDictionary(day => day, _ =>
+            Enumerable.Range(0, chance.Next(3)).Select(_ => Loose()).ToImmutableList()));
+        var week = new WeekToFit(eaters, days, Today, board, Stock.None, boxes, [], fillers,
+            chance.Next(2) == 0 ? FitScope.Gaps : FitScope.Everything, new());
 
         // Each box goes to someone's day or to none; some servings to each day.
-        var laid = from b in Enumerable.Range(0, 2) from size in Enumerable.Range(0, 3) where chance.Next(3) > 0 select new FitBox(chance.Next(2), chance.Next(2), b, size);
-        var served = from e in Enumerable.Range(0, 2) from day in Enumerable.Range(0, 2) from f in Enumerable.Range(0, fillers.Count) where chance.Next(3) == 0 select new FitServing(e, day, f, chance.Next(1, 3));
+        var laid = from b in Enumerable.Range(0, 2)
+                   from size in Enumerable.Range(0,
+            3)
+                   where chance.Next(3) > 0
+                   select new FitBox(chance.Next(2), chance.Next(2), b, size);
+        var served = from e in Enumerable.Range(0, 2)
+                     from day in Enumerable.Range(0, 2)
+                     from f in Enumerable.Range(0,
+            fillers.Count)
+                     where chance.Next(3) == 0
+                     select new FitServing(e, day, f, chance.Next(1, 3));
         var plan = new FitPlan([.. laid], [.. served]);
 
         var stock = Stock.Of(boxes);
@@ -136,7 +163,8 @@ public sealed class WeekToFitTests
             var (who, where) = (eaters[at.e].Eater, days[(at.e * 2) + at.day]);
             var read = DayReading.Of([.. under[where].Select(item => item.Contents(stock))], who.Aim);
             var said = FittedDay.Read(week.Problem, plan, at.e, at.day);
-            return said.Sums.All(sum => !read.Sums.TryGetValue(sum.Key, out var there) || Math.Abs(there.Known - sum.Value) < 0.000001m) && said.Sums.ContainsKey(Measure.Protein);
+            return said.Sums.All(sum => !read.Sums.TryGetValue(sum.Key, out var there) || Math.Abs(there.Known - sum.Value) < 0.000001m)
+                && said.Sums.ContainsKey(Measure.Protein);
         }).Label($"seed {seed}");
     });
 }

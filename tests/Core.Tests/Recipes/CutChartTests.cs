@@ -40,9 +40,11 @@ public class CutChartTests
     public bool The_largest_portion_fits_and_a_gram_more_does_not(ushort grams, byte most)
     {
         var (batch, weight) = (Batch(grams + 200), new Grams(grams + 400));
-        foreach (var (measure, limit) in new[] { (Measure.Energy, (most * 3m) + 20), (Measure.Points, (most % 20) + 1m), (Measure.Protein, most + 2m) })
+        foreach (var (measure,
+            limit) in new[] { (Measure.Energy, (most * 3m) + 20), (Measure.Points, (most % 20) + 1m), (Measure.Protein, most + 2m) })
         {
-            if (CutChart.LargestAtMost(batch, weight, PointsRule.Starting, measure, limit) is not { Succeeded: true, Value: { } found }) return false;
+            if (CutChart.LargestAtMost(batch, weight, PointsRule.Starting, measure,
+                limit) is not { Succeeded: true, Value: { } found }) return false;
             decimal At(decimal share) => MeasureTotals.Of(batch.Scale(share), PointsRule.Starting)[measure].Known;
             if (At(found.Grams.Value / weight.Value) > limit || found.Figures[measure].Known > limit) return false;
             if (found.Grams.Value < weight.Value && At((found.Grams.Value + 1) / weight.Value) <= limit) return false;
@@ -77,5 +79,6 @@ public class CutChartTests
 
     [Fact]
     public void Nothing_in_the_pan_has_no_largest_portion() =>
-        Assert.Equal("weight-nothing", CutChart.LargestAtMost(Core.Foods.Contents.Nothing, default, PointsRule.Starting, Measure.Energy, 100).Problems.Single().Code);
+        Assert.Equal("weight-nothing",
+            CutChart.LargestAtMost(Core.Foods.Contents.Nothing, default, PointsRule.Starting, Measure.Energy, 100).Problems.Single().Code);
 }

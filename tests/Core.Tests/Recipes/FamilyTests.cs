@@ -37,7 +37,8 @@ public class FamilyTests
     {
         var changes = Family.Changes(Base, [Base[0], Line("b", "3 duck eggs"), Line("new", "5 g chilli"), Base[2]]);
         WrittenLine[] changed = [Line("a", "120 g oats"), Line("b", "2 large eggs"), Line("d", "1 banana"), Line("c", "10 g butter")];
-        Assert.Equal(["120 g oats", "3 duck eggs", "5 g chilli", "1 banana", "10 g butter"], Family.Apply(changed, changes).Select(line => line.Text));
+        Assert.Equal(["120 g oats", "3 duck eggs", "5 g chilli", "1 banana", "10 g butter"],
+            Family.Apply(changed, changes).Select(line => line.Text));
     }
 
     [Fact]
@@ -52,7 +53,8 @@ public class FamilyTests
     {
         var changes = RecipeHistory.Between(Base, [Line("a", "100 g oats"), Line("c", "20 g butter"), Line("x", "1 apple")]);
         Assert.Equal(
-            [(LineChangeKind.Changed, "10 g butter", "20 g butter"), (LineChangeKind.Added, null, "1 apple"), (LineChangeKind.Removed, "2 eggs", null)],
+            [(LineChangeKind.Changed, "10 g butter", "20 g butter"), (LineChangeKind.Added, null, "1 apple"),
+                (LineChangeKind.Removed, "2 eggs", null)],
             changes.Select(change => (change.Kind, change.Before?.Text, change.After?.Text)));
     }
 }

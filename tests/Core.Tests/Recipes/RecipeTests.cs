@@ -22,7 +22,8 @@ public class RecipeTests
     {
         var recipe = Kitchen.Recipe(4, $"{oats + 1} g quick oats", $"{butter} g butter", $"{lentils} g red lentils");
         return recipe.Shares(PointsRule.Starting) is var shares
-            && new[] { Measure.Energy, Measure.Fat, Measure.Points }.All(measure => Math.Abs(shares.Sum(line => line.GetValueOrDefault(measure)) - 1) < 1e-12m);
+            && new[] { Measure.Energy, Measure.Fat, Measure.Points }.All(measure =>
+                Math.Abs(shares.Sum(line => line.GetValueOrDefault(measure)) - 1) < 1e-12m);
     }
 
     [Fact]
@@ -36,11 +37,13 @@ public class RecipeTests
     [Fact]
     public void What_is_taken_out_is_subtracted_by_its_own_figures()
     {
-        var recipe = Kitchen.Read(new WrittenRecipe("roast", [new("500 g rye bread"), new("100 g butter"), new("40 g butter", IsTakenOut: true)], new(4)));
+        var recipe = Kitchen.Read(
+            new WrittenRecipe("roast", [new("500 g rye bread"), new("100 g butter"), new("40 g butter", IsTakenOut: true)], new(4)));
         Assert.Equal((5 * 258) + (0.6m * 717), recipe.Batch.Totals[Nutrient.Energy].Known);
         Assert.Equal(560, recipe.Batch.RawWeight.Value);
         Assert.Empty(recipe.TakenTooMuch);
-        Assert.Equal([Nutrient.Energy, Nutrient.Fat], Kitchen.Read(new WrittenRecipe("slip", [new("10 g butter"), new("40 g butter", IsTakenOut: true)], new(4))).TakenTooMuch);
+        Assert.Equal([Nutrient.Energy, Nutrient.Fat],
+            Kitchen.Read(new WrittenRecipe("slip", [new("10 g butter"), new("40 g butter", IsTakenOut: true)], new(4))).TakenTooMuch);
     }
 
     [Theory]
@@ -56,7 +59,8 @@ public class RecipeTests
     [Fact]
     public void A_recipe_of_too_much_is_named_line_by_line_and_step_by_step()
     {
-        var recipe = new WrittenRecipe("", [.. Enumerable.Repeat(new WrittenLine(new string('x', 301)), 201)], new(1), [new("", HandsOn: -1), new(new string('x', 2001), TemperatureC: 900)]);
+        var recipe = new WrittenRecipe("", [.. Enumerable.Repeat(new WrittenLine(new string('x', 301)), 201)], new(1),
+            [new("", HandsOn: -1), new(new string('x', 2001), TemperatureC: 900)]);
         var codes = recipe.Problems().Select(problem => problem.Code).ToList();
         Assert.Contains("lines-many", codes);
         Assert.Equal(200, codes.Count(code => code == "line-long"));
@@ -67,7 +71,8 @@ public class RecipeTests
     public void Dishes_get_marks_of_their_own()
     {
         var marks = new List<TapeMark>();
-        foreach (var name in new[] { "Lentil dal", "Lamb dhansak", "Leek dish", "Lime dressing", "L", "", "Барлей", "Lentil dal" }) marks.Add(TapeMark.For(name, marks));
+        foreach (var name in new[] { "Lentil dal", "Lamb dhansak", "Leek dish", "Lime dressing", "L", "", "Барлей",
+            "Lentil dal" }) marks.Add(TapeMark.For(name, marks));
         Assert.Equal("LD", marks[0].Letters);
         Assert.Equal(marks.Count, marks.Select(mark => mark.Letters).Distinct().Count());
         Assert.Equal(TapeMark.Tints, marks.Select(mark => mark.Tint).Distinct().Count());
@@ -88,7 +93,8 @@ public class RecipeTests
     {
         var lard = Kitchen.Of("lard", new(Energy: 900, Protein: 0, Fat: 100, Fibre: 0));
         var foods = new FoodCatalogue([lard, Kitchen.Lentils]);
-        var recipe = new RecipeBook(foods, new Dictionary<Guid, WrittenRecipe>()).Read(new WrittenRecipe("", [new("1000 g red lentils, dry"), new(line)], new(4)));
+        var recipe = new RecipeBook(foods, new Dictionary<Guid, WrittenRecipe>())
+            .Read(new WrittenRecipe("", [new("1000 g red lentils, dry"), new(line)], new(4)));
         Assert.Equal((line, isOut), (recipe.Lines[1].Read.Text, recipe.Lines[1].Written.IsOut));
         Assert.Equal(3580 + (isOut ? -540 : 540), recipe.Batch.Totals[Nutrient.Energy].Known);
         Assert.Equal(1, recipe.Shares(PointsRule.Starting).Sum(share => share[Measure.Energy]), 9);

@@ -46,5 +46,6 @@ public sealed class SaidYieldTests
     [InlineData("serves 6 (1 1/3 cups each)", true)]
     [InlineData("12 muffins", false)]
     [InlineData("2 cups flour", false)]
-    public void A_line_that_says_what_is_made_is_told_from_one_that_goes_in(string line, bool isYield) => Assert.Equal(isYield, SaidYield.IsSaidIn(line));
+    public void A_line_that_says_what_is_made_is_told_from_one_that_goes_in(string line, bool isYield) =>
+        Assert.Equal(isYield, SaidYield.IsSaidIn(line));
 }

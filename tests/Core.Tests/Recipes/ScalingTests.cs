@@ -6,9 +6,11 @@ namespace LivelyTern.Core.Tests.Recipes;
 
 public class ScalingTests
 {
-    private static readonly string[] Lines = ["600 g red lentils, dry", "2 x 400 g tin chopped tomatoes", "2-3 tbsp butter", "3 tomatoes, chopped", "1 1/2 cups quick oats", "2 slices rye bread", "a pinch of salt"];
+    private static readonly string[] Lines = ["600 g red lentils, dry", "2 x 400 g tin chopped tomatoes", "2-3 tbsp butter",
+        "3 tomatoes, chopped", "1 1/2 cups quick oats", "2 slices rye bread", "a pinch of salt"];
 
-    private static Recipe Of(RecipeYield yield, params string[] lines) => Kitchen.Read(new WrittenRecipe("", [.. lines.Select(line => new WrittenLine(line))], yield));
+    private static Recipe Of(RecipeYield yield, params string[] lines) =>
+        Kitchen.Read(new WrittenRecipe("", [.. lines.Select(line => new WrittenLine(line))], yield));
 
     [SeededProperty]
     public bool Scaling_by_k_scales_everything_by_k(byte thirds, byte eighths)
@@ -21,7 +23,9 @@ public class ScalingTests
 
         // Amounts are written with up to four decimals: within a thousandth of each total.
         return scaled.Yield.CookedGrams == 2400 * factor
-            && Nutrients.All.All(nutrient => Math.Abs(again.Batch.Totals[nutrient].Known - (recipe.Batch.Totals[nutrient].Known * factor)) <= 0.001m * recipe.Batch.Totals[nutrient].Known * factor)
+            && Nutrients.All.All(nutrient =>
+                Math.Abs(again.Batch.Totals[nutrient].Known - (
+                recipe.Batch.Totals[nutrient].Known * factor)) <= 0.001m * recipe.Batch.Totals[nutrient].Known * factor)
             && again.Batch.RawWeight.Value > 0 && again.Lines.All(line => line.Read.Problem is null);
     }
 
@@ -30,7 +34,8 @@ public class ScalingTests
     {
         var scaled = Scaling.Scale(Of(new(6), Lines), new(Factor: 0.5m)).Value!;
         Assert.Equal(
-            ["300 g red lentils, dry", "1 x 400 g chopped tomatoes", "1-1 1/2 tbsp butter", "1 1/2 tomatoes, chopped", "3/4 cup quick oats", "1 slice rye bread", "a pinch of salt"],
+            ["300 g red lentils, dry", "1 x 400 g chopped tomatoes", "1-1 1/2 tbsp butter", "1 1/2 tomatoes, chopped",
+                "3/4 cup quick oats", "1 slice rye bread", "a pinch of salt"],
             scaled.Lines.Select(line => line.Text));
         Assert.Equal(3, scaled.Yield.Portions);
         Assert.Equal([6], scaled.Unscaled);
@@ -96,6 +101,7 @@ public class ScalingTests
     public void Eight_eggs_take_a_third_of_a_cup_at_any_size_of_dish()
     {
         // Common practice, no published source.
-        Assert.Equal("1/3 cup oat milk", Scaling.Scale(Of(new(6), "12 eggs", "1/2 cup oat milk"), new(Line: 0, AtHand: "8")).Value!.Lines[1].Text);
+        Assert.Equal("1/3 cup oat milk",
+            Scaling.Scale(Of(new(6), "12 eggs", "1/2 cup oat milk"), new(Line: 0, AtHand: "8")).Value!.Lines[1].Text);
     }
 }

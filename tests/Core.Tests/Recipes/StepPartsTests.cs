@@ -8,7 +8,8 @@ public class StepPartsTests
 {
     private static string Parts(string sentence) => string.Join(
         ", ",
-        StepReader.Read([sentence])[0].Way.Parts.Select(part => $"{part.Verb} {(part.IsAbout ? "~" : "")}{part.Minutes}{(part.IsHandsOn ? "h" : "")}"));
+        StepReader.Read([sentence])[0].Way.Parts.Select(part =>
+            $"{part.Verb} {(part.IsAbout ? "~" : "")}{part.Minutes}{(part.IsHandsOn ? "h" : "")}"));
 
     [Theory]
     [InlineData("Soften the onions for 5 minutes, then add the lentils and simmer for 20 minutes.", "fry 5h, add ~1h, simmer 20")]
@@ -72,7 +73,8 @@ public class StepPartsTests
     public void An_or_of_choice_is_no_other_way(string sentence) => Assert.Empty(StepReader.Read([sentence])[0].OtherWays);
 
     private static (int Hands, int Waits)[] Share(int? hands, int? waits, params string[] steps) =>
-        [.. StepToDo.Of(SaidTotals.Share([.. steps.Select(text => new RecipeStep(text))], hands, waits)).Select(step => (step.Way.HandsOn, step.Way.Unattended))];
+        [.. StepToDo.Of(SaidTotals.Share([.. steps.Select(text => new RecipeStep(text))], hands, waits)).Select(step =>
+            (step.Way.HandsOn, step.Way.Unattended))];
 
     [Fact]
     public void Times_of_the_whole_are_shared_by_the_steps_that_say_none()
@@ -101,7 +103,8 @@ public class StepPartsTests
     [Fact]
     public void A_step_said_by_its_fields_alone_is_done_so()
     {
-        var step = StepToDo.Of([new("Whatever it takes.", HandsOn: 7, Unattended: 30, Occupies: [Occupies.Oven], TemperatureC: 150)])[0].Way;
+        var step = StepToDo.Of([new("Whatever it takes.", HandsOn: 7, Unattended: 30, Occupies: [Occupies.Oven], TemperatureC: 150)])[
+            0].Way;
         Assert.Equal((7, 30, 150, false), (step.HandsOn, step.Unattended, step.Celsius, step.IsAbout));
         Assert.Equal([Occupies.Oven], step.Parts.Single(part => !part.IsHandsOn).Uses);
         Assert.Empty(StepToDo.Of(null));

@@ -24,7 +24,8 @@ public class StepReaderTests
 
     private static List<Said> Read(string file) =>
         [.. File.ReadLines(Path.Combine(AppContext.BaseDirectory, "Recipes", file)).Where(line => !line.StartsWith('#'))
-            .Select(line => line.Split('|', StringSplitOptions.TrimEntries)).Select(cells => new Said(cells[0], cells[1], cells[2], cells[3]))];
+            .Select(line => line.Split('|', StringSplitOptions.TrimEntries)).Select(cells =>
+                new Said(cells[0], cells[1], cells[2], cells[3]))];
 
     /// <summary>150 sentences of our own; of those kept apart nine of ten are to be read right, and all the others.</summary>
     [Theory]

@@ -11,7 +11,9 @@ public class ShoppingListTests
 {
     private static readonly DateOnly Day = new(2026, 11, 28);
     private static readonly Food Rice = Kitchen.Of("white rice, dry", new(Energy: 360)) with { PackageGrams = [500, 1000] };
-    private static readonly Food Boiled = Kitchen.Of("white rice, cooked", new(Energy: 130)) with { CookedFrom = new(Rice.Id, 2.5m, "test") };
+    private static readonly Food Boiled = Kitchen.Of("white rice, cooked",
+        new(Energy: 130)) with
+    { CookedFrom = new(Rice.Id, 2.5m, "test") };
     private static readonly Food Onion = Kitchen.Of("onion", new(Energy: 40), ("medium", 110)) with { Refuse = 0.1m };
     private static readonly Food Yogurt = Kitchen.Of("yogurt", new(Energy: 60)) with { PackageGrams = [500], Group = FoodGroup.Dairy };
     private static readonly Food Kale = Kitchen.Of("kale", new(Energy: 35)) with { Group = FoodGroup.Vegetables };
@@ -27,7 +29,8 @@ public class ShoppingListTests
         {
             [part] = new("Onion base", [new("440 g onion"), new("60 g water")], new(1)),
         });
-        var recipe = book.Read(new WrittenRecipe("dish", [.. lines.Select(line => new WrittenLine(line.TrimStart('-'), IsTakenOut: line[0] == '-'))], new(4)));
+        var recipe = book.Read(
+            new WrittenRecipe("dish", [.. lines.Select(line => new WrittenLine(line.TrimStart('-'), IsTakenOut: line[0] == '-'))], new(4)));
         return RecipeNeeds.Of(book, recipe, factor, instead);
     }
 
@@ -67,15 +70,21 @@ public class ShoppingListTests
         var instead = new Substitution(Spinach.Id, Kale.Id, 0.75m);
         Assert.Equal("kale 300, onion 100", Said(Needs(1, [instead], "400 g spinach", "90 g onion")));
         var contents = instead.In(new([new(Spinach, new(400)), new(Spinach, Grams.Zero, IsTrace: true)]), Foods.Find);
-        Assert.Equal([(Kale, 300m, false), (Kale, 0m, true)], contents.Ingredients.Select(part => (part.Food, part.Weight.Value, part.IsTrace)));
+        Assert.Equal([(Kale, 300m, false), (Kale, 0m, true)],
+            contents.Ingredients.Select(part => (part.Food, part.Weight.Value, part.IsTrace)));
         Assert.Equal("spinach 400", Said(Needs(1, [new(Spinach.Id, "gone", 1)], "400 g spinach")));
     }
 
     private static PlannedNeed Need(Food food, decimal grams) => new(new(food, new(grams)), new ForBatch(Guid.NewGuid(), "dish", Day));
 
-    private static ListedFood List(Food food, decimal need, decimal? house = 0, decimal? basket = null, SoldAs? sold = null) => Assert.Single(ShoppingList.Of(
+    private static ListedFood List(Food food, decimal need, decimal? house = 0, decimal? basket = null, SoldAs? sold = null) =>
+        Assert.Single(ShoppingList.Of(
         need < 0 ? [] : [Need(food, need)],
-        house is 0 ? new Dictionary<string, InHouse>() : new Dictionary<string, InHouse> { [food.Id] = new(house is { } there ? new Grams(there) : null) },
+        house is 0 ? new Dictionary<string, InHouse>() : new Dictionary<string, InHouse>
+        {
+            [food.Id] = new(house is { } there
+            ? new Grams(there) : null)
+        },
         basket is { } bought ? new Dictionary<Food, InBasket> { [food] = new(new(bought)) } : [],
         one => sold ?? SoldAs.Commonly(one),
         Aisles.AtFirst));
@@ -88,10 +97,12 @@ public class ShoppingListTests
     [InlineData(700.0, 900.0, null, ListState.InHouse, 0, 200, "")]
     [InlineData(700.0, null, null, ListState.InHouse, 0, 0, "")] // enough, which nobody counts
     [InlineData(-1.0, 0.0, 500.0, ListState.InBasket, 0, 500, "500 g")] // ticked, and nothing needs it any more
-    public void A_line_stands_where_it_does(double need, double? house, double? basket, ListState state, double buy, double over, string said)
+    public void A_line_stands_where_it_does(double need, double? house, double? basket, ListState state, double buy, double over,
+        string said)
     {
         var line = List(Rice, (decimal)need, (decimal?)house, (decimal?)basket);
-        Assert.Equal((state, (decimal)buy, (decimal)over, said), (line.State, line.Sum.Buy.Value, line.Sum.Over.Value, SaidPurchase.Of(line)));
+        Assert.Equal((state, (decimal)buy, (decimal)over, said),
+            (line.State, line.Sum.Buy.Value, line.Sum.Over.Value, SaidPurchase.Of(line)));
         Assert.Equal(need < 0, line.IsNotNeeded);
     }
 
@@ -111,7 +122,8 @@ public class ShoppingListTests
     [InlineData(380, "about 4 medium")]
     [InlineData(30, "about 1 medium")]
     [InlineData(10_000, "10 kg")] // nobody counts so many
-    public void What_is_sold_loose_is_counted(double bought, string said) => Assert.Equal(said, SaidPurchase.Of(List(Onion, (decimal)bought)));
+    public void What_is_sold_loose_is_counted(double bought, string said) =>
+        Assert.Equal(said, SaidPurchase.Of(List(Onion, (decimal)bought)));
 
     [Theory]
     [InlineData(333.3, "334 g")]
@@ -128,7 +140,9 @@ public class ShoppingListTests
         Assert.Equal(4m, List(Rice, 1400, basket: 500, sold: sold).Cost); // the bag in the basket and one more
         Assert.Null(List(Rice, 700, sold: sold with { Packages = [new(new(500), 1.5m), new(new(1000), null)] }).Cost);
         Assert.Equal(0.9m, List(Rice, 300, sold: sold with { IsLoose = true }).Cost); // by weight, as the first price says
-        Assert.Equal(new(2.1m, 1), Cost.Of([new(Rice, new(700)), new(Onion, new(50)), new(Kitchen.Salt, Grams.Zero)], food => food == Rice ? sold : SoldAs.Commonly(food)));
+        Assert.Equal(new(2.1m, 1),
+            Cost.Of([new(Rice, new(700)), new(Onion, new(50)), new(Kitchen.Salt, Grams.Zero)], food =>
+            food == Rice ? sold : SoldAs.Commonly(food)));
         Assert.Contains(new SoldAs([new(Grams.Zero, 1)], false, null).Problems(), problem => problem.Code == "package-grams");
     }
 
@@ -147,7 +161,8 @@ public class ShoppingListTests
         var aisles = Aisles.AtFirst with { InOrder = [new("dairy", "Cold"), new("dry", "Dry"), new("other", "Rest")] };
         string At(Aisles order) => string.Join(' ', ShoppingList.Of(
             [Need(Rice, 1), Need(Yogurt, 1), Need(Kale, 1)], new Dictionary<string, InHouse>(), new Dictionary<Food, InBasket>(),
-            food => SoldAs.Commonly(food) with { Aisle = food == Rice ? "gone" : null }, order).Select(line => $"{line.Sum.Food.Name}:{line.Aisle.Id}"));
+            food => SoldAs.Commonly(food) with { Aisle = food == Rice ? "gone" : null },
+                order).Select(line => $"{line.Sum.Food.Name}:{line.Aisle.Id}"));
         Assert.Equal("yogurt:dairy kale:other white rice, dry:other", At(aisles)); // greens and the rice's own aisle are gone
         Assert.Equal("kale:greens yogurt:dairy white rice, dry:other", At(Aisles.AtFirst));
         Assert.Contains((aisles with { InOrder = [] }).Problems(), problem => problem.Code == "aisles-many");
@@ -161,7 +176,8 @@ public class ShoppingListTests
         Food[] foods = [Rice, Onion, Yogurt, Kale];
         decimal Amount() => chance.Next(1, 3_000_000) / 1000m;
         List<PlannedNeed> needs = [.. Enumerable.Range(0, chance.Next(15)).Select(_ => Need(foods[chance.Next(4)], Amount()))];
-        var house = foods.Where(_ => chance.Next(2) == 0).ToDictionary(food => food.Id, _ => new InHouse(chance.Next(4) == 0 ? null : new Grams(Amount())));
+        var house = foods.Where(_ => chance.Next(2) == 0).ToDictionary(food => food.Id, _ =>
+            new InHouse(chance.Next(4) == 0 ? null : new Grams(Amount())));
         var basket = foods.Where(_ => chance.Next(2) == 0).ToDictionary(food => food, _ => new InBasket(new(Amount())));
         var list = ShoppingList.Of(needs, house, basket, SoldAs.Commonly, Aisles.AtFirst);
         foreach (var line in list)
@@ -188,7 +204,8 @@ public class PantryTests
     {
         PantryItem[] items = [Item(500), Item(300, days: 9), Item(null), Item(200, days: 3), Item(100, isFirst: true)];
         var taken = Pantry.Take(items, new(450));
-        Assert.Equal([(items[4].Id, 100m), (items[3].Id, 200m), (items[1].Id, 150m)], taken.Select(take => (take.ItemId, take.Taken.Value)));
+        Assert.Equal([(items[4].Id, 100m), (items[3].Id, 200m), (items[1].Id, 150m)],
+            taken.Select(take => (take.ItemId, take.Taken.Value)));
         Assert.Equal([false, false, false, true, true], items.Select(item => item.IsToUseFirst(Day)));
         Assert.False((items[3] with { Amount = Grams.Zero }).IsToUseFirst(Day));
     }
@@ -197,7 +214,8 @@ public class PantryTests
     public void No_more_is_taken_than_is_there_and_none_twice(int seed)
     {
         var chance = new Random(seed);
-        List<PantryItem> items = [.. Enumerable.Range(0, chance.Next(6)).Select(_ => Item(chance.Next(5) == 0 ? null : chance.Next(900), chance.Next(20), chance.Next(3) == 0))];
+        List<PantryItem> items = [.. Enumerable.Range(0, chance.Next(6)).Select(_ =>
+            Item(chance.Next(5) == 0 ? null : chance.Next(900), chance.Next(20), chance.Next(3) == 0))];
         var used = chance.Next(2000);
         var taken = Pantry.Take(items, new(used));
         Assert.Equal(Math.Min(used, items.Sum(item => item.Amount?.Value ?? 0)), taken.Sum(take => take.Taken.Value));
@@ -210,7 +228,8 @@ public class PantryTests
     public void Ticks_agree_in_any_order(int seed)
     {
         var chance = new Random(seed);
-        List<Tick> ticks = [.. Enumerable.Range(0, 6).Select(_ => new Tick("rice", chance.Next(2) == 0, new(chance.Next(3)), DateTimeOffset.UnixEpoch.AddSeconds(chance.Next(4))))];
+        List<Tick> ticks = [.. Enumerable.Range(0, 6).Select(_ =>
+            new Tick("rice", chance.Next(2) == 0, new(chance.Next(3)), DateTimeOffset.UnixEpoch.AddSeconds(chance.Next(4))))];
         var one = ticks.Aggregate(Tick.Later);
         var mixed = ticks.Concat(ticks).OrderBy(_ => chance.Next()).Aggregate(Tick.Later);
         Assert.Equal(one, mixed);
@@ -240,5 +259,6 @@ public class PantryTests
     [InlineData("a heap")]
     [InlineData("900 kg")]
     public void What_is_no_amount_is_said(string typed) =>
-        Assert.False(PantryAmount.Read(typed, new Grams(300), Kitchen.Lentils, SoldAs.Commonly(Kitchen.Lentils), Kitchen.Catalogue).Succeeded);
+        Assert.False(
+            PantryAmount.Read(typed, new Grams(300), Kitchen.Lentils, SoldAs.Commonly(Kitchen.Lentils), Kitchen.Catalogue).Succeeded);
 }

@@ -13,7 +13,8 @@ public class ShoppingTests
     private static ShopLine Line(decimal need, decimal have, params decimal[] sizes) => ShoppingSum.Of(
         [new(Lentils, new(need))],
         have > 0 ? [new(Lentils, new(have))] : [],
-        sizes.Length > 0 ? new Dictionary<string, IReadOnlyList<Grams>> { [Lentils.Id] = [.. sizes.Select(size => new Grams(size))] } : [])[0];
+        sizes.Length > 0
+            ? new Dictionary<string, IReadOnlyList<Grams>> { [Lentils.Id] = [.. sizes.Select(size => new Grams(size))] } : [])[0];
 
     /// <summary>36 scoops from bags of 28 scoops: two bags, 20 scoops over (common practice, no published source); scoops of 31 g here.</summary>
     [Fact]
@@ -31,7 +32,8 @@ public class ShoppingTests
     [InlineData(900, 0, new double[] { 400, 500 }, 900, 0, "1x500 1x400")] // and not two of 500
     [InlineData(1200, 0, new double[] { 500, 400 }, 1200, 0, "3x400")]
     [InlineData(0.5, 0, new double[] { 20 }, 20, 19.5, "1x20")]
-    public void Packages_leave_as_little_over_as_they_can(double need, double have, double[] sizes, double buy, double over, string packages)
+    public void Packages_leave_as_little_over_as_they_can(double need, double have, double[] sizes, double buy, double over,
+        string packages)
     {
         var line = Line((decimal)need, (decimal)have, [.. sizes.Select(size => (decimal)size)]);
         Assert.Equal(((decimal)buy, (decimal)over), (line.Buy.Value, line.Over.Value));
@@ -59,7 +61,8 @@ public class ShoppingTests
         var chance = new Random(seed);
         decimal Amount() => chance.Next(1, 4_000_000) / 1000m;
         Food[] foods = [Lentils, Onion, Chickpeas];
-        List<Needed> Some(int most) => [.. Enumerable.Range(0, chance.Next(most)).Select(_ => new Needed(foods[chance.Next(3)], new(Amount())))];
+        List<Needed> Some(int most) =>
+            [.. Enumerable.Range(0, chance.Next(most)).Select(_ => new Needed(foods[chance.Next(3)], new(Amount())))];
         var (needs, pantry) = (Some(12), Some(5));
         var sold = foods.Where(_ => chance.Next(3) > 0).ToDictionary(
             food => food.Id,
