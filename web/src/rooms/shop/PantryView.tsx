@@ -189,21 +189,22 @@ function Row({
   acts: ReturnType<typeof usePantryActs>;
 }) {
   const { t } = useWords("shop");
+  const isPast = item.useBy !== null && item.useBy < today;
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-x-2 gap-y-1 py-1.5 md:grid-cols-[minmax(0,1fr)_7rem_9.5rem_auto_auto]">
       <span className="min-w-0 max-md:col-span-2">
         <span className="block font-semibold">{item.name}</span>
-        {(item.couldUse.length > 0 || (item.useBy !== null && item.isToUseFirst)) && (
+        {(isPast || item.couldUse.length > 0) && (
           <span className="block text-xs text-soft">
             {[
-              item.useBy !== null && item.isToUseFirst
-                ? t(item.useBy < today ? "pantry.past" : "pantry.date", { day: shortDay(item.useBy) })
-                : "",
+              isPast ? t("pantry.past", { day: shortDay(item.useBy!) }) : "",
               item.couldUse.length > 0 ? t("pantry.could", { names: item.couldUse.join(", ") }) : "",
             ]
               .filter(Boolean)
               .join(" · ")}
           </span>
+        )}
+      </span>
         )}
       </span>
       <AmountOf item={item} set={acts.set} />

@@ -152,8 +152,7 @@ export const shop = {
     usedOf: "{{name}} is used up",
     gone: "{{name}} is used up.",
     added: "{{name}} is written down.",
-    date: "{{day}}",
-    past: "was {{day}}",
+    past: "its last day was {{day}}",
   },
   stock: {
     open: "Take stock",
