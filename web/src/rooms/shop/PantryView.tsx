@@ -205,8 +205,6 @@ function Row({
           </span>
         )}
       </span>
-        )}
-      </span>
       <AmountOf item={item} set={acts.set} />
       <LastDay name={item.name} value={item.useBy} change={(day) => void acts.set(item, { useBy: day })} />
       <button
