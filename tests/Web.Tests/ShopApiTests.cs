@@ -133,6 +133,20 @@ public sealed class ShopApiTests : IDisposable
     }
 
     [Fact]
+    public async Task What_was_written_on_stays_until_all_of_it_is_bought()
+    {
+        await OpenAsync();
+        await host.PostAsync("/api/shop/own", new { text = "1 kg frozen spinach" });
+        await TickAsync(Ticked("spinach-frozen", 450));
+        await host.PostAsync("/api/shop/put-away", null);
+        Assert.Equal(1200, (decimal)Line(await ListAsync(), "spinach-frozen")!["need"]!); // 200 g for the dal and the kilogram
+        await TickAsync(Ticked("spinach-frozen", 900, 1));
+        await host.PostAsync("/api/shop/put-away", null);
+        Assert.Equal(200, (decimal)Line(await ListAsync(), "spinach-frozen")!["need"]!);
+        Assert.Equal(1350, await InHouseAsync("spinach, frozen"));
+    }
+
+    [Fact]
     public async Task What_is_eaten_plain_leaves_the_pantry_and_comes_back_when_it_was_not()
     {
         await OpenAsync();

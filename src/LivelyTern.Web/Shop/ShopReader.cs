@@ -28,9 +28,10 @@ public sealed record ReadList(
     IReadOnlyList<(BatchRow Row, string Name, RecipeNeeds Needs)> Batches,
     IReadOnlySet<string> Ticked, Aisles Aisles, DateOnly Today, DateOnly? Until, DateOnly? LastDay)
 {
-    /// <summary>What was written on by hand and is a food of the list, by the food's id.</summary>
-    public ILookup<string, Guid> OwnFor => Foods.SelectMany(line => line.For.Select(need => (line.Sum.Food.Id, need.Source)))
-        .Where(one => one.Source is ByHand).ToLookup(one => one.Id, one => ((ByHand)one.Source).Id, StringComparer.Ordinal);
+    /// <summary>What was written on by hand and is bought whole, by the food's id.</summary>
+    public ILookup<string, Guid> OwnFor => Foods.Where(line => line.State != ListState.ToBuy)
+        .SelectMany(line => line.For.Select(need => (line.Sum.Food.Id, need.Source))).Where(one => one.Source is ByHand)
+        .ToLookup(one => one.Id, one => ((ByHand)one.Source).Id, StringComparer.Ordinal);
 }
 
 /// <summary>Reads the list from the plan, the pantry and the basket.</summary>

@@ -29,6 +29,7 @@ test.describe("the one script", () => {
       [["run", "--port", "kitchen"], "--port needs a number between 1 and 65535"],
       [["run", "--port=70000"], "--port needs a number between 1 and 65535"],
       [["demo", "--data"], "--data needs a value"],
+      [["run", "--scale", "kitchen"], "--scale needs the device's address"],
     ] as const) {
       const { code, err } = await tern(...args);
       expect(code, args.join(" ")).toBe(2);

@@ -186,15 +186,15 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
   }
 }
 
-/** How much is still to be bought; what has just been fetched for the list itself is not fetched again. */
+/** How much is still to be bought. Typing in a recipe does not have it made anew: it is asked for again by and by. */
 function ToBuy() {
   const { t } = useWords();
   const { data } = useQuery({
-    queryKey: queryKeys.shopping(null),
-    queryFn: async () => (await getShoppingList()).data!,
-    staleTime: 20000,
+    queryKey: queryKeys.toBuy(),
+    queryFn: async () => (await getShoppingList()).data!.toBuy,
+    refetchInterval: 60000,
   });
-  return data ? t("state.shop", { count: data.toBuy }) : " ";
+  return data === undefined ? " " : t("state.shop", { count: data });
 }
 
 /** What helps in every room: find, the keys, the ground. */

@@ -30,6 +30,8 @@ export const queryKeys = {
   equipment: () => ["equipment"],
   laidDay: (...asked: unknown[]) => ["laidDay", ...asked],
   shopping: (until: string | null) => ["shopping", until],
+  /** How much is still to be bought, for the rail: read apart, so that no typing elsewhere has the list made anew. */
+  toBuy: () => ["toBuy"],
   shopFood: (...asked: unknown[]) => ["shopFood", ...asked],
   instead: (...asked: unknown[]) => ["instead", ...asked],
   aisles: () => ["aisles"],
