@@ -135,7 +135,7 @@ function Top({
     <section className="mb-3 space-y-1">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <p className="font-title text-xl font-bold" aria-live="polite">
-          {t("toBuy", { count: list.toBuy })}
+          {t(list.toBuy + list.inBasket === 0 ? "nothing" : "toBuy", { count: list.toBuy })}
         </p>
         {list.inBasket > 0 && <p className="text-soft">{t("inBasket", { count: list.inBasket })}</p>}
         {hasPrice && (

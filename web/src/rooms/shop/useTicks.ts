@@ -90,9 +90,11 @@ export function useTicks(until: string | null) {
       if (data!.gone.length > 0) say(t("gone", { names: data!.gone.join(", ") }));
     } catch (thrown) {
       const trouble = troubleOf(thrown, t("app:silent"));
-      if (trouble.status === undefined) return setIsSilent(true);
-      // What the host refuses is refused for good.
-      keep((now) => now.filter(({ key, at }) => !sent.has(key + at)));
+      // Only what the host names as wrong is given up; all else waits, whatever ails it.
+      const refused = trouble.status === 422 ? /^ticks\[(\d+)\]/.exec(trouble.field ?? "") : null;
+      const wrong = refused ? ticks[Number(refused[1])] : undefined;
+      if (!wrong) return setIsSilent(true);
+      keep((now) => now.filter(({ key, at }) => key !== wrong.key || at !== wrong.at));
       say(trouble.detail ?? "", { trouble: true });
     }
   }, [keep, queries, say, t, until]);

@@ -2,11 +2,12 @@ export const shop = {
   title: "Shop",
   tabs: { label: "What to show", list: "The list", pantry: "In the house" },
   empty: {
-    title: "Nothing to buy",
+    title: "The list is empty",
     text: "The list comes from the plan: plan a dish to cook, or lay food on a day. You can also write things on it yourself.",
     toPlan: "Go to the plan",
   },
   until: { label: "For", all: "all that is planned", day: "until {{day}}" },
+  nothing: "Nothing to buy",
   toBuy_zero: "All of it is in the basket",
   toBuy_one: "1 thing to buy",
   toBuy_other: "{{count}} things to buy",
