@@ -29,11 +29,13 @@ public static class Kitchen
         services.AddSingleton<RecipesRead>().AddSingleton<BatchCache>().AddSingleton<EntryCache>();
         services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<FoodRecords>();
         services.AddScoped<EaterStore>().AddScoped<RecipeStore>();
-        services.AddScoped<BatchReader>().AddScoped<BatchStore>().AddScoped<PrepDayStore>();
+        services.AddScoped<BatchReader>().AddScoped<NewBatch>().AddScoped<DishParts>().AddScoped<BatchStore>();
+        services.AddScoped<ChangeRecipe>().AddScoped<PrepDayStore>();
         services.AddScoped<BoxStore>();
         services.AddScoped<PutBoxes>();
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();
-        services.AddScoped<WeighBatch>().AddScoped<PackBatch>().AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
+        services.AddScoped<WeighBatch>().AddScoped<PackTogether>();
+        services.AddScoped<PackBatch>().AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
         services.AddScoped<PantryUse>().AddScoped<IPantryUse>(all => all.GetRequiredService<PantryUse>());
         services.AddScoped<PantryStore>().AddScoped<ShopStore>().AddScoped<PutAway>().AddScoped<SubstituteFood>();
         services.AddScoped<Ledger>().AddScoped<IEatenLedger>(all => all.GetRequiredService<Ledger>());

@@ -47,6 +47,9 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>What goes and went into them.</summary>
     public DbSet<BatchLineRow> BatchLines => Set<BatchLineRow>();
 
+    /// <summary>What put-together dishes take of other batches.</summary>
+    public DbSet<BatchPartRow> BatchParts => Set<BatchPartRow>();
+
     /// <summary>How prep days are wished.</summary>
     public DbSet<PrepDayRow> PrepDays => Set<PrepDayRow>();
 

@@ -23,6 +23,11 @@ public enum BatchState
     Discarded,
 }
 
+/// <summary>What a put-together dish takes of another batch, over all its boxes.</summary>
+/// <param name="Of">The other batch.</param>
+/// <param name="Weight">Cooked grams of it.</param>
+public sealed record BatchPart(Batch Of, Grams Weight);
+
 /// <summary>A recipe cooked once, for real, or to be cooked on a day.</summary>
 /// <param name="Id">Stable identity.</param>
 /// <param name="RecipeName">The dish, as it was called then.</param>
@@ -43,6 +48,12 @@ public sealed record Batch(Guid Id, string RecipeName, TapeMark Mark, DateOnly C
 
     /// <summary>The portions it is made for; the ordinary size of one is its weight by this.</summary>
     public int Portions { get; init; } = 1;
+
+    /// <summary>The other batches that a put-together dish is made of; they are within its contents. None for any other batch.</summary>
+    public IReadOnlyList<BatchPart> Parts { get; init; } = [];
+
+    /// <summary>The plain foods of a put-together dish, over all its boxes; null for any other batch.</summary>
+    public Contents? Plain { get; init; }
 
     /// <summary>How many pieces it makes, where it makes pieces: then it is planned, packed and eaten by the piece.</summary>
     public int? Pieces { get; init; }

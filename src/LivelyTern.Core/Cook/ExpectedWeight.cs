@@ -13,6 +13,9 @@ public enum ExpectedFrom
 
     /// <summary>What goes in, for want of anything better.</summary>
     WhatGoesIn,
+
+    /// <summary>The parts that a put-together dish is made of, as far as each is weighed or expected.</summary>
+    Parts,
 }
 
 /// <summary>What a batch will weigh when it is cooked: raw weight x yield factor.</summary>

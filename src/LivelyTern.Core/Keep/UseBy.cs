@@ -11,7 +11,10 @@ namespace LivelyTern.Core.Keep;
 /// <param name="IsFrozen">Whether it is in the freezer, and went there in time.</param>
 public sealed record UseBy(DateOnly Fridge, DateOnly Freezer, KeepingRule Rule, bool IsFrozen = false)
 {
-    /// <summary>The last days of a batch: the strictest of its ingredients' rules, from the day it is cooked.</summary>
+    /// <summary>
+    /// The last days of a batch: the strictest of its ingredients' rules, from the day it is cooked; of a put-together dish those of the
+    /// part that keeps shortest, from the day that part is cooked.
+    /// </summary>
     /// <param name="batch">Cooked, or still to be: then today at the earliest.</param>
     /// <param name="today">The household's day.</param>
     public static UseBy Of(Batch batch, DateOnly today)
@@ -19,7 +22,8 @@ public sealed record UseBy(DateOnly Fridge, DateOnly Freezer, KeepingRule Rule, 
         ArgumentNullException.ThrowIfNull(batch);
         var rule = KeepingRule.Of(batch.Contents);
         var cookedOn = batch.EatenFrom(today);
-        return new(KitchenDays.After(cookedOn, rule.FridgeDays), KitchenDays.After(cookedOn, rule.FreezerDays), rule);
+        var own = new UseBy(KitchenDays.After(cookedOn, rule.FridgeDays), KitchenDays.After(cookedOn, rule.FreezerDays), rule);
+        return batch.Parts.Select(part => Of(part.Of, today)).Append(own).MinBy(useBy => useBy.Fridge)!;
     }
 
     /// <summary>

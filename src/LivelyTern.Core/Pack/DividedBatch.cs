@@ -23,10 +23,18 @@ public sealed record DividedBatch(IReadOnlyList<DividedPortion> Portions, decima
     /// <param name="pieces">Pieces made, where they are counted.</param>
     /// <param name="planned">What it was planned as.</param>
     /// <param name="portions">The portions that lie on days.</param>
-    public static Outcome<DividedBatch> Of(Grams cooked, int boxes, int? pieces, Batch planned, IReadOnlyList<Grams> portions)
+    /// <param name="inDishes">Grams of it that go into put-together dishes, and into none of these boxes.</param>
+    public static Outcome<DividedBatch> Of(
+        Grams cooked, int boxes, int? pieces, Batch planned, IReadOnlyList<Grams> portions, Grams inDishes = default)
     {
         ArgumentNullException.ThrowIfNull(planned);
         ArgumentNullException.ThrowIfNull(portions);
+        if (boxes >= 1 && cooked.Value >= boxes && (cooked - inDishes).Value < boxes)
+        {
+            var sentence = $"{inDishes.Value:0.#} g of it go into put-together dishes, and nothing is left for boxes of its own.";
+            return new Problem("all-in-dishes", "portions", sentence);
+        }
+
         if (boxes >= 1 && cooked.Value < boxes)
         {
             var many = boxes == 1 ? "1 box" : $"{boxes} boxes";
@@ -35,22 +43,31 @@ public sealed record DividedBatch(IReadOnlyList<DividedPortion> Portions, decima
 
         var expected = planned.Weight ?? Grams.Zero;
         return pieces is { } made
-            ? ByPieces(cooked, boxes, new(made, planned.PieceStep), expected, portions)
-            : ByWeight(cooked, boxes, expected, portions);
+            ? ByPieces(cooked, boxes, new(made, planned.PieceStep), expected, portions, inDishes)
+            : ByWeight(cooked, boxes, expected, portions, inDishes);
     }
 
-    private static Outcome<DividedBatch> ByWeight(Grams cooked, int boxes, Grams expected, IReadOnlyList<Grams> planned)
+    private static Outcome<DividedBatch> ByWeight(
+        Grams cooked, int boxes, Grams expected, IReadOnlyList<Grams> planned, Grams inDishes)
     {
         var isPlanned = planned.Count > 0;
-        var divided = isPlanned ? Divide.AsPlanned(cooked, expected, planned, boxes) : Divide.IntoEqual(cooked, boxes);
+        var divided = isPlanned
+            ? Divide.AsPlanned(cooked, expected, planned, boxes, inDishes)
+            : Divide.IntoEqual(cooked - inDishes, boxes);
         if (!divided.Succeeded) return divided.Problems.ToList();
         var portions = divided.Value!.Portions.Select(weight => new DividedPortion(weight, null));
         return new DividedBatch([.. portions], 0, isPlanned ? divided.Value.Over : Grams.Zero);
     }
 
-    private static Outcome<DividedBatch> ByPieces(Grams cooked, int boxes, PiecesMade made, Grams expected, IReadOnlyList<Grams> planned)
+    private static Outcome<DividedBatch> ByPieces(
+        Grams cooked, int boxes, PiecesMade made, Grams expected, IReadOnlyList<Grams> planned, Grams inDishes)
     {
-        var counted = planned.Count == 0 ? Divide.ByPieces(made, boxes) : Divide.PiecesAsPlanned(made, expected, planned, boxes);
+        // A piece that is begun for a dish goes into none of these boxes.
+        var begun = made.Count >= 1 ? inDishes.Value * made.Count / cooked.Value / made.Step : 0;
+        var taken = Math.Min(Math.Ceiling(begun) * made.Step, made.Count);
+        var counted = planned.Count == 0
+            ? Divide.ByPieces(made, boxes, taken)
+            : Divide.PiecesAsPlanned(made, expected, planned, boxes, taken);
         if (!counted.Succeeded) return counted.Problems.ToList();
         var portions = counted.Value!.Portions.Select(count => new DividedPortion(cooked * (count / made.Count), count));
         return new DividedBatch([.. portions], counted.Value.Over, Grams.Zero);

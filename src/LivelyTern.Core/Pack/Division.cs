@@ -47,12 +47,13 @@ public static class Divide
     /// <summary>By pieces: 13 meatballs into 4 boxes are 3 each and one over; into 2, where they may be halved, 6 1/2 each.</summary>
     /// <param name="pieces">Pieces made.</param>
     /// <param name="boxes">Boxes to fill, at least 1.</param>
-    public static Outcome<Division<decimal>> ByPieces(PiecesMade pieces, int boxes)
+    /// <param name="inDishes">Pieces that go into put-together dishes, and into none of these boxes.</param>
+    public static Outcome<Division<decimal>> ByPieces(PiecesMade pieces, int boxes, decimal inDishes = 0)
     {
         var problems = Pieces(pieces, boxes).ToList();
         if (problems.Count > 0) return problems;
 
-        var (each, over) = Math.DivRem(pieces.Steps, boxes);
+        var (each, over) = Math.DivRem(pieces.Steps - (int)(inDishes / pieces.Step), boxes);
         return new Division<decimal>([.. Enumerable.Repeat(each * pieces.Step, boxes)], over * pieces.Step);
     }
 
@@ -66,8 +67,10 @@ public static class Divide
     /// <param name="expected">Grams it was planned by.</param>
     /// <param name="planned">The planned portions, in grams.</param>
     /// <param name="boxes">How many boxes in all; at least as many as there are planned portions.</param>
+    /// <param name="inDishes">Grams of it that go into put-together dishes, and into none of these boxes.</param>
     /// <returns>The planned portions in their order, then the other boxes, in whole grams by largest remainder.</returns>
-    public static Outcome<Division<Grams>> AsPlanned(Grams batch, Grams expected, IReadOnlyList<Grams> planned, int boxes)
+    public static Outcome<Division<Grams>> AsPlanned(
+        Grams batch, Grams expected, IReadOnlyList<Grams> planned, int boxes, Grams inDishes = default)
     {
         ArgumentNullException.ThrowIfNull(planned);
         var problems = Count(boxes).Concat(Enough(boxes, planned.Count)).ToList();
@@ -75,12 +78,15 @@ public static class Divide
 
         var wanted = planned.Sum(portion => portion.Value);
         var whole = Math.Max(wanted, expected.Value);
-        if (whole <= 0) return IntoEqual(batch, boxes);
-        var rest = boxes > planned.Count ? (whole - wanted) / (boxes - planned.Count) : 0;
-        var exact = planned.Select(portion => portion.Value).Concat(Enumerable.Repeat(rest, boxes - planned.Count))
-            .Select(share => batch.Value * share / whole).ToList();
+        if (whole <= 0) return IntoEqual(batch - inDishes, boxes);
+        var here = batch - inDishes;
+        var ofPlanned = batch.Value * wanted / whole;
+        var less = ofPlanned > here.Value ? here.Value / ofPlanned : 1;
+        var rest = boxes > planned.Count ? (here.Value - (ofPlanned * less)) / (boxes - planned.Count) : 0;
+        var exact = planned.Select(portion => batch.Value * portion.Value / whole * less)
+            .Concat(Enumerable.Repeat(rest, boxes - planned.Count)).ToList();
         var portions = WholeGrams(exact);
-        return new Division<Grams>(portions, batch - new Grams(portions.Sum(portion => portion.Value)));
+        return new Division<Grams>(portions, here - new Grams(portions.Sum(portion => portion.Value)));
     }
 
     /// <summary>
@@ -91,7 +97,9 @@ public static class Divide
     /// <param name="expected">Grams the batch was planned by.</param>
     /// <param name="planned">The planned portions, in grams.</param>
     /// <param name="boxes">How many boxes in all.</param>
-    public static Outcome<Division<decimal>> PiecesAsPlanned(PiecesMade pieces, Grams expected, IReadOnlyList<Grams> planned, int boxes)
+    /// <param name="inDishes">Pieces that go into put-together dishes, and into none of these boxes.</param>
+    public static Outcome<Division<decimal>> PiecesAsPlanned(
+        PiecesMade pieces, Grams expected, IReadOnlyList<Grams> planned, int boxes, decimal inDishes = 0)
     {
         ArgumentNullException.ThrowIfNull(planned);
         var most = pieces.Steps;
@@ -102,7 +110,7 @@ public static class Divide
                 + $"take {planned.Count - most} off their days first.");
         var problems = Pieces(pieces, boxes).Concat(Enough(boxes, planned.Count)).ToList();
         if (problems.Count > 0) return problems;
-        var divided = AsPlanned(new(most), expected, planned, boxes);
+        var divided = AsPlanned(new(most), expected, planned, boxes, new(inDishes / pieces.Step));
         if (!divided.Succeeded) return divided.Problems.ToList();
         var counts = divided.Value!.Portions.Select(portion => portion.Value * pieces.Step).ToList();
         var empty = counts.Count(count => count == 0);

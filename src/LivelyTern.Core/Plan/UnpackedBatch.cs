@@ -12,11 +12,17 @@ public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<
     private const int MostSizes = 16;
     private static readonly decimal[] OfOrdinary = [0.5m, 0.65m, 0.8m, 0.9m, 1, 1.15m, 1.3m, 1.5m, 1.7m];
 
+    /// <summary>Grams of it that go into put-together dishes: they are in those dishes' portions, and not laid by themselves.</summary>
+    public Grams InDishes { get; init; }
+
     /// <summary>What it makes, in grams.</summary>
     public Grams Whole => Batch.Weight ?? Grams.Zero;
 
-    /// <summary>Grams on no day; below zero where more lies on days than it makes.</summary>
-    public Grams Left => Whole - Laid;
+    /// <summary>Grams on days and in put-together dishes.</summary>
+    public Grams Taken => Laid + InDishes;
+
+    /// <summary>Grams on no day and in no dish; below zero where more is taken than it makes.</summary>
+    public Grams Left => Whole - Taken;
 
     /// <summary>
     /// An ordinary portion: the whole by its portions, in steps that a scale reads, 430 g and not 427; of what comes in pieces, by the
@@ -28,18 +34,18 @@ public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<
     public Grams NewFor(Guid eaterId) => SizeOf.TryGetValue(eaterId, out var own) ? Batch.ByThePiece(own) : Ordinary;
 
     /// <summary>
-    /// The portions that cover what lies on days at the ordinary size, at least one: what the batch would have to be made for.
+    /// The portions that cover what is taken of it at the ordinary size, at least one: what the batch would have to be made for.
     /// </summary>
     public int PortionsLaid =>
-        Math.Max(1, (int)Math.Ceiling((Laid / new Grams(Math.Max(1, Whole.Value / Math.Max(1, Batch.Portions)))) - 0.02m));
+        Math.Max(1, (int)Math.Ceiling((Taken / new Grams(Math.Max(1, Whole.Value / Math.Max(1, Batch.Portions)))) - 0.02m));
 
     /// <summary>
     /// Into how many boxes it goes: those of its portions on days, and ordinary ones for the rest, where that is more than a small
-    /// remainder.
+    /// remainder; none where all of it goes into put-together dishes.
     /// </summary>
     /// <param name="portions">How many of its portions lie on days.</param>
     public int BoxesFor(int portions) =>
-        Math.Max(1, portions + Math.Max(0, (int)Math.Round(Left / Ordinary, MidpointRounding.AwayFromZero)));
+        Math.Max(InDishes > Grams.Zero ? 0 : 1, portions + Math.Max(0, (int)Math.Round(Left / Ordinary, MidpointRounding.AwayFromZero)));
 
     /// <summary>
     /// Sizes to choose from when days are fitted: from half an ordinary portion to 1.7 of it, and those in use, smallest first; of what

@@ -11,6 +11,11 @@ namespace LivelyTern.Core.Recipes;
 /// where it was not understood.</param>
 public sealed record RecipeLine(WrittenLine Written, FoodLine Read, Contents? Contents);
 
+/// <summary>What a box of a put-together dish gets of another recipe.</summary>
+/// <param name="RecipeId">The other recipe.</param>
+/// <param name="ABox">Cooked grams of it in one box; more than none.</param>
+public sealed record DishPart(Guid RecipeId, Grams ABox);
+
 /// <summary>A list of amounts, with what it makes.</summary>
 /// <param name="Name">What the cook calls it.</param>
 /// <param name="Lines">The lines, read.</param>
@@ -27,8 +32,44 @@ public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, Recipe
     /// <summary>What one portion contains.</summary>
     public Contents Portion => Batch.Scale(1m / Yield.Portions);
 
-    /// <summary>What the finished batch weighs: as it was weighed, else what went in. In grams.</summary>
-    public Grams Weight => Yield.CookedGrams is { } cooked ? new(cooked) : Batch.RawWeight;
+    /// <summary>
+    /// What the finished batch weighs: as it was weighed, else what went in; a put-together dish what its lines say. In grams.
+    /// </summary>
+    public Grams Weight => Yield.IsPutTogether ? new(InTheBox.Sum(part => part.Weight.Value))
+        : Yield.CookedGrams is { } cooked ? new(cooked)
+        : Batch.RawWeight;
+
+    /// <summary>What a box of a put-together dish gets of other recipes, each once.</summary>
+    public IReadOnlyList<DishPart> Parts =>
+    [
+        .. from part in InTheBox
+           group part.Weight.Value by RecipeBook.RecipeOf(part.Food.Id) into own
+           where own.Key is not null && own.Sum() > 0
+           select new DishPart(own.Key!.Value, new(own.Sum())),
+    ];
+
+    /// <summary>
+    /// The lines of a put-together dish that bring plain foods, with only those; of any other recipe all of its lines.
+    /// </summary>
+    public IReadOnlyList<RecipeLine> OwnLines => Yield.IsPutTogether
+        ? [.. Lines.Where(line => line.Contents is null || !line.Read.Ingredients.All(IsRecipe)).Select(WithoutParts)]
+        : Lines;
+
+    /// <summary>What plain foods bring to a put-together dish.</summary>
+    public Contents Plain => new(
+        [.. OwnLines.SelectMany(line => line.Contents?.Ingredients ?? [])],
+        SomethingUnread: OwnLines.Any(line => line.Contents?.SomethingUnread ?? true));
+
+    private IEnumerable<Ingredient> InTheBox => Lines.SelectMany(Weighed);
+
+    private static IEnumerable<Ingredient> Weighed(RecipeLine line) =>
+        line.Read.Ingredients.Select(part => line.Written.IsOut ? part with { Weight = part.Weight * -1 } : part);
+
+    private static bool IsRecipe(Ingredient part) => RecipeBook.RecipeOf(part.Food.Id) is not null;
+
+    private static RecipeLine WithoutParts(RecipeLine line) => line.Contents is not { } brought || !line.Read.Ingredients.Any(IsRecipe)
+        ? line
+        : line with { Contents = brought with { Ingredients = [.. Weighed(line).Where(part => !IsRecipe(part))] } };
 
     /// <summary>The nutrients of which more is taken out than went in: a slip in a line that takes out.</summary>
     public IReadOnlyList<Nutrient> TakenTooMuch =>

@@ -11,9 +11,14 @@ namespace LivelyTern.Core.Recipes;
 /// <param name="CookedGrams">What it weighs, in grams.</param>
 /// <param name="VolumeMl">What it fills, in millilitres.</param>
 /// <param name="MayHalve">Whether it says that a piece may be halved: "12 muffins (may be halved)".</param>
+/// <param name="IsPutTogether">Whether it says that it is put together: "1 box (put together)".</param>
 public sealed record SaidYield(
-    int? Portions = null, int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, bool MayHalve = false)
+    int? Portions = null, int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, bool MayHalve = false,
+    bool IsPutTogether = false)
 {
+    /// <summary>The words that say that a dish is put together, in brackets.</summary>
+    public const string PutTogether = "put together";
+
     /// <summary>The words that say that a piece may be halved, in brackets.</summary>
     public const string MayBeHalved = "may be halved";
 
@@ -44,6 +49,8 @@ public sealed record SaidYield(
         if (!main.Any(char.IsDigit) || AmountText.Read(main + " ") is not { Quantity: > 0 } amount) return null;
         var said = amount.Unit is null ? Counted(amount) : OfAmount(amount, 1);
         if (MayBeHalved.Equals(inner, StringComparison.OrdinalIgnoreCase)) return said with { MayHalve = said.Pieces is not null };
+        if (PutTogether.Equals(inner, StringComparison.OrdinalIgnoreCase))
+            return new(1, IsPutTogether: true);
         if (inner is null || AmountText.Read(inner + " ") is not { Unit: not null, Quantity: > 0 } beside) return said;
         var more = OfAmount(beside, isEach ? said.Pieces ?? said.Portions ?? 1 : 1);
         return said with { CookedGrams = said.CookedGrams ?? more.CookedGrams, VolumeMl = said.VolumeMl ?? more.VolumeMl };
@@ -54,11 +61,15 @@ public sealed record SaidYield(
     {
         ArgumentNullException.ThrowIfNull(other);
         var (grams, ml) = (CookedGrams ?? other.CookedGrams, VolumeMl ?? other.VolumeMl);
-        return new(Portions ?? other.Portions, Pieces ?? other.Pieces, grams, ml, MayHalve || other.MayHalve);
+        return new(
+            Portions ?? other.Portions, Pieces ?? other.Pieces, grams, ml, MayHalve || other.MayHalve,
+            IsPutTogether || other.IsPutTogether);
     }
 
     /// <summary>As a recipe's yield; one portion where nothing was said of them.</summary>
-    public RecipeYield ToYield() => new(Portions ?? 1, Pieces, CookedGrams, VolumeMl, MayHalve: MayHalve);
+    public RecipeYield ToYield() => IsPutTogether
+        ? new(1, VolumeMl: VolumeMl, IsPutTogether: true)
+        : new(Portions ?? 1, Pieces, CookedGrams, VolumeMl, MayHalve: MayHalve);
 
     // "6 (1 1/3 cups each)": what stands in brackets is of each, or of all.
     private static (string Main, string? Inner, bool IsEach) Parts(string text)

@@ -116,9 +116,18 @@ public sealed record Pan(PanShape Shape, decimal LengthCm, decimal? WidthCm = nu
 /// <param name="VolumeMl">What it fills, in millilitres.</param>
 /// <param name="Pan">The pan it is made in.</param>
 /// <param name="MayHalve">Whether a piece may be cut in two: a portion is then also half a piece, or one and a half.</param>
+/// <param name="IsPutTogether">Whether it is put together from other recipes and plain foods, which are cooked apart: its lines are then
+/// what one box gets, by the cooked weight of each.</param>
 public sealed record RecipeYield(
-    int Portions, int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, Pan? Pan = null, bool MayHalve = false)
+    int Portions, int? Pieces = null, decimal? CookedGrams = null, decimal? VolumeMl = null, Pan? Pan = null, bool MayHalve = false,
+    bool IsPutTogether = false)
 {
+    /// <summary>The boxes that a put-together dish is planned for where nobody says how many.</summary>
+    public const int UsualBoxes = 6;
+
+    /// <summary>The portions a batch of it is planned for where nobody says how many.</summary>
+    public int UsualPortions => IsPutTogether ? UsualBoxes : Portions;
+
     /// <summary>The most portions a batch is cut into.</summary>
     public const int MostPortions = 1000;
 
@@ -131,6 +140,8 @@ public sealed record RecipeYield(
         if (Pieces is < 1 or > 10_000) yield return new("pieces-absurd", "pieces", "Pieces are a whole number from 1 to 10,000.");
         if (CookedGrams is <= 0 or > 100_000m)
             yield return new("cooked-weight", "cookedGrams", "A finished batch weighs more than 0 g and at most 100 kg.");
+        if (IsPutTogether && (Portions != 1 || Pieces is not null || CookedGrams is not null))
+            yield return new("put-together-box", "portions", "A put-together dish is written for one box and weighs what goes into it.");
         if (VolumeMl is <= 0 or > 100_000m)
             yield return new("volume", "fills", "Say what it fills like 8 cups, 2 l or 900 ml; at most 100 l.");
         foreach (var problem in Pan?.Problems("pan") ?? []) yield return problem;

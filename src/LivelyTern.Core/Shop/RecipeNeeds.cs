@@ -14,7 +14,9 @@ public sealed record RecipeNeeds(IReadOnlyList<Needed> Foods, IReadOnlyList<stri
     /// <param name="recipe">The recipe.</param>
     /// <param name="factor">How many times what it makes.</param>
     /// <param name="instead">Foods that stand in for others in this batch.</param>
-    public static RecipeNeeds Of(RecipeBook book, Recipe recipe, decimal factor, IReadOnlyList<Substitution> instead)
+    /// <param name="withoutParts">Whether to leave out what a put-together dish takes of batches that are bought for by themselves.</param>
+    public static RecipeNeeds Of(
+        RecipeBook book, Recipe recipe, decimal factor, IReadOnlyList<Substitution> instead, bool withoutParts = false)
     {
         ArgumentNullException.ThrowIfNull(book);
         ArgumentNullException.ThrowIfNull(instead);
@@ -26,11 +28,15 @@ public sealed record RecipeNeeds(IReadOnlyList<Needed> Foods, IReadOnlyList<stri
             foreach (var line in next.Recipe.Lines.Where(line => !line.Written.IsOut))
             {
                 if (line.Contents is null) missed.Add(line.Written.Text);
-                foreach (var part in line.Read.Ingredients) Add(part with { Weight = part.Weight * next.Factor }, line.Read.Parts.Note);
+                foreach (var part in line.Read.Ingredients.Where(part => !IsLeftOut(part)))
+                    Add(part with { Weight = part.Weight * next.Factor }, line.Read.Parts.Note);
             }
         }
 
         return new(needs, [.. missed.Where(text => !string.IsNullOrWhiteSpace(text)).Distinct(StringComparer.Ordinal)]);
+
+        bool IsLeftOut(Ingredient part) =>
+            withoutParts && recipe.Yield.IsPutTogether && RecipeBook.RecipeOf(part.Food.Id) is not null;
 
         void Add(Ingredient part, string note)
         {

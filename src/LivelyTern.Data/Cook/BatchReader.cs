@@ -68,6 +68,7 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
     {
         if (rows.Count == 0) return [];
         var known = await foods.AllAsync();
+        var parts = await PartsAsync(rows);
         var unpacked = rows.Where(row => NotPacked.Contains(row.State)).ToList();
         var book = unpacked.Count == 0 ? null : await recipes.BookAsync();
         var earlier = await EarlierAsync([.. unpacked.Select(row => row.RecipeId).Distinct()]);
@@ -85,10 +86,70 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
                 Portions = row.Portions,
                 VolumeMl = row.VolumeMl,
             };
-            if (!NotPacked.Contains(row.State)) return batch;
-            return AsExpected(
-                row, batch, book!.Read(row.RecipeId), earlier.GetValueOrDefault(row.RecipeId, []), contents => WithInstead(row, contents));
+            if (NotPacked.Contains(row.State))
+            {
+                batch = AsExpected(
+                    row, batch, book!.Read(row.RecipeId), earlier.GetValueOrDefault(row.RecipeId, []),
+                    contents => WithInstead(row, contents));
+            }
+
+            return parts.TryGetValue(row.Id, out var own) ? PutTogether.Of(batch, batch.Contents, own) : batch;
         }
+    }
+
+    // What dishes that are put together take of other batches: what is in their boxes, or their share of what there is.
+    private async Task<Dictionary<Guid, IReadOnlyList<BatchPart>>> PartsAsync(IReadOnlyList<BatchRow> rows)
+    {
+        var together = rows.Where(row => row.IsPutTogether).ToDictionary(row => row.Id);
+        if (together.Count == 0) return [];
+        var links = await db.BatchParts.AsNoTracking().Where(link => together.Keys.Contains(link.DishId)).ToListAsync();
+        var of = await ByIdAsync(links.Select(link => link.PartId));
+        var asked = await InDishesAsync(of.Keys);
+        Grams WeightOf(BatchPartRow link)
+        {
+            var weight = Milligrams.ToGrams(link.Milligrams);
+            if (together[link.DishId].State != BatchState.Planned) return weight;
+            var (packed, open) = asked[link.PartId];
+            return (weight * PutTogether.ShareOf(of[link.PartId].Weight, packed, open)).ToMilligram();
+        }
+
+        return links.GroupBy(link => link.DishId).ToDictionary(
+            own => own.Key,
+            own => (IReadOnlyList<BatchPart>)[.. own.Select(link => new BatchPart(of[link.PartId], WeightOf(link)))]);
+    }
+
+    /// <summary>
+    /// What put-together dishes take of batches: what is in their boxes, and what those that are not packed ask for. Zero where none does.
+    /// </summary>
+    public async Task<IReadOnlyDictionary<Guid, (Grams Packed, Grams Asked)>> InDishesAsync(IEnumerable<Guid> ids)
+    {
+        var parts = ids.ToList();
+        var links = await (
+            from link in db.BatchParts.AsNoTracking()
+            join dish in db.Batches on link.DishId equals dish.Id
+            where parts.Contains(link.PartId) && (dish.State == BatchState.Planned || dish.State == BatchState.Packed)
+            select new { link.PartId, link.Milligrams, IsPacked = dish.State == BatchState.Packed }).ToListAsync();
+        var byPart = links.ToLookup(link => link.PartId);
+        Grams Sum(Guid part, bool isPacked) =>
+            Milligrams.ToGrams(byPart[part].Where(link => link.IsPacked == isPacked).Sum(link => link.Milligrams));
+        return parts.ToDictionary(id => id, id => (Sum(id, true), Sum(id, false)));
+    }
+
+    /// <summary>What a put-together dish asks for of each batch it takes of, over all its boxes.</summary>
+    public async Task<IReadOnlyDictionary<Guid, Grams>> AskedAsync(Guid dishId) =>
+        await db.BatchParts.AsNoTracking().Where(link => link.DishId == dishId)
+            .ToDictionaryAsync(link => link.PartId, link => Milligrams.ToGrams(link.Milligrams));
+
+    /// <summary>The dishes that take of a batch, and how much.</summary>
+    public async Task<IReadOnlyList<(BatchRow Dish, Grams Weight)>> GoesIntoAsync(Guid partId)
+    {
+        var dishes = await (
+            from link in db.BatchParts.AsNoTracking()
+            join dish in db.Batches.AsNoTracking() on link.DishId equals dish.Id
+            where link.PartId == partId && (dish.State == BatchState.Planned || dish.State == BatchState.Packed)
+            orderby dish.CookedOn, dish.Id
+            select new { dish, link.Milligrams }).ToListAsync();
+        return [.. dishes.Select(one => (one.dish, Milligrams.ToGrams(one.Milligrams)))];
     }
 
     /// <summary>What goes into a batch, line by line: as it was started, or as its recipe stands while it is planned.</summary>
@@ -118,7 +179,7 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
             return new(TextOf(line, own, contents), line.Written.IsOut, contents.Scale(factor));
         }
 
-        return [.. recipe.Lines.Select(Line)];
+        return [.. recipe.OwnLines.Select(Line)];
     }
 
     // A line of one food for which another goes in is written as that one; within a recipe that is a part it stays as written.
@@ -154,6 +215,7 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
     /// </summary>
     public async Task<IReadOnlyList<Batch>> CouldBeCookedAsync(DateOnly day)
     {
+        var written = (await recipes.WrittenAsync()).Recipes;
         var rows = (await recipes.ListAsync()).Select(recipe => new BatchRow
         {
             Id = recipe.Id,
@@ -163,7 +225,7 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
             Tint = recipe.Tint,
             CookedOn = day,
             State = BatchState.Planned,
-            Portions = recipe.Portions,
+            Portions = written[recipe.Id].Yield.UsualPortions,
         }).ToList();
         return [.. (await ReadAsync(rows)).Where(batch => batch.Contents.Ingredients.Count > 0 && batch.Weight is { Value: > 0 })];
     }
@@ -171,20 +233,23 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
     private static Batch AsExpected(
         BatchRow row, Batch batch, Recipe recipe, IReadOnlyList<decimal> earlier, Func<Contents, Contents> withInstead)
     {
+        var factor = (decimal)row.Portions / recipe.Yield.Portions;
         if (row.State == BatchState.Planned && recipe.Batch.Ingredients.Count > 0)
         {
-            var contents = recipe.Batch.Scale((decimal)row.Portions / recipe.Yield.Portions);
-            batch = batch with { RecipeName = recipe.Name, Contents = withInstead(contents) };
+            var contents = row.IsPutTogether ? recipe.Plain : recipe.Batch;
+            batch = batch with { RecipeName = recipe.Name, Contents = withInstead(contents.Scale(factor)) };
         }
 
         var raw = recipe.Batch.RawWeight;
         decimal? yieldFactor = recipe.Yield.CookedGrams is { } cooked && raw.Value > 0 ? cooked / raw.Value : null;
         return batch with
         {
-            Expected = ExpectedWeight.Of(batch.Contents.RawWeight, yieldFactor, earlier),
+            Expected = recipe.Yield.IsPutTogether
+                ? new(recipe.Weight * factor, Grams.Zero, ExpectedFrom.Parts)
+                : ExpectedWeight.Of(batch.Contents.RawWeight, yieldFactor, earlier),
             Pieces = row.Pieces ?? PiecesOf(recipe.Yield, row.Portions),
             PieceStep = recipe.Yield.MayHalve ? Batch.HalfPiece : Batch.WholePiece,
-            VolumeMl = recipe.Yield.VolumeMl * row.Portions / recipe.Yield.Portions,
+            VolumeMl = recipe.Yield.VolumeMl * factor,
         };
     }
 

@@ -49,7 +49,16 @@ public sealed class BatchRow : IVersioned
     /// <summary>The foods that stand in for others in it; null for none.</summary>
     public StoredInstead? Instead { get; set; }
 
+    /// <summary>Whether it is put together from other batches: then its lines are the plain foods only.</summary>
+    public bool IsPutTogether { get; set; }
+
+    /// <summary>How many of its portions are there because put-together dishes take of it.</summary>
+    public int ForDishes { get; set; }
+
     public int Version { get; set; } = 1;
+
+    /// <summary>The batches it is put together from; none for any other.</summary>
+    public List<BatchPartRow> Parts { get; set; } = [];
 
     /// <summary>What goes in, and what really went in. While it is planned, how its recipe stood when it was planned.</summary>
     public List<BatchLineRow> Lines { get; set; } = [];
@@ -74,7 +83,25 @@ public sealed class BatchLineRow
     public StoredContents? Really { get; set; }
 }
 
-internal sealed class BatchRows : IEntityTypeConfiguration<BatchRow>, IEntityTypeConfiguration<BatchLineRow>
+/// <summary>What a put-together dish takes of another batch, over all its boxes.</summary>
+public sealed class BatchPartRow
+{
+    public Guid DishId { get; set; }
+
+    /// <summary>The recipe its line names.</summary>
+    public Guid RecipeId { get; set; }
+
+    /// <summary>The batch of that recipe.</summary>
+    public Guid PartId { get; set; }
+
+    public BatchRow Part { get; set; } = null!;
+
+    /// <summary>What it asks for; what is in its boxes once it is packed.</summary>
+    public long Milligrams { get; set; }
+}
+
+internal sealed class BatchRows : IEntityTypeConfiguration<BatchRow>, IEntityTypeConfiguration<BatchLineRow>,
+    IEntityTypeConfiguration<BatchPartRow>
 {
     public void Configure(EntityTypeBuilder<BatchRow> builder)
     {
@@ -85,6 +112,14 @@ internal sealed class BatchRows : IEntityTypeConfiguration<BatchRow>, IEntityTyp
         builder.HasIndex(row => new { row.RecipeId, row.CookedOn });
         builder.HasOne<RecipeRow>().WithMany().HasForeignKey(row => row.RecipeId).OnDelete(DeleteBehavior.Restrict);
         builder.HasMany(row => row.Lines).WithOne().HasForeignKey(row => row.BatchId);
+    }
+
+    public void Configure(EntityTypeBuilder<BatchPartRow> builder)
+    {
+        builder.ToTable("BatchParts").HasKey(row => new { row.DishId, row.RecipeId });
+        builder.HasOne<BatchRow>().WithMany(row => row.Parts).HasForeignKey(row => row.DishId);
+        builder.HasOne(row => row.Part).WithMany().HasForeignKey(row => row.PartId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasIndex(row => row.PartId);
     }
 
     public void Configure(EntityTypeBuilder<BatchLineRow> builder)

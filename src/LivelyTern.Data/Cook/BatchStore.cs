@@ -8,7 +8,8 @@ using Microsoft.EntityFrameworkCore;
 namespace LivelyTern.Data.Cook;
 
 /// <summary>Batches: planned for a day, started, weighed. What they become on days and in boxes is told by later rooms.</summary>
-public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reader, IPantryUse pantry)
+public sealed class BatchStore(
+    TernDb db, RecipeStore recipes, BatchReader reader, NewBatch begin, DishParts parts, IPantryUse pantry)
 {
     private const int MostAtOnce = 20;
 
@@ -29,18 +30,23 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         Milligrams.ToGrams(await db.Batches.Where(row => row.RecipeId == recipeId && row.PanMilligrams != null)
             .OrderByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Select(row => row.PanMilligrams).FirstOrDefaultAsync());
 
-    /// <summary>A recipe cooked on a day: what goes in is fixed from here on, with the figures the foods have now.</summary>
+    /// <summary>
+    /// A recipe cooked on a day: what goes in is fixed from here on, with the figures the foods have now. A dish that is put together is
+    /// planned for that day, with its parts.
+    /// </summary>
     /// <param name="recipeId">The recipe.</param>
     /// <param name="day">The day.</param>
     /// <param name="today">The household's day.</param>
     public Task<Outcome<BatchRow>> CookAsync(Guid recipeId, DateOnly day, DateOnly today) => db.InTurnAsync<BatchRow>(async () =>
     {
         if (KitchenDays.Refusal(day, today, "day") is { } far) return far;
-        var row = await BeginAsync(recipeId, day, null, BatchState.Cooking);
+        var row = await begin.BeginAsync(recipeId, day, null, BatchState.Cooking);
         if (!row.Succeeded) return row;
-        await pantry.CookedAsync(row.Value!.Id, await reader.LinesOfAsync(row.Value));
+        if (row.Value!.IsPutTogether && day < today)
+            return new Problem("day-past", "day", "That day is past: a dish is put together today or later.");
+        if (!row.Value.IsPutTogether) await pantry.CookedAsync(row.Value.Id, await reader.LinesOfAsync(row.Value));
         await db.SaveChangesAsync();
-        return row;
+        return await parts.FollowAsync(row.Value) is { } wrong ? wrong : row;
     });
 
     /// <summary>
@@ -59,12 +65,15 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
             foreach (var (recipeId, portions) in dishes)
             {
                 if (PlanProblem(day, today, portions) is { } wrong) return wrong;
-                var row = await BeginAsync(recipeId, day, portions, BatchState.Planned);
+                var row = await begin.BeginAsync(recipeId, day, portions, BatchState.Planned);
                 if (!row.Succeeded) return row.Problems.ToList();
                 rows.Add(row.Value!);
             }
 
+            // What is planned here by itself is there first: a dish takes of it.
             await db.SaveChangesAsync();
+            foreach (var row in rows)
+                if (await parts.FollowAsync(row) is { } wrong) return wrong;
             return rows;
         });
 
@@ -80,9 +89,10 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         if (!read.Succeeded) return read;
         var row = read.Value!;
         if (row.State != BatchState.Planned) return new Problem("batch-cooked", "", "This batch is cooked: it is as large as it is.");
-        if (PlanProblem(day, today, portions) is { } wrong) return wrong;
+        if ((PlanProblem(day, today, portions) ?? await parts.PlanProblemAsync(row, day, portions)) is { } wrong) return wrong;
+        var before = row.CookedOn;
         (row.CookedOn, row.Portions) = (day, portions);
-        return await db.SaveAsync(row, row);
+        return await FollowedAsync(await db.SaveAsync(row, row), before);
     }
 
     /// <summary>A planned batch is cooked: what goes in is fixed from here on, with the figures the foods have now.</summary>
@@ -92,10 +102,11 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         if (!read.Succeeded) return read;
         var row = read.Value!;
         if (row.State != BatchState.Planned) return new Problem("batch-cooked", "", "This batch is cooked already.");
+        if (row.IsPutTogether) return IsTogether;
         if (await recipes.FindAsync(row.RecipeId) is not { } recipe) return Stale.Gone("recipe");
         var lines = await reader.LinesOfAsync(row);
         (row.State, row.CookedOn, row.RecipeName) = (BatchState.Cooking, day, recipe.Name);
-        await SetLinesAsync(row, lines);
+        await begin.SetLinesAsync(row, lines);
         await pantry.CookedAsync(row.Id, lines);
         return await db.SaveAsync(row, row);
     });
@@ -109,6 +120,12 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         if (NotInItsPan(row) is { } wrong) return wrong;
         var cooked = CookedWeight.Of(full, pan);
         if (!cooked.Succeeded) return cooked;
+        if (await parts.PackedAsync(row.Id) is var packed && cooked.Value < packed)
+        {
+            var sentence = $"{packed.Value:0.#} g of it are in boxes of other dishes already: it can't weigh less than that.";
+            return new Problem("weight-below-packed", "fullGrams", sentence);
+        }
+
         var raw = (await reader.ReadAsync(row)).Contents.RawWeight;
         (row.State, row.PanMilligrams, row.CookedMilligrams) = (BatchState.Cooked, Milligrams.Of(pan), Milligrams.Of(cooked.Value));
         row.Yield = YieldOf(raw, cooked.Value);
@@ -131,6 +148,7 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
     /// <summary>Why a batch is not in its pan, to be weighed or packed; null where it is.</summary>
     internal static Problem? NotInItsPan(BatchRow row) => row.State switch
     {
+        BatchState.Planned when row.IsPutTogether => IsTogether,
         BatchState.Packed => new("batch-packed", "", "This batch is in its boxes already: empty them back first."),
         BatchState.Planned => new("batch-ahead", "", "This batch is still to be cooked: say that it is cooked first."),
         BatchState.Discarded => Stale.Gone("batch"),
@@ -144,8 +162,9 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         if (!read.Succeeded) return read;
         var row = read.Value!;
         if (row.State == BatchState.Packed) return new Problem("batch-packed", "", "This batch is in its boxes: empty them back first.");
+        if (await parts.DiscardProblemAsync(row) is { } needed) return needed;
         (row.DiscardedFrom, row.State) = (row.State, BatchState.Discarded);
-        return await db.SaveAsync(row, row);
+        return await FollowedAsync(await db.SaveAsync(row, row));
     }
 
     /// <summary>Brings a discarded batch back as it was; one that was planned for a day that is past is planned for today.</summary>
@@ -157,7 +176,7 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         if (row.DiscardedFrom is not { } before) return new Problem("batch-there", "", "This batch is not discarded.");
         (row.State, row.DiscardedFrom) = (before, null);
         if (before == BatchState.Planned && row.CookedOn < today) row.CookedOn = today;
-        return await db.SaveAsync(row, row);
+        return await FollowedAsync(await db.SaveAsync(row, row));
     });
 
     /// <summary>What really went in on one line, typed: "250 g spinach"; empty where it was left out; null as planned after all.</summary>
@@ -201,47 +220,19 @@ public sealed class BatchStore(TernDb db, RecipeStore recipes, BatchReader reade
         return await db.SaveAsync(row, row);
     }
 
+    private static readonly Problem IsTogether = new(
+        "batch-together", "", "This dish is put together from its parts: cook and weigh those, then pack it.");
+
+    // A dish that is put together takes its parts along.
+    private async Task<Outcome<BatchRow>> FollowedAsync(Outcome<BatchRow> saved, DateOnly? before = null) =>
+        saved.Value is { IsPutTogether: true } dish && await parts.FollowAsync(dish, before) is { } wrong ? wrong : saved;
+
     /// <summary>A batch that is not discarded, to be written, at the version it was read at.</summary>
     internal async Task<Outcome<BatchRow>> AtAsync(Guid id, int version)
     {
         var row = await db.Batches.Include(one => one.Lines.OrderBy(line => line.Position)).SingleOrDefaultAsync(one => one.Id == id);
         if (row is null || row.State == BatchState.Discarded) return Stale.Gone("batch");
         return row.Version == version ? row : Stale.Problem;
-    }
-
-    private async Task<Outcome<BatchRow>> BeginAsync(Guid recipeId, DateOnly day, int? portions, BatchState state)
-    {
-        if (await recipes.FindAsync(recipeId) is not { } recipe) return Stale.Gone("recipe");
-        var row = new BatchRow
-        {
-            Id = Guid.CreateVersion7(),
-            RecipeId = recipe.Id,
-            RecipeName = recipe.Name,
-            Letters = recipe.Letters,
-            Tint = recipe.Tint,
-            CookedOn = day,
-            State = state,
-            Portions = portions ?? recipe.Portions,
-        };
-        var lines = await reader.LinesOfRecipeAsync(row);
-        if (lines.All(line => line.Planned.Ingredients.Count == 0))
-            return new Problem("recipe-empty", "recipeId", $"{recipe.Name} has no line that could be read: write down what goes in first.");
-        await SetLinesAsync(row, lines);
-        db.Batches.Add(row);
-        return row;
-    }
-
-    private async Task SetLinesAsync(BatchRow row, IReadOnlyList<BatchLine> lines)
-    {
-        row.Lines.RemoveAll(line => line.Position >= lines.Count);
-        for (var i = 0; i < lines.Count; i++)
-        {
-            var planned = await reader.StoreAsync(lines[i].Planned);
-            var line = row.Lines.Find(one => one.Position == i);
-            if (line is null)
-                row.Lines.Add(line = new BatchLineRow { BatchId = row.Id, Position = i, Text = lines[i].Text, Planned = planned });
-            (line.Text, line.IsTakenOut, line.Planned) = (lines[i].Text, lines[i].IsTakenOut, planned);
-        }
     }
 
     private static Problem? PlanProblem(DateOnly day, DateOnly today, int portions)

@@ -1,5 +1,6 @@
 using LivelyTern.Core.Cook;
 using LivelyTern.Core.Cook.PrepDay;
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes;
 using LivelyTern.Data.Recipes;
@@ -74,17 +75,26 @@ public sealed class PrepDayStore(TernDb db, RecipeStore recipes)
         ArgumentNullException.ThrowIfNull(rows);
         var written = (await recipes.WrittenAsync()).Recipes;
         var book = await recipes.BookAsync();
+        var ids = rows.Where(row => row.IsPutTogether).Select(row => row.Id).ToList();
+        var parts = (await db.BatchParts.AsNoTracking().Where(link => ids.Contains(link.DishId)).ToListAsync())
+            .ToLookup(link => link.DishId, link => link.PartId);
         PrepDish DishOf(BatchRow row)
         {
             var recipe = book.Read(row.RecipeId);
             var factor = (decimal)row.Portions / recipe.Yield.Portions;
             var instead = row.Instead?.Read() ?? [];
             var lines = recipe.Lines.Where(line => !line.Written.IsOut).SelectMany(LinesOf);
-            return new(row.Id, recipe.Name, written[row.RecipeId].ToDo, factor, row.Portions, recipe.Yield.Pieces, [.. lines]);
+            var boxes = row.Portions - row.ForDishes;
+            return new(row.Id, recipe.Name, written[row.RecipeId].ToDo, factor, boxes, recipe.Yield.Pieces, [.. lines])
+            {
+                Parts = row.IsPutTogether ? [.. parts[row.Id]] : null,
+            };
 
             IEnumerable<PrepLine> LinesOf(RecipeLine line)
             {
-                var goesIn = Substitution.All(instead, new(line.Read.Ingredients), book.Find).Ingredients;
+                bool IsPart(Ingredient one) => row.IsPutTogether && RecipeBook.RecipeOf(one.Food.Id) is not null;
+                var brought = line.Read.Ingredients.Where(one => !IsPart(one));
+                var goesIn = Substitution.All(instead, new([.. brought]), book.Find).Ingredients;
                 return goesIn.Select(one => new PrepLine(
                     one.Food.Id, one.Food.Name, one.Weight * factor, line.Read.Parts.Note, one.Food.Group));
             }

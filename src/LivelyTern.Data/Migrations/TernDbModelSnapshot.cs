@@ -147,6 +147,27 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("BatchLines", (string)null);
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Cook.BatchPartRow", b =>
+                {
+                    b.Property<Guid>("DishId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("RecipeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Milligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("PartId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("DishId", "RecipeId");
+
+                    b.HasIndex("PartId");
+
+                    b.ToTable("BatchParts", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Cook.BatchRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -162,8 +183,14 @@ namespace LivelyTern.Data.Migrations
                     b.Property<string>("DiscardedFrom")
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("ForDishes")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Instead")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsPutTogether")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Letters")
                         .IsRequired()
@@ -810,6 +837,9 @@ namespace LivelyTern.Data.Migrations
                     b.Property<decimal?>("CookedGrams")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("IsPutTogether")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Letters")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1045,6 +1075,23 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Cook.BatchPartRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Cook.BatchRow", null)
+                        .WithMany("Parts")
+                        .HasForeignKey("DishId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("LivelyTern.Data.Cook.BatchRow", "Part")
+                        .WithMany()
+                        .HasForeignKey("PartId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.Navigation("Part");
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Cook.BatchRow", b =>
                 {
                     b.HasOne("LivelyTern.Data.Recipes.RecipeRow", null)
@@ -1193,6 +1240,8 @@ namespace LivelyTern.Data.Migrations
             modelBuilder.Entity("LivelyTern.Data.Cook.BatchRow", b =>
                 {
                     b.Navigation("Lines");
+
+                    b.Navigation("Parts");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Foods.FoodRow", b =>

@@ -9,9 +9,12 @@ namespace LivelyTern.Data.Plan;
 
 /// <summary>A batch is weighed and goes into boxes; the portions of it that lie on days become those very boxes.</summary>
 public sealed class PackBatch(
-    TernDb db, BatchStore batches, BatchReader reader, BoxStore boxes, PortionsOnDays portions, TimeProvider clock)
+    TernDb db, BatchStore batches, BatchReader reader, BoxStore boxes, PortionsOnDays portions, PackTogether together,
+    DishParts dishes, TimeProvider clock)
 {
-    /// <summary>Weighs and packs a batch that was read at a version.</summary>
+    /// <summary>
+    /// Weighs and packs a batch that was read at a version. A dish that is put together weighs what its parts do: the scale is not asked.
+    /// </summary>
     /// <param name="id">The batch.</param>
     /// <param name="version">The version it was read at.</param>
     /// <param name="pan">The empty pan.</param>
@@ -25,21 +28,25 @@ public sealed class PackBatch(
         var read = await batches.AtAsync(id, version);
         if (!read.Succeeded) return read;
         var row = read.Value!;
-        if (BatchStore.NotInItsPan(row) is { } wrong) return wrong;
+        if (!row.IsPutTogether && BatchStore.NotInItsPan(row) is { } wrong) return wrong;
         var planned = await portions.OfAsync(id);
         var batch = await reader.ReadAsync(row);
         if (await NeverAsync(batch, planned) is { } never) return never;
-        var cooked = await batches.WeighAsync(row, pan, full);
+        var today = clock.Today();
+        var cooked = row.IsPutTogether ? await together.WeighAsync(row, batch, today) : await batches.WeighAsync(row, pan, full);
         if (!cooked.Succeeded) return cooked.Problems.ToList();
-        var divided = DividedBatch.Of(cooked.Value, count, pieces, batch, PortionsOnDays.Weights(planned));
+        var (packed, asked) = (await reader.InDishesAsync([id]))[id];
+        var inDishes = new Grams(Math.Min((packed + asked).Value, cooked.Value.Value));
+        var divided = DividedBatch.Of(cooked.Value, count, pieces, batch, PortionsOnDays.Weights(planned), inDishes);
         if (!divided.Succeeded) return divided.Problems.ToList();
 
         BatchStore.Packed(row, pieces, batch.VolumeMl);
-        var today = clock.Today();
         var filled = boxes.Fill(row, divided.Value!.Portions, [.. planned.Select(item => item.EaterId)], today);
         foreach (var (item, box) in planned.Zip(filled)) (item.BoxId, item.BatchId, item.Milligrams) = (box.Id, null, null);
         await db.NextVersionAsync(PortionsOnDays.DaysOf(planned));
-        return await db.SaveAsync(row, row);
+        var saved = await db.SaveAsync(row, row);
+        if (saved.Succeeded && row.IsPutTogether) await together.EmptiedPansAsync(row);
+        return saved;
     });
 
     /// <summary>Undoes the packing of a batch whose boxes are all there: those that lie on days become portions again.</summary>
@@ -56,9 +63,11 @@ public sealed class PackBatch(
         foreach (var item in laid.SelectMany(own => own))
             (item.BatchId, item.Milligrams, item.BoxId) = (id, item.Milligrams ?? Milligrams.Of(weights[item.BoxId!.Value]), null);
         foreach (var box in filled) boxes.Happened(box, BoxEventKind.EmptiedBack, box.Life with { State = BoxState.EmptiedBack });
-        BatchStore.EmptiedBack(row);
+        if (row.IsPutTogether) await together.ApartAsync(row);
+        else BatchStore.EmptiedBack(row);
         await db.NextVersionAsync(PortionsOnDays.DaysOf(laid.SelectMany(own => own)));
-        return await db.SaveAsync(row, row);
+        var saved = await db.SaveAsync(row, row);
+        return saved.Succeeded && row.IsPutTogether && await dishes.FollowAsync(row) is { } wrong ? wrong : saved;
     });
 
     // What is eaten or gone can't go back into the pan.

@@ -96,8 +96,18 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
         Dictionary<Guid, Grams> Sizes(Guid batchId) => laid[batchId].Where(row => !row.IsForGuests).GroupBy(row => row.EaterId)
             .ToDictionary(own => own.Key, own => Milligrams.ToGrams(own.OrderBy(row => row.Day).Last().Milligrams ?? 0));
         Grams Laid(Guid batchId) => Milligrams.ToGrams(laid[batchId].Sum(row => row.Milligrams ?? 0));
+        var inDishes = await batches.InDishesAsync(known.Select(batch => batch.Id));
+        Grams InDishes(Batch batch)
+        {
+            var (packed, asked) = inDishes[batch.Id];
+            return batch.Weight is { } whole && packed + asked > whole ? whole : packed + asked;
+        }
+
         var inOrder = known.OrderBy(batch => batch.CookedOn).ThenBy(batch => batch.Id);
-        return [.. inOrder.Select(batch => new UnpackedBatch(batch, Laid(batch.Id), Sizes(batch.Id)))];
+        return
+        [
+            .. inOrder.Select(batch => new UnpackedBatch(batch, Laid(batch.Id), Sizes(batch.Id)) { InDishes = InDishes(batch) }),
+        ];
     }
 
     /// <summary>The versions of these batches.</summary>

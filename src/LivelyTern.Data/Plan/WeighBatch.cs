@@ -7,7 +7,7 @@ namespace LivelyTern.Data.Plan;
 /// A batch is weighed, to be packed later. Its portions that lie on days become the share of it that they were planned to be: 250 g of an
 /// expected 1,000 g, from 900 g on the scale, are 225 g, and hold what was planned.
 /// </summary>
-public sealed class WeighBatch(TernDb db, BatchStore batches, BatchReader reader, PortionsOnDays portions)
+public sealed class WeighBatch(TernDb db, BatchStore batches, BatchReader reader, DishParts dishes, PortionsOnDays portions)
 {
     /// <summary>Weighs a batch that was read at a version; weighing again replaces what the scale said before.</summary>
     /// <param name="id">The batch.</param>
@@ -19,17 +19,28 @@ public sealed class WeighBatch(TernDb db, BatchStore batches, BatchReader reader
         var read = await batches.AtAsync(id, version);
         if (!read.Succeeded) return read;
         var row = read.Value!;
-        var planned = await portions.OfAsync(id);
         var before = (await reader.ReadAsync(row)).Weight;
+        var together = (await dishes.DishesOfAsync(id)).Select(dish => dish.Id).ToList();
+        var dishesBefore = await reader.ByIdAsync(together);
         var cooked = await batches.WeighAsync(row, pan, full);
         if (!cooked.Succeeded) return cooked.Problems.ToList();
-        if (before is { } expected && expected != cooked.Value)
-        {
-            var factor = cooked.Value / expected;
-            foreach (var item in planned) item.Milligrams = Milligrams.Of(Milligrams.ToGrams(item.Milligrams ?? 0) * factor);
-            await db.NextVersionAsync(PortionsOnDays.DaysOf(planned));
-        }
+        await FollowAsync(id, before, cooked.Value);
+        var saved = await db.SaveAsync(row, row);
+        if (!saved.Succeeded) return saved;
 
-        return await db.SaveAsync(row, row);
+        // A dish that is put together from it may come out smaller by that.
+        foreach (var (dish, after) in await reader.ByIdAsync(together)) await FollowAsync(dish, dishesBefore[dish].Weight, after.Weight);
+        await db.SaveChangesAsync();
+        return saved;
     });
+
+    // The portions of a batch that lie on days stay the same share of it.
+    private async Task FollowAsync(Guid batchId, Grams? before, Grams? after)
+    {
+        if (before is not { } was || after is not { } now || was == now) return;
+        var planned = await portions.OfAsync(batchId);
+        var factor = now / was;
+        foreach (var item in planned) item.Milligrams = Milligrams.Of(Milligrams.ToGrams(item.Milligrams ?? 0) * factor);
+        await db.NextVersionAsync(PortionsOnDays.DaysOf(planned));
+    }
 }

@@ -32,6 +32,8 @@ public sealed class RecipeRow : IVersioned
 
     public bool MayHalve { get; set; }
 
+    public bool IsPutTogether { get; set; }
+
     public decimal? CookedGrams { get; set; }
 
     public decimal? VolumeMl { get; set; }

@@ -46,6 +46,8 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
         ArgumentNullException.ThrowIfNull(recipe);
         var problems = Problems(recipe);
         if (problems.Count > 0) return problems;
+        var reading = (await BookAsync()).Read(recipe);
+        if (await TogetherProblemAsync(reading, null) is { } within) return within;
         if (baseId is { } family && await FamilyProblemAsync(family) is { } wrong) return wrong;
         var mark = TapeMark.For(recipe.Name, await TakenMarksAsync(null));
         var row = new RecipeRow
@@ -57,7 +59,7 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
             BaseId = baseId,
         };
         db.Recipes.Add(row);
-        await SetAsync(row, Keyed(Pinned(recipe, (await BookAsync()).Read(recipe))));
+        await SetAsync(row, Keyed(Pinned(recipe, reading)));
         await db.SaveChangesAsync();
         kept.Forget();
         await RememberAsync(row);
@@ -79,6 +81,7 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
             return new Problem(
                 "recipe-loop", "lines",
                 $"A recipe can't be a part of itself: {string.Join(" → ", loop)}. Choose something else for that line.");
+        if (await TogetherProblemAsync(book.Read(recipe, id), id) is { } within) return within;
         await KeepFirstAsync(row, book);
         if (!string.Equals(row.Name, recipe.Name.Trim(), StringComparison.Ordinal)) await MarkAnewAsync(row, recipe.Name);
         await SetAsync(row, Keyed(recipe));
@@ -118,6 +121,9 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
         await db.RecipeVersions.AsNoTracking().Where(row => row.RecipeId == id).OrderByDescending(row => row.Version).Take(200)
             .ToListAsync();
 
+    /// <summary>Says that recipes changed within a larger command that has ended: kept, or taken back.</summary>
+    internal void Forget() => kept.Forget();
+
     private static List<Problem> Problems(WrittenRecipe recipe)
     {
         var problems = recipe.Problems().ToList();
@@ -125,6 +131,23 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
             problems.Add(new("name-missing", "name", "Give the recipe a name of up to 120 letters."));
         return problems;
     }
+
+    // A dish is put together from what is cooked: not from another that is put together.
+    private async Task<Problem?> TogetherProblemAsync(Recipe recipe, Guid? self)
+    {
+        if (!recipe.Yield.IsPutTogether) return null;
+        var written = (await WrittenAsync()).Recipes;
+        var part = recipe.Parts.Select(one => written[one.RecipeId]).FirstOrDefault(one => one.Yield.IsPutTogether);
+        if (part is not null)
+            return new("put-together-twice", "lines", $"{part.Name} is put together itself: write what is in it here instead.");
+        var around = self is { } id ? written.Values.FirstOrDefault(one => one.Yield.IsPutTogether && Names(one, id)) : null;
+        return around is null
+            ? null
+            : new("put-together-twice", "portions", $"{around.Name} is put together from it: this one has to be cooked itself.");
+    }
+
+    private static bool Names(WrittenRecipe recipe, Guid part) =>
+        recipe.Lines.Any(line => line.FoodId is { } food && RecipeBook.RecipeOf(food) == part);
 
     private async Task<Problem?> FamilyProblemAsync(Guid baseId) =>
         await db.Recipes.AsNoTracking().SingleOrDefaultAsync(row => row.Id == baseId) switch
@@ -138,7 +161,7 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
     {
         (row.Name, row.Portions, row.ChangedAt) = (recipe.Name.Trim(), recipe.Yield.Portions, clock.GetUtcNow());
         var makes = recipe.Yield;
-        (row.Pieces, row.MayHalve) = (makes.Pieces, makes.MayHalve);
+        (row.Pieces, row.MayHalve, row.IsPutTogether) = (makes.Pieces, makes.MayHalve, makes.IsPutTogether);
         (row.CookedGrams, row.VolumeMl, row.Pan) = (makes.CookedGrams, makes.VolumeMl, makes.Pan);
         row.Steps = recipe.Steps is { Count: > 0 } steps ? steps : null;
         if (row.BaseId is { } family) row.Changes = Family.Changes((await WrittenAsync()).Recipes[family].Lines, recipe.Lines);
@@ -216,5 +239,5 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
 
     private static WrittenRecipe Written(RecipeRow row, IReadOnlyList<WrittenLine>? of) => new(
         row.Name, of is null ? LinesOf(row) : Family.Apply(of, row.Changes ?? []),
-        new(row.Portions, row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan, row.MayHalve), row.Steps);
+        new(row.Portions, row.Pieces, row.CookedGrams, row.VolumeMl, row.Pan, row.MayHalve, row.IsPutTogether), row.Steps);
 }

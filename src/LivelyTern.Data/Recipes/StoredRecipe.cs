@@ -79,7 +79,9 @@ public sealed record StoredVariant(int V, IReadOnlyList<StoredVariantChange> Cha
 }
 
 /// <summary>What a recipe makes, as it is kept in a version.</summary>
-public sealed record StoredYield(int Portions, int? Pieces, decimal? CookedGrams, decimal? VolumeMl, StoredPan? Pan, bool MayHalve = false);
+public sealed record StoredYield(
+    int Portions, int? Pieces, decimal? CookedGrams, decimal? VolumeMl, StoredPan? Pan, bool MayHalve = false,
+    bool IsPutTogether = false);
 
 /// <summary>A whole recipe as it is kept in a version.</summary>
 public sealed record StoredRecipe(int V, string Name, IReadOnlyList<StoredLine> Lines, StoredYield Yield, IReadOnlyList<StoredStep> Steps)
@@ -91,13 +93,14 @@ public sealed record StoredRecipe(int V, string Name, IReadOnlyList<StoredLine> 
         var pan = made.Pan is { } own ? StoredPan.Of(own) : null;
         return new(
             StoredStep.SaysNothingAsNull, recipe.Name, [.. recipe.Lines.Select(StoredLine.Of)],
-            new(made.Portions, made.Pieces, made.CookedGrams, made.VolumeMl, pan, made.MayHalve),
+            new(made.Portions, made.Pieces, made.CookedGrams, made.VolumeMl, pan, made.MayHalve, made.IsPutTogether),
             [.. (recipe.Steps ?? []).Select(StoredStep.Of)]);
     }
 
     public WrittenRecipe ToRecipe() => new(
         Name, [.. Lines.Select(line => line.ToLine())],
-        new(Yield.Portions, Yield.Pieces, Yield.CookedGrams, Yield.VolumeMl, Yield.Pan?.ToPan(), Yield.MayHalve),
+        new(Yield.Portions, Yield.Pieces, Yield.CookedGrams, Yield.VolumeMl, Yield.Pan?.ToPan(), Yield.MayHalve,
+            Yield.IsPutTogether),
         Steps.Count == 0 ? null : [.. Steps.Select(step => step.ToStep(V))]);
 }
 

@@ -86,6 +86,7 @@ public static class RecipeJsonLd
         Add("sodiumContent", Nutrient.Salt, "mg", 1000m / Core.Foods.Label.SaltPerSodium);
 
         var yields = new JsonArray(recipe.Yield.Portions.ToString(CultureInfo.InvariantCulture), $"{recipe.Yield.Portions} portions");
+        if (recipe.Yield.IsPutTogether) yields = new JsonArray("1", $"1 box ({SaidYield.PutTogether})");
         if (recipe.Yield.Pieces is { } pieces)
             yields.Add($"{pieces} pieces" + (recipe.Yield.MayHalve ? $" ({SaidYield.MayBeHalved})" : ""));
         if (recipe.Yield.CookedGrams is { } cooked) yields.Add($"{Say(cooked)} g");

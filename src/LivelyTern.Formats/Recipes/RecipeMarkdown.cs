@@ -23,10 +23,13 @@ public static class RecipeMarkdown
         ArgumentNullException.ThrowIfNull(written);
         ArgumentNullException.ThrowIfNull(recipe);
         var text = new StringBuilder();
-        text.Append(CultureInfo.InvariantCulture, $"# {MarkdownText.Plain(written.Name)}\n\nMakes {recipe.Yield.Portions} portions");
+        var makes = recipe.Yield.IsPutTogether ? $"1 box ({SaidYield.PutTogether})" : $"{recipe.Yield.Portions} portions";
+        text.Append(CultureInfo.InvariantCulture, $"# {MarkdownText.Plain(written.Name)}\n\nMakes {makes}");
         if (recipe.Yield.Pieces is { } pieces) text.Append(CultureInfo.InvariantCulture, $", {pieces} pieces");
         if (recipe.Yield is { Pieces: not null, MayHalve: true }) text.Append(" that ").Append(SaidYield.MayBeHalved);
-        text.Append(CultureInfo.InvariantCulture, $", {recipe.Weight.Value / recipe.Yield.Portions:0} g each.\n\n## Ingredients\n");
+        if (!recipe.Yield.IsPutTogether)
+            text.Append(CultureInfo.InvariantCulture, $", {recipe.Weight.Value / recipe.Yield.Portions:0} g each");
+        text.Append(".\n\n## Ingredients\n");
         foreach (var part in written.Lines.Where(line => !line.IsOut).GroupBy(line => line.Part).OrderBy(group => group.Key))
         {
             text.Append('\n');

@@ -4,9 +4,11 @@ using LivelyTern.Core.Recipes;
 using LivelyTern.Data;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Foods;
+using LivelyTern.Data.Recipes;
 using LivelyTern.Web.Aim;
 using LivelyTern.Web.Foods;
 using LivelyTern.Web.Http;
+using LivelyTern.Web.Recipes;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 
@@ -33,7 +35,7 @@ public static class CookEndpoints
 {
     private const int MostListed = 60;
 
-    /// <summary>Maps <c>/api/cook</c>.</summary>
+    /// <summary>Maps <c>/api/cook</c>, and saving a recipe: what is still to be cooked follows it.</summary>
     public static void MapCook(this IEndpointRouteBuilder api)
     {
         var cook = api.MapGroup("/cook").WithTags("Cook");
@@ -53,6 +55,10 @@ public static class CookEndpoints
             await (await store.CookAsync(body.RecipeId, body.Day ?? clock.Today(), clock.Today()))
             .AnswerAsync(row => CookView.OfAsync(row, reader)))
             .WithName("cookBatch");
+        api.MapPut("/recipes/{id:guid}", (
+            Guid id, RecipeRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, RecipeStore store, ChangeRecipe change) =>
+            RecipeEndpoints.WriteAsync(id, ifMatch, store, version => change.DoAsync(id, version, body.Written(body.Name, body.Steps))))
+            .WithTags("Recipes").WithName("saveRecipe");
         cook.MapPost("/planned", PlanAsync).WithName("planBatches");
         cook.MapPost("/planned/{id:guid}/cooked", (
             Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>

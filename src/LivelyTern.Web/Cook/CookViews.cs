@@ -28,10 +28,12 @@ public sealed record BatchLineView(
 /// <param name="Yield">Cooked by raw weight, written when it was weighed.</param>
 /// <param name="ExpectedGrams">What it is expected to weigh; null once it is packed, or where that is not known.</param>
 /// <param name="Lines">What goes or went in.</param>
+/// <param name="Together">What it is put together from, and what is put together from it.</param>
 /// <param name="Version">For the next write.</param>
 public sealed record CookView(
     Guid Id, Guid RecipeId, string Name, string Letters, int Tint, BatchState State, DateOnly CookedOn, int Portions, decimal RawGrams,
-    decimal? PanGrams, decimal? CookedGrams, decimal? Yield, decimal? ExpectedGrams, IReadOnlyList<BatchLineView> Lines, int Version)
+    decimal? PanGrams, decimal? CookedGrams, decimal? Yield, decimal? ExpectedGrams, IReadOnlyList<BatchLineView> Lines,
+    TogetherView Together, int Version)
 {
     /// <summary>A batch as shown.</summary>
     public static async Task<CookView> OfAsync(BatchRow row, BatchReader reader)
@@ -45,6 +47,6 @@ public sealed record CookView(
             row.Id, row.RecipeId, batch.RecipeName, row.Letters, row.Tint, row.State, row.CookedOn, row.Portions,
             batch.Contents.RawWeight.Value,
             Data.Milligrams.ToGrams(row.PanMilligrams)?.Value, batch.Cooked?.Value, row.Yield, batch.Expected?.Weight.Value, [.. lines],
-            row.Version);
+            await TogetherView.OfAsync(batch, row, reader), row.Version);
     }
 }

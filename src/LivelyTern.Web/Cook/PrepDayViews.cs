@@ -12,14 +12,25 @@ namespace LivelyTern.Web.Cook;
 public sealed record EquipmentView(KitchenEquipment Equipment, int Version);
 
 /// <summary>A batch that is to be cooked on a prep day, or is in its pan.</summary>
-public sealed record PrepBatch(Guid Id, Guid RecipeId, string Name, string Letters, int Tint, int Portions, bool IsCooking)
+/// <param name="Id">The batch.</param>
+/// <param name="RecipeId">Its recipe.</param>
+/// <param name="Name">The dish.</param>
+/// <param name="Letters">Its tape mark.</param>
+/// <param name="Tint">Its tint.</param>
+/// <param name="Portions">For how many portions.</param>
+/// <param name="ForDishes">How many of them go into put-together dishes.</param>
+/// <param name="IsPutTogether">Whether it is put together from others.</param>
+/// <param name="IsCooking">Whether it is in its pan.</param>
+public sealed record PrepBatch(
+    Guid Id, Guid RecipeId, string Name, string Letters, int Tint, int Portions, int ForDishes, bool IsPutTogether, bool IsCooking)
 {
     /// <summary>A batch as shown.</summary>
     public static PrepBatch Of(BatchRow row)
     {
         ArgumentNullException.ThrowIfNull(row);
         return new(
-            row.Id, row.RecipeId, row.RecipeName, row.Letters, row.Tint, row.Portions, row.State == Core.Cook.BatchState.Cooking);
+            row.Id, row.RecipeId, row.RecipeName, row.Letters, row.Tint, row.Portions, row.ForDishes, row.IsPutTogether,
+            row.State == Core.Cook.BatchState.Cooking);
     }
 }
 

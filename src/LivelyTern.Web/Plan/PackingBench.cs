@@ -8,6 +8,7 @@ using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Pack;
 using LivelyTern.Data.Plan;
+using LivelyTern.Web.Cook;
 using LivelyTern.Web.Http;
 
 namespace LivelyTern.Web.Plan;
@@ -57,12 +58,13 @@ public sealed record PlannedPortionView(Guid EaterId, string Name, DateOnly Day,
 /// <param name="BoxesWanted">Into how many boxes it goes, as the plan has it.</param>
 /// <param name="NeverFor">Eaters who must never get it.</param>
 /// <param name="Pieces">How many pieces it makes, where it makes pieces.</param>
+/// <param name="Together">What it is put together from, and what is put together from it.</param>
 /// <param name="DaysVersion">The number of the last change to any day, for a write that touches the day a box lies on.</param>
 public sealed record BatchView(
     Guid Id, Guid RecipeId, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, int Portions, decimal RawGrams,
     decimal? PanGrams, decimal? FullGrams, decimal? RememberedPanGrams, IReadOnlyList<BoxView> Boxes,
     IReadOnlyDictionary<Measure, Figure> Figures, int Version, IReadOnlyList<PlannedPortionView> Planned, decimal? ExpectedGrams,
-    int BoxesWanted, IReadOnlyList<NeverForView> NeverFor, int? Pieces, int DaysVersion);
+    int BoxesWanted, IReadOnlyList<NeverForView> NeverFor, int? Pieces, TogetherView Together, int DaysVersion);
 
 /// <summary>A batch in the list of the bench.</summary>
 /// <param name="Id">The batch.</param>
@@ -118,14 +120,15 @@ public sealed class PackingBench(
         var planned = (await portions.OfAsync(row.Id)).Select(item => new PlannedPortionView(
             item.EaterId, names.GetValueOrDefault(item.EaterId, ""), item.Day, Milligrams.ToGrams(item.Milligrams ?? 0).Value,
             item.IsForGuests)).ToList();
+        var together = await TogetherView.OfAsync(batch, row, reader);
         var (pan, remembered) = (Milligrams.ToGrams(row.PanMilligrams), await store.PanOfAsync(row.RecipeId));
         return new(
             row.Id, row.RecipeId, batch.RecipeName, row.Letters, row.Tint, row.CookedOn, row.State, row.Portions,
             batch.Contents.RawWeight.Value,
             pan?.Value, pan is { } empty ? batch.Cooked?.Value + empty.Value : null, remembered?.Value, filled,
             Figure.Of(MeasureTotals.Of(batch.Contents, null)), row.Version, planned, filled.Count > 0 ? null : batch.Weight?.Value,
-            BoxesWanted(batch, planned), [.. never.Select(one => new NeverForView(one.Name, one.Why!))], batch.Pieces,
-            await plan.VersionAsync());
+            BoxesWanted(batch, planned, together), [.. never.Select(one => new NeverForView(one.Name, one.Why!))], batch.Pieces,
+            together, await plan.VersionAsync());
     }
 
     private async Task<IReadOnlyList<BoxView>> BoxesAsync(BatchRow row, Dictionary<Guid, string> names, Dictionary<Guid, NeverView> never)
@@ -150,10 +153,11 @@ public sealed class PackingBench(
         return [.. rows.Select(Show)];
     }
 
-    private static int BoxesWanted(Batch batch, List<PlannedPortionView> planned)
+    private static int BoxesWanted(Batch batch, List<PlannedPortionView> planned, TogetherView together)
     {
         if (batch.State == BatchState.Packed || batch.Weight is null) return batch.Portions;
         var laid = new Grams(planned.Sum(portion => portion.Grams));
-        return new UnpackedBatch(batch, laid, new Dictionary<Guid, Grams>()).BoxesFor(planned.Count);
+        var inDishes = new Grams(Math.Min(batch.Weight.Value.Value, together.GoesInto.Sum(dish => dish.Grams)));
+        return new UnpackedBatch(batch, laid, new Dictionary<Guid, Grams>()) { InDishes = inDishes }.BoxesFor(planned.Count);
     }
 }

@@ -23,7 +23,7 @@ public sealed record ReplanRequest(DateOnly Day, int Portions);
 public sealed record WeighRequest(decimal FullGrams, decimal PanGrams = 0);
 
 /// <summary>What the scale said, and how to divide.</summary>
-/// <param name="FullGrams">The full pan.</param>
+/// <param name="FullGrams">The full pan; not asked of a dish that is put together from weighed parts.</param>
 /// <param name="Boxes">How many boxes.</param>
 /// <param name="PanGrams">The empty pan; 0 where the food itself was weighed.</param>
 /// <param name="Pieces">Pieces made, to divide by pieces; null to divide by weight.</param>
@@ -103,11 +103,15 @@ public static class PackingEndpoints
         Guid id, PackRequest body, BatchStore store, BatchReader reader, PortionsOnDays portions, Guid? eaterId, EaterStore eaters)
     {
         if (await store.FindAsync(id) is not { } row) return Answers.Problem([Stale.Gone("batch")]);
-        var cooked = CookedWeight.Of(new(body.FullGrams), new(body.PanGrams));
+        var known = await reader.ReadAsync(row);
+        var cooked = row.IsPutTogether && known.Weight is { } together
+            ? together
+            : CookedWeight.Of(new(body.FullGrams), new(body.PanGrams));
         if (!cooked.Succeeded) return Answers.Problem(cooked.Problems);
         var planned = PortionsOnDays.Weights(await portions.OfAsync(id));
-        var known = await reader.ReadAsync(row);
-        var divided = DividedBatch.Of(cooked.Value, body.Boxes, body.Pieces, known, planned);
+        var (packed, asked) = (await reader.InDishesAsync([id]))[id];
+        var inDishes = new Grams(Math.Min((packed + asked).Value, cooked.Value.Value));
+        var divided = DividedBatch.Of(cooked.Value, body.Boxes, body.Pieces, known, planned, inDishes);
         if (!divided.Succeeded) return Answers.Problem(divided.Problems);
         var rule = eaterId is { } eater ? (await eaters.FindAsync(eater))?.Aim.Rule : null;
         var batch = known with { Cooked = cooked.Value };

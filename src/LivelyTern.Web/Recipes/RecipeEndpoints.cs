@@ -26,7 +26,7 @@ public sealed record FoundRecipe(
 /// <param name="Remarks">What could not be read.</param>
 public sealed record FoundRecipes(IReadOnlyList<FoundRecipe> Recipes, IReadOnlyList<string> Remarks);
 
-/// <summary>Recipes: lists of amounts, their families and their history.</summary>
+/// <summary>Recipes: lists of amounts, their families and their history. Saving one touches batches, and stands with them.</summary>
 public static class RecipeEndpoints
 {
     private const long LargestFile = 10L << 20;
@@ -46,9 +46,6 @@ public static class RecipeEndpoints
             await (await store.AddAsync(body.Written(body.Name, body.Steps), body.BaseId))
             .AnswerAsync(async row => (await ShowAsync(row.Id, store))!))
             .WithName("addRecipe");
-        recipes.MapPut("/{id:guid}", (Guid id, RecipeRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, RecipeStore store) =>
-            WriteAsync(id, ifMatch, store, version => store.ChangeAsync(id, version, body.Written(body.Name, body.Steps))))
-            .WithName("saveRecipe");
         recipes.MapDelete("/{id:guid}", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, RecipeStore store) =>
             WriteAsync(id, ifMatch, store, version => store.ArchiveAsync(id, version, archived: true))).WithName("archiveRecipe");
         recipes.MapPost("/{id:guid}/restore", (Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, RecipeStore store) =>
@@ -65,7 +62,8 @@ public static class RecipeEndpoints
         api.MapRecipeCalculations();
     }
 
-    private static RecipeName NameOf(RecipeRow row) => new(row.Id, row.Name, row.Letters, row.Tint, row.Portions);
+    private static RecipeName NameOf(RecipeRow row) => new(
+        row.Id, row.Name, row.Letters, row.Tint, row.IsPutTogether ? RecipeYield.UsualBoxes : row.Portions);
 
     private static string? FillsOf(decimal? volumeMl) => volumeMl is { } ml ? SaidVolume.Of(ml) : null;
 
@@ -74,7 +72,7 @@ public static class RecipeEndpoints
         name, [.. written.Lines.Select(line => line.Text)], written.Yield.Portions, [.. written.Lines.Select(line => line.FoodId ?? "")],
         [.. written.Lines.Select(line => line.Part)], [.. written.Lines.Select(line => line.IsTakenOut)],
         [.. written.Lines.Select(line => line.Key)], written.Yield.Pieces, written.Yield.CookedGrams, FillsOf(written.Yield.VolumeMl),
-        written.Yield.Pan, written.Steps ?? [], MayHalve: written.Yield.MayHalve);
+        written.Yield.Pan, written.Steps ?? [], MayHalve: written.Yield.MayHalve, IsPutTogether: written.Yield.IsPutTogether);
 
     private static async Task<List<RecipeRowView>> ListAsync(RecipeStore store, EaterStore eaters, Guid? eaterId)
     {
@@ -140,9 +138,11 @@ public static class RecipeEndpoints
             read.Remarks));
     }
 
-    private static async Task<Results<Ok<RecipeView>, ProblemHttpResult>> WriteAsync(
+    /// <summary>A write on a recipe at the version the request carries; a stale one gets the recipe as it is now.</summary>
+    public static async Task<Results<Ok<RecipeView>, ProblemHttpResult>> WriteAsync(
         Guid id, string? ifMatch, RecipeStore store, Func<int, Task<Outcome<RecipeRow>>> write)
     {
+        ArgumentNullException.ThrowIfNull(write);
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
         return await (await write(version)).AnswerWriteAsync(
@@ -171,7 +171,7 @@ public static class RecipeEndpoints
             [.. written.Lines.Select(line => line.FoodId ?? "")], [.. written.Lines.Select(line => line.Part)],
             [.. written.Lines.Select(line => line.IsTakenOut)], [.. written.Lines.Select(line => line.Key)],
             [.. written.Lines.Select(OriginOf)], [.. keys.Values.Where(line => !own.Contains(line.Key)).Select(line => line.Text)],
-            row.Pieces, row.CookedGrams, FillsOf(row.VolumeMl), row.Pan, row.MayHalve, written.Steps ?? [], hands, waits,
+            row.Pieces, row.CookedGrams, FillsOf(row.VolumeMl), row.Pan, row.MayHalve, row.IsPutTogether, written.Steps ?? [], hands, waits,
             row.BaseId, of?.Name, [.. variants.Select(NameOf)], row.ChangedAt, row.ArchivedAt is not null, row.Version);
     }
 }

@@ -23,16 +23,17 @@ namespace LivelyTern.Web.Recipes;
 /// <param name="Fills">What it fills, as it is said: "8 cups", "900 ml".</param>
 /// <param name="Pan">The pan it is made in.</param>
 /// <param name="MayHalve">Whether a piece may be halved.</param>
+/// <param name="IsPutTogether">Whether it is put together from other recipes: the lines are then what one box gets.</param>
 public record RecipeLines(
     IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
     IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
-    string? Fills = null, Pan? Pan = null, bool MayHalve = false)
+    string? Fills = null, Pan? Pan = null, bool MayHalve = false, bool IsPutTogether = false)
 {
     /// <summary>The same as the core writes it.</summary>
     /// <param name="name">The recipe's name.</param>
     /// <param name="steps">Its steps.</param>
     public WrittenRecipe Written(string name = "", IReadOnlyList<RecipeStep>? steps = null) => new(
-        name, [.. Lines.Select(LineAt)], new(Portions, Pieces, CookedGrams, VolumeMl, Pan, MayHalve), steps);
+        name, [.. Lines.Select(LineAt)], new(Portions, Pieces, CookedGrams, VolumeMl, Pan, MayHalve, IsPutTogether), steps);
 
     // What can't be read is no volume, and refused as such.
     private decimal? VolumeMl => string.IsNullOrWhiteSpace(Fills) ? null : SaidVolume.Read(Fills) ?? 0;
@@ -58,12 +59,13 @@ public record RecipeLines(
 /// <param name="Steps">How it is made.</param>
 /// <param name="BaseId">For a new recipe, the recipe it is a variant of.</param>
 /// <param name="MayHalve">As in <see cref="RecipeLines"/>.</param>
+/// <param name="IsPutTogether">As in <see cref="RecipeLines"/>.</param>
 public sealed record RecipeRequest(
     string Name, IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
     IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
     string? Fills = null, Pan? Pan = null, IReadOnlyList<RecipeStep>? Steps = null, Guid? BaseId = null,
-    bool MayHalve = false)
-    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, Fills, Pan, MayHalve);
+    bool MayHalve = false, bool IsPutTogether = false)
+    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, Fills, Pan, MayHalve, IsPutTogether);
 
 /// <summary>Where a line of a variant comes from.</summary>
 public enum LineOrigin
@@ -96,6 +98,7 @@ public enum LineOrigin
 /// <param name="Fills">What it fills, as it is said: "8 cups", "900 ml".</param>
 /// <param name="Pan">The pan it is made in.</param>
 /// <param name="MayHalve">Whether a piece may be halved.</param>
+/// <param name="IsPutTogether">Whether it is put together from other recipes: the lines are then what one box gets.</param>
 /// <param name="Steps">How it is made.</param>
 /// <param name="HandsOn">Minutes with both hands, over all steps.</param>
 /// <param name="Unattended">Minutes that pass by themselves, over all steps.</param>
@@ -108,11 +111,11 @@ public enum LineOrigin
 public sealed record RecipeView(
     Guid Id, string Name, string Letters, int Tint, int Portions, IReadOnlyList<string> Lines, IReadOnlyList<string> Foods,
     IReadOnlyList<RecipePart> Parts, IReadOnlyList<bool> TakenOut, IReadOnlyList<string> Keys, IReadOnlyList<LineOrigin> Origins,
-    IReadOnlyList<string> Dropped, int? Pieces, decimal? CookedGrams, string? Fills, Pan? Pan, bool MayHalve,
+    IReadOnlyList<string> Dropped, int? Pieces, decimal? CookedGrams, string? Fills, Pan? Pan, bool MayHalve, bool IsPutTogether,
     IReadOnlyList<RecipeStep> Steps, int HandsOn, int Unattended, Guid? BaseId, string? BaseName, IReadOnlyList<RecipeName> Variants,
     DateTimeOffset ChangedAt, bool Archived, int Version);
 
-/// <summary>A recipe by name, with its mark and what one batch makes; nothing of it is computed.</summary>
+/// <summary>A recipe by name, with its mark and for how many portions it is usually cooked; nothing of it is computed.</summary>
 public sealed record RecipeName(Guid Id, string Name, string Letters, int Tint, int Portions);
 
 /// <summary>A recipe in the list: its portion's figures with it.</summary>
@@ -191,7 +194,7 @@ public sealed record CalcRecipeAnswer(
             [.. recipe.Lines.Where(line => line.Contents is null).Select(line => line.Read.Text)],
             LineStandings.Of(recipe.Lines.Select(line => line.Read)),
             rule?.Name, rule is null ? null : Figure.Of(rule.Exact(portion)), weight / recipe.Yield.Portions,
-            recipe.Yield.CookedGrams is not null,
+            recipe.Yield.CookedGrams is not null || recipe.Yield.IsPutTogether,
             new(weight > 0 ? kcal / weight * 100 : null, kcal > 0 ? weight / kcal * 100 : null), portion.IncompleteProtein, batch.Allergens,
             [.. recipe.TakenTooMuch.Take(1).Select(TakenTooMuch), .. AtLeast(batch)],
             recipe.Yield.VolumeMl is { } ml ? SaidVolume.Of(ml / recipe.Yield.Portions, ml) : null);
@@ -226,11 +229,13 @@ public sealed record CalcRecipeAnswer(
 /// <param name="Rule">The points rule; without one there are no points.</param>
 /// <param name="SelfId">The recipe it is, where it is one: it is then no part of itself.</param>
 /// <param name="MayHalve">As in <see cref="RecipeLines"/>.</param>
+/// <param name="IsPutTogether">As in <see cref="RecipeLines"/>.</param>
 public sealed record CalcRecipeRequest(
     IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
     IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
-    string? Fills = null, Pan? Pan = null, PointsRule? Rule = null, Guid? SelfId = null, bool MayHalve = false)
-    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, Fills, Pan, MayHalve);
+    string? Fills = null, Pan? Pan = null, PointsRule? Rule = null, Guid? SelfId = null, bool MayHalve = false,
+    bool IsPutTogether = false)
+    : RecipeLines(Lines, Portions, Foods, Parts, TakenOut, Keys, Pieces, CookedGrams, Fills, Pan, MayHalve, IsPutTogether);
 
 /// <summary>A saved version of a recipe: what changed since the one before, and the figures of a portion then and now.</summary>
 /// <param name="Version">Its number.</param>

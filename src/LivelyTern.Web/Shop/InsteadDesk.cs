@@ -88,7 +88,9 @@ public sealed class InsteadDesk(
         if (Refusal(touched, with, instead) is { } never) return (never, null);
         var changed = touched.Batches.Select(row => WithInstead(row, with)).ToList();
         var before = (await batches.ReadAsync(touched.Batches)).ToDictionary(batch => batch.Id);
-        var after = (await batches.ReadAsync(changed)).ToDictionary(batch => batch.Id);
+        var read = (await batches.ReadAsync(changed)).ToDictionary(batch => batch.Id);
+        var after = read.ToDictionary(
+            one => one.Key, one => PutTogether.With(one.Value, part => read.GetValueOrDefault(part.Id, part)));
         var change = new FoodSubstitution(
             with, [.. before.Keys], touched.Items.ToDictionary(one => one.Item.Id, one => Replaced(one.Food, with, instead)));
         InsteadBatchView Dish(Batch batch) => new(
@@ -145,6 +147,7 @@ public sealed class InsteadDesk(
             State = row.State,
             CookedOn = row.CookedOn,
             Portions = row.Portions,
+            IsPutTogether = row.IsPutTogether,
             Instead = StoredInstead.Of([.. others, with]),
             Version = row.Version,
         };

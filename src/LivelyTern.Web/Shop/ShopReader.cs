@@ -17,7 +17,7 @@ namespace LivelyTern.Web.Shop;
 /// <summary>All that the list is made of, as it stands.</summary>
 /// <param name="Foods">The foods on it.</param>
 /// <param name="Written">What was written on by hand and is no food with an amount.</param>
-/// <param name="Batches">The batches it buys for, each with its needs.</param>
+/// <param name="Batches">The batches it buys for, each with its needs, and with all that is in it, of its parts too.</param>
 /// <param name="Ticked">The keys that are ticked.</param>
 /// <param name="Aisles">The aisles.</param>
 /// <param name="Today">The household's day.</param>
@@ -25,7 +25,7 @@ namespace LivelyTern.Web.Shop;
 /// <param name="LastDay">The last day on which anything is planned.</param>
 public sealed record ReadList(
     IReadOnlyList<ListedFood> Foods, IReadOnlyList<OwnItemRow> Written,
-    IReadOnlyList<(BatchRow Row, string Name, RecipeNeeds Needs)> Batches,
+    IReadOnlyList<(BatchRow Row, string Name, RecipeNeeds Needs, RecipeNeeds All)> Batches,
     IReadOnlySet<string> Ticked, Aisles Aisles, DateOnly Today, DateOnly? Until, DateOnly? LastDay)
 {
     /// <summary>What was written on by hand and is bought whole, by the food's id.</summary>
@@ -55,14 +55,16 @@ public sealed class ShopReader(
         var (onDays, lastDay) = OnDays(board, names, known);
         foreach (var row in planned) lastDay = lastDay is null || row.CookedOn > lastDay ? Max(row.CookedOn, today) : lastDay;
         bool IsIn(DateOnly day) => until is null || day <= until;
-        (BatchRow, string, RecipeNeeds) NeedsOf(BatchRow row)
+        (BatchRow, string, RecipeNeeds, RecipeNeeds) NeedsOf(BatchRow row)
         {
             var recipe = book.Read(row.RecipeId);
             var factor = (decimal)row.Portions / recipe.Yield.Portions;
-            return (row, recipe.Name, RecipeNeeds.Of(book, recipe, factor, row.Instead?.Read() ?? []));
+            var instead = row.Instead?.Read() ?? [];
+            var own = RecipeNeeds.Of(book, recipe, factor, instead, withoutParts: true);
+            return (row, recipe.Name, own, row.IsPutTogether ? RecipeNeeds.Of(book, recipe, factor, instead) : own);
         }
 
-        List<(BatchRow Row, string Name, RecipeNeeds Needs)> batches =
+        List<(BatchRow Row, string Name, RecipeNeeds Needs, RecipeNeeds All)> batches =
             [.. planned.Where(row => IsIn(Max(row.CookedOn, today))).Select(NeedsOf)];
         var forBatches = batches.SelectMany(one => one.Needs.Foods.Select(need =>
             new PlannedNeed(need, new ForBatch(one.Row.Id, one.Name, Max(one.Row.CookedOn, today)))));
@@ -133,10 +135,10 @@ public sealed class ShopReader(
         AisleView AisleOf(Aisle aisle) => new(
             aisle.Id, aisle.Name, [.. list.Foods.Where(line => line.Aisle == aisle).Select(line => views[line])], [.. written[aisle.Id]]);
         var aisles = list.Aisles.InOrder.Select(AisleOf);
-        ShopBatchView BatchOf((BatchRow Row, string Name, RecipeNeeds Needs) batch)
+        ShopBatchView BatchOf((BatchRow Row, string Name, RecipeNeeds Needs, RecipeNeeds All) batch)
         {
-            var (row, name, needs) = batch;
-            var cost = Cost.Of(needs.Foods, soldAs);
+            var (row, name, needs, all) = batch;
+            var cost = Cost.Of(all.Foods, soldAs);
             return new(
                 row.Id, row.RecipeId, name, row.CookedOn, row.Portions, cost.Known, cost.Unpriced, cost.Known / row.Portions,
                 needs.NotRead);

@@ -31,9 +31,12 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
         {
             Hands("get out", PrepKind.GetOut, [], "get out", ToGetOut + (ToGetOutEach * dishes.Count), []);
             Prepare();
-            var packed = dishes.Select(Cook).ToList();
+            var ends = new Dictionary<Guid, List<TaskBond>>();
+            foreach (var dish in dishes.OrderBy(dish => dish.Parts is not null))
+                ends[dish.Id] = Cook(dish, [.. (dish.Parts ?? []).Where(ends.ContainsKey).SelectMany(part => ends[part])]);
             var minutes = ToWashUp + (ToWashUpEach * dishes.Count);
-            Hands("wash up", PrepKind.WashUp, [], "wash up", minutes, [.. packed.Select(id => new TaskBond(id))], Minute(wishes.DoneBy));
+            List<TaskBond> all = [.. ends.Values.SelectMany(end => end).Select(end => new TaskBond(end.Id)).Distinct()];
+            Hands("wash up", PrepKind.WashUp, [], "wash up", minutes, all, Minute(wishes.DoneBy));
         }
 
         return new(tasks, new(scheduled, CapacitiesThere(), [.. Taken()], Heated()), [.. warnings]);
@@ -111,10 +114,11 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
         !string.Equals(part.Verb, StepVerbs.Preheat.Name, StringComparison.Ordinal) && part.Uses.Any(use => use is not
             (Occupies.Board or Occupies.Fridge or Occupies.Blender or Occupies.Tray));
 
-    // The dish from its first step to its boxes; the id of its packing.
-    private string Cook(PrepDish dish)
+    // The dish from its first step to its boxes; what comes after it begins by these: its packing, or the end of its cooling where all of
+    // it goes into dishes that are put together from it.
+    private List<TaskBond> Cook(PrepDish dish, List<TaskBond> parts)
     {
-        var before = new List<TaskBond> { new("get out") };
+        List<TaskBond> before = [new("get out"), .. parts];
         var ready = prepared.Where(pair => pair.Key.Dish == dish.Id)
             .Select(pair => (Step: pair.Key.Step ?? 0, Bonds: pair.Value.Select(id => new TaskBond(id)).ToList())).ToList();
         var pieces = PiecesOf(dish);
@@ -144,7 +148,7 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
         return Pack(dish, pieces, lastHot, hotId, before);
     }
 
-    private string Pack(PrepDish dish, List<Piece> pieces, int lastHot, string hotId, List<TaskBond> before)
+    private List<TaskBond> Pack(PrepDish dish, List<Piece> pieces, int lastHot, string hotId, List<TaskBond> before)
     {
         var isCooling = pieces.Skip(lastHot + 1).Any(piece => !piece.Part.IsHandsOn);
         if (lastHot >= 0 && !isCooling)
@@ -164,13 +168,15 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
             if (own <= TwoHours) before.Add(new(hotId, 0, TwoHours - minutes));
         }
 
+        if (dish.Boxes == 0 && dish.Parts is null) return [.. before.Distinct()];
         var packId = $"{dish.Id:N}.pack";
         Hands(packId, PrepKind.Pack, [dish.Id], "pack", minutes, [.. before.Distinct()]);
-        return packId;
+        return [new(packId)];
     }
 
     private List<Piece> PiecesOf(PrepDish dish)
     {
+        if (dish.Steps.Count == 0 && dish.Parts is not null) return [];
         if (dish.Steps.Count == 0)
         {
             warnings.Add(new(dish.Id, KitchenLack.NoSteps));

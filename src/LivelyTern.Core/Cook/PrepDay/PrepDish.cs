@@ -17,12 +17,15 @@ public sealed record PrepLine(string FoodId, string Name, Grams Weight, string N
 /// <param name="Name">What it is called.</param>
 /// <param name="Steps">How it is made.</param>
 /// <param name="Factor">How many times what its recipe makes.</param>
-/// <param name="Boxes">Into how many boxes it is packed.</param>
+/// <param name="Boxes">Into how many boxes it is packed; none where all of it goes into put-together dishes.</param>
 /// <param name="RecipePieces">How many pieces its recipe makes; null where it makes none.</param>
 /// <param name="Lines">What goes in.</param>
 public sealed record PrepDish(
     Guid Id, string Name, IReadOnlyList<StepToDo> Steps, decimal Factor, int Boxes, int? RecipePieces, IReadOnlyList<PrepLine> Lines)
 {
+    /// <summary>The dishes of this day that it is put together from; null where it is cooked itself.</summary>
+    public IReadOnlyList<Guid>? Parts { get; init; }
+
     /// <summary>What goes in, all together.</summary>
     public Grams Raw => new(Lines.Sum(line => Math.Max(0, line.Weight.Value)));
 

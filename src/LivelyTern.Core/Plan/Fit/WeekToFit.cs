@@ -215,7 +215,7 @@ public sealed class WeekToFit
 
             var back = released.Where(item => item.Portion?.BatchId == one.Batch.Id).Sum(item => item.Portion!.Weight.Value);
             var isOpen = one.Batch.IsPlanned && amountIsOpen?.Invoke(one.Batch) == true;
-            var room = Math.Max(0, (one.Whole.Value * (isOpen ? 2 : 1)) - one.Laid.Value + back);
+            var room = Math.Max(0, (one.Whole.Value * (isOpen ? 2 : 1)) - one.Taken.Value + back);
             offers.Add(new(one.Batch.Id, sizes, from, useBy.Freezer, room, one.Batch, isOpen));
         }
     }

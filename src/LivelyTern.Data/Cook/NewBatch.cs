@@ -1,0 +1,51 @@
+using LivelyTern.Core.Cook;
+using LivelyTern.Core.Measures;
+using LivelyTern.Data.Recipes;
+
+namespace LivelyTern.Data.Cook;
+
+/// <summary>Begins batches, and writes down what goes into them; within a larger command.</summary>
+public sealed class NewBatch(TernDb db, RecipeStore recipes, BatchReader reader)
+{
+    /// <summary>A batch of a recipe, not saved yet.</summary>
+    /// <param name="recipeId">The recipe.</param>
+    /// <param name="day">The day it is cooked, or is to be.</param>
+    /// <param name="portions">For how many portions; null for as many as its recipe is written for.</param>
+    /// <param name="state">Planned, or cooking.</param>
+    internal async Task<Outcome<BatchRow>> BeginAsync(Guid recipeId, DateOnly day, int? portions, BatchState state)
+    {
+        if (await recipes.FindAsync(recipeId) is not { } recipe) return Stale.Gone("recipe");
+        var row = new BatchRow
+        {
+            Id = Guid.CreateVersion7(),
+            RecipeId = recipe.Id,
+            RecipeName = recipe.Name,
+            Letters = recipe.Letters,
+            Tint = recipe.Tint,
+            CookedOn = day,
+            State = recipe.IsPutTogether ? BatchState.Planned : state,
+            Portions = portions ?? (await recipes.WrittenAsync()).Recipes[recipe.Id].Yield.UsualPortions,
+            IsPutTogether = recipe.IsPutTogether,
+        };
+        var read = (await recipes.BookAsync()).Read(recipeId);
+        if (read.Batch.Ingredients.Count == 0)
+            return new Problem("recipe-empty", "recipeId", $"{recipe.Name} has no line that could be read: write down what goes in first.");
+        await SetLinesAsync(row, await reader.LinesOfRecipeAsync(row));
+        db.Batches.Add(row);
+        return row;
+    }
+
+    /// <summary>Writes down what goes in, line by line; not saved yet.</summary>
+    internal async Task SetLinesAsync(BatchRow row, IReadOnlyList<BatchLine> lines)
+    {
+        row.Lines.RemoveAll(line => line.Position >= lines.Count);
+        for (var i = 0; i < lines.Count; i++)
+        {
+            var planned = await reader.StoreAsync(lines[i].Planned);
+            var line = row.Lines.Find(one => one.Position == i);
+            if (line is null)
+                row.Lines.Add(line = new BatchLineRow { BatchId = row.Id, Position = i, Text = lines[i].Text, Planned = planned });
+            (line.Text, line.IsTakenOut, line.Planned) = (lines[i].Text, lines[i].IsTakenOut, planned);
+        }
+    }
+}
