@@ -40,7 +40,7 @@ public static class Scaling
 
         var pan = recipe.Yield.Pan;
         decimal? depth = pan is null ? null : by.Pan is null ? factor : factor * pan.AreaCm2 / by.Pan.AreaCm2;
-        var portions = by.Portions
+        var portions = recipe.Yield.IsPutTogether ? 1 : by.Portions
             ?? Math.Clamp((int)Math.Round(recipe.Yield.Portions * factor, MidpointRounding.AwayFromZero), 1, RecipeYield.MostPortions);
         WrittenLine Scaled(RecipeLine line) =>
             line.Read.Parts.Amount is null ? line.Written : line.Written with { Text = line.Read.Print(factor) };

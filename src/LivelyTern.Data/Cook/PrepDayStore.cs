@@ -77,7 +77,9 @@ public sealed class PrepDayStore(TernDb db, RecipeStore recipes)
         var book = await recipes.BookAsync();
         var ids = rows.Where(row => row.IsPutTogether).Select(row => row.Id).ToList();
         var parts = (await db.BatchParts.AsNoTracking().Where(link => ids.Contains(link.DishId)).ToListAsync())
-            .ToLookup(link => link.DishId, link => link.PartId);
+            .ToLookup(
+                link => link.DishId,
+                link => new PrepPart(link.PartId, written[link.RecipeId].Name, Milligrams.ToGrams(link.Milligrams)));
         PrepDish DishOf(BatchRow row)
         {
             var recipe = book.Read(row.RecipeId);

@@ -13,7 +13,7 @@ namespace LivelyTern.Web.Cook;
 /// <param name="Grams">What all boxes of the dish get of it.</param>
 /// <param name="Asked">What they would get if there were enough of it.</param>
 /// <param name="IsWeighed">Whether it is weighed.</param>
-public sealed record PartView(
+public sealed record DishPartView(
     Guid BatchId, string Name, string Letters, int Tint, BatchState State, DateOnly CookedOn, decimal Grams, decimal Asked, bool IsWeighed);
 
 /// <summary>A put-together dish that takes of a batch.</summary>
@@ -23,11 +23,16 @@ public sealed record PartView(
 /// <param name="IsPacked">Whether that is in its boxes already.</param>
 public sealed record GoesIntoView(Guid BatchId, string Name, decimal Grams, bool IsPacked);
 
+/// <summary>A plain food in a put-together dish, over all its boxes; 0 g where nobody weighs it.</summary>
+public sealed record PlainPartView(string Name, decimal Grams);
+
 /// <summary>What a batch is put together from, and what is put together from it.</summary>
 /// <param name="IsPutTogether">Whether it is put together from others.</param>
 /// <param name="Parts">The batches it takes of.</param>
+/// <param name="Plain">The plain foods in it.</param>
 /// <param name="GoesInto">The dishes that take of it.</param>
-public sealed record TogetherView(bool IsPutTogether, IReadOnlyList<PartView> Parts, IReadOnlyList<GoesIntoView> GoesInto)
+public sealed record TogetherView(
+    bool IsPutTogether, IReadOnlyList<DishPartView> Parts, IReadOnlyList<PlainPartView> Plain, IReadOnlyList<GoesIntoView> GoesInto)
 {
     /// <summary>How a batch stands in this.</summary>
     public static async Task<TogetherView> OfAsync(Batch batch, BatchRow row, BatchReader reader)
@@ -36,12 +41,13 @@ public sealed record TogetherView(bool IsPutTogether, IReadOnlyList<PartView> Pa
         ArgumentNullException.ThrowIfNull(row);
         ArgumentNullException.ThrowIfNull(reader);
         var asked = row.IsPutTogether ? await reader.AskedAsync(row.Id) : new Dictionary<Guid, Core.Measures.Grams>();
-        PartView Show(BatchPart part) => new(
+        DishPartView Show(BatchPart part) => new(
             part.Of.Id, part.Of.RecipeName, part.Of.Mark.Letters, part.Of.Mark.Tint, part.Of.State, part.Of.CookedOn, part.Weight.Value,
             asked[part.Of.Id].Value, part.Of.Cooked is not null);
         var into = await reader.GoesIntoAsync(row.Id);
         GoesIntoView Into((BatchRow Dish, Core.Measures.Grams Weight) one) =>
             new(one.Dish.Id, one.Dish.RecipeName, one.Weight.Value, one.Dish.State == BatchState.Packed);
-        return new(row.IsPutTogether, [.. batch.Parts.Select(Show)], [.. into.Select(Into)]);
+        var plain = batch.Plain?.Gathered().Ingredients.Select(part => new PlainPartView(part.Food.Name, part.Weight.Value)) ?? [];
+        return new(row.IsPutTogether, [.. batch.Parts.Select(Show)], [.. plain], [.. into.Select(Into)]);
     }
 }

@@ -111,12 +111,14 @@ public static class PackingEndpoints
         var planned = PortionsOnDays.Weights(await portions.OfAsync(id));
         var (packed, asked) = (await reader.InDishesAsync([id]))[id];
         var inDishes = new Grams(Math.Min((packed + asked).Value, cooked.Value.Value));
-        var divided = DividedBatch.Of(cooked.Value, body.Boxes, body.Pieces, known, planned, inDishes);
+        var divided = body.Boxes == 0 && inDishes > Grams.Zero
+            ? new DividedBatch([], 0, cooked.Value - inDishes)
+            : DividedBatch.Of(cooked.Value, body.Boxes, body.Pieces, known, planned, inDishes);
         if (!divided.Succeeded) return Answers.Problem(divided.Problems);
         var rule = eaterId is { } eater ? (await eaters.FindAsync(eater))?.Aim.Rule : null;
         var batch = known with { Cooked = cooked.Value };
         var boxes = divided.Value!.Portions;
-        var (raw, fullest) = (batch.Contents.RawWeight, new Grams(boxes.Max(box => box.Weight.Value)));
+        var (raw, fullest) = (batch.Contents.RawWeight, new Grams(boxes.Select(box => box.Weight.Value).DefaultIfEmpty().Max()));
         return TypedResults.Ok(new PackPreview(
             cooked.Value.Value,
             Figure.Of(batch.Holding(new(1)).Totals[Nutrient.Energy]),

@@ -37,12 +37,13 @@ public sealed record CutView(
 /// <summary>The largest portion that is still at most so much.</summary>
 public sealed record LargestView(decimal Grams, int Portions, IReadOnlyDictionary<Measure, Figure> Figures);
 
-/// <summary>The cut chart.</summary>
+/// <summary>The cut chart; of a put-together dish that of as many boxes as it is usually made for.</summary>
 /// <param name="Grams">What the batch weighs, cooked where that is known.</param>
+/// <param name="Boxes">Of how many boxes that is; 1 where it is a batch.</param>
 /// <param name="Cuts">From 2 to 36.</param>
 /// <param name="Largest">The portion looked for, or null.</param>
 /// <param name="LargestProblem">Why there is none.</param>
-public sealed record CutsAnswer(decimal Grams, IReadOnlyList<CutView> Cuts, LargestView? Largest, Problem? LargestProblem);
+public sealed record CutsAnswer(decimal Grams, int Boxes, IReadOnlyList<CutView> Cuts, LargestView? Largest, Problem? LargestProblem);
 
 /// <summary>Two recipes to be compared.</summary>
 public sealed record SwapRequest(CalcRecipeRequest Before, CalcRecipeRequest After);
@@ -125,16 +126,18 @@ public static class RecipeCalculations
 
     private static CutsAnswer Cuts(Recipe recipe, PointsRule? rule, CutsRequest body)
     {
-        var batch = recipe.Batch;
+        // One box is not cut: so many as it is usually made for are.
+        var boxes = recipe.Yield.IsPutTogether ? RecipeYield.UsualBoxes : 1;
+        var (batch, weight) = (recipe.Batch.Scale(boxes), recipe.Weight * boxes);
         var largest = body is { Measure: { } measure, Most: { } most }
-            ? CutChart.LargestAtMost(batch, recipe.Weight, rule, measure, most)
+            ? CutChart.LargestAtMost(batch, weight, rule, measure, most)
             : (Outcome<LargestPortion>?)null;
         CutView Show(Cut cut) => new(
             cut.Portions, cut.Grams.Value, Figure.Of(cut.Figures), cut.ExactPoints is { } exact ? Figure.Of(exact) : null, cut.IsStep,
             cut.ToNextStep?.Value,
-            recipe.Yield.VolumeMl is { } ml ? SaidVolume.Of(ml / cut.Portions, ml) : null);
+            recipe.Yield.VolumeMl is { } ml ? SaidVolume.Of(ml * boxes / cut.Portions, ml) : null);
         return new(
-            recipe.Weight.Value, [.. CutChart.Of(batch, recipe.Weight, rule).Select(Show)],
+            weight.Value, boxes, [.. CutChart.Of(batch, weight, rule).Select(Show)],
             largest is { Succeeded: true, Value: { } found } ? new(found.Grams.Value, found.Portions, Figure.Of(found.Figures)) : null,
             largest is { Succeeded: false } none ? none.Problems[0] : null);
     }

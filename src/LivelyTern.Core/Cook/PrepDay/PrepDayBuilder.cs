@@ -33,7 +33,11 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
             Prepare();
             var ends = new Dictionary<Guid, List<TaskBond>>();
             foreach (var dish in dishes.OrderBy(dish => dish.Parts is not null))
-                ends[dish.Id] = Cook(dish, [.. (dish.Parts ?? []).Where(ends.ContainsKey).SelectMany(part => ends[part])]);
+            {
+                var parts = (dish.Parts ?? []).Where(part => ends.ContainsKey(part.Batch));
+                ends[dish.Id] = Cook(dish, [.. parts.SelectMany(part => ends[part.Batch])]);
+            }
+
             var minutes = ToWashUp + (ToWashUpEach * dishes.Count);
             List<TaskBond> all = [.. ends.Values.SelectMany(end => end).Select(end => new TaskBond(end.Id)).Distinct()];
             Hands("wash up", PrepKind.WashUp, [], "wash up", minutes, all, Minute(wishes.DoneBy));
@@ -170,7 +174,8 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
 
         if (dish.Boxes == 0 && dish.Parts is null) return [.. before.Distinct()];
         var packId = $"{dish.Id:N}.pack";
-        Hands(packId, PrepKind.Pack, [dish.Id], "pack", minutes, [.. before.Distinct()]);
+        List<PrepAmount> amounts = [.. (dish.Parts ?? []).Select(part => new PrepAmount(dish.Id, part.Name, part.Weight.Value))];
+        Hands(packId, PrepKind.Pack, [dish.Id], "pack", minutes, [.. before.Distinct()], null, amounts);
         return [new(packId)];
     }
 
@@ -272,10 +277,11 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
     }
 
     private void Hands(
-        string id, PrepKind kind, IReadOnlyList<Guid> own, string verb, int minutes, IReadOnlyList<TaskBond> after, int? due = null)
+        string id, PrepKind kind, IReadOnlyList<Guid> own, string verb, int minutes, IReadOnlyList<TaskBond> after, int? due = null,
+        IReadOnlyList<PrepAmount>? amounts = null)
     {
         List<TaskMode> modes = [.. Capacities.Ways(minutes, true, new Dictionary<Occupies, int>(), null, wishes.Cooks.Count, Ovens)];
-        Add(new(id, kind, own, Alike(PrepWay.Plain(verb), modes), null, "", true, true, [], []), modes, after, due);
+        Add(new(id, kind, own, Alike(PrepWay.Plain(verb), modes), null, "", true, true, amounts ?? [], []), modes, after, due);
     }
 
     private void Add(PrepTask task, IReadOnlyList<TaskMode> modes, IReadOnlyList<TaskBond> after, int? due = null)

@@ -12,6 +12,12 @@ namespace LivelyTern.Core.Cook.PrepDay;
 /// <param name="Group">What kind of food it is.</param>
 public sealed record PrepLine(string FoodId, string Name, Grams Weight, string Note, FoodGroup Group);
 
+/// <summary>What a put-together dish takes of another batch, over all its boxes.</summary>
+/// <param name="Batch">The other batch.</param>
+/// <param name="Name">What it is.</param>
+/// <param name="Weight">Cooked grams of it.</param>
+public sealed record PrepPart(Guid Batch, string Name, Grams Weight);
+
 /// <summary>A dish to be cooked on a prep day.</summary>
 /// <param name="Id">Its batch.</param>
 /// <param name="Name">What it is called.</param>
@@ -23,8 +29,8 @@ public sealed record PrepLine(string FoodId, string Name, Grams Weight, string N
 public sealed record PrepDish(
     Guid Id, string Name, IReadOnlyList<StepToDo> Steps, decimal Factor, int Boxes, int? RecipePieces, IReadOnlyList<PrepLine> Lines)
 {
-    /// <summary>The dishes of this day that it is put together from; null where it is cooked itself.</summary>
-    public IReadOnlyList<Guid>? Parts { get; init; }
+    /// <summary>The batches that it is put together from; null where it is cooked itself.</summary>
+    public IReadOnlyList<PrepPart>? Parts { get; init; }
 
     /// <summary>What goes in, all together.</summary>
     public Grams Raw => new(Lines.Sum(line => Math.Max(0, line.Weight.Value)));

@@ -181,7 +181,8 @@ export function Wishes({
                   >
                     <span className="block truncate text-sm font-semibold">{batch.name}</span>
                     <span className="text-xs">
-                      {t("wishes.portions", { count: batch.portions })}
+                      {t(batch.isPutTogether ? "wishes.boxes" : "wishes.portions", { count: batch.portions })}
+                      {batch.forDishes > 0 && `, ${t("wishes.forDishes", { count: batch.forDishes })}`}
                       {batch.isCooking && ` · ${t("wishes.inPan")}`}
                     </span>
                   </Tape>

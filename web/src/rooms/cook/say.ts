@@ -16,8 +16,14 @@ export function whatOf(t: TFunction, { task, way }: PlacedPrepTask, batches: Pre
       return t("sheet.washUp");
     case "cool":
       return t("sheet.cool", { dish });
-    case "pack":
-      return t("sheet.pack", { dish });
+    case "pack": {
+      const parts = task.amounts.map(({ grams, food }) =>
+        t("sheet.amount", { grams: wholeNumber(grams), food }),
+      );
+      return parts.length > 0
+        ? t("sheet.together", { dish, what: parts.join(", ") })
+        : t("sheet.pack", { dish });
+    }
     case "prepare": {
       if (task.amounts.length === 0) return t("sheet.forDish", { verb: t(`verb.${way.verb}`), dish });
       const verb = t(`verb.${way.verb}`);

@@ -26,6 +26,7 @@ import { Failed, Loading, Sentence } from "../../ui/states";
 import { Mark } from "../../ui/Tape";
 import { Boxes } from "./Boxes";
 import { useTyped } from "./typed";
+import { GoesInto, Together } from "./Together";
 import { Weighing } from "./Weighing";
 import { WentIn } from "./WentIn";
 import { useDevices } from "../../devices/useDevices";
@@ -124,10 +125,14 @@ function Bench({ batch }: { batch: BatchView }) {
         <Mark letters={batch.letters} tint={batch.tint} className="h-8 w-10 text-sm" />
         <h1 className="text-lg">{batch.name}</h1>
         <span className="text-sm text-soft">
-          {t(batch.state === "planned" ? "cookOn" : "cookedOn", { day: shortDay(batch.cookedOn) })}
+          {t(
+            batch.state !== "planned" ? "cookedOn" : batch.together.isPutTogether ? "together.on" : "cookOn",
+            { day: shortDay(batch.cookedOn) },
+          )}
         </span>
       </Header>
       <main className="min-h-0 flex-1 overflow-auto p-4">
+        <GoesInto batch={batch} />
         {isPacked ? (
           <div className="max-w-5xl">
             <div className="no-print mb-4 flex flex-wrap items-center gap-3">
@@ -151,6 +156,16 @@ function Bench({ batch }: { batch: BatchView }) {
             <Sentence>{trouble?.detail}</Sentence>
             <Boxes batch={batch} />
           </div>
+        ) : batch.together.isPutTogether ? (
+          <Together
+            batch={batch}
+            typed={typed}
+            type={type}
+            trouble={trouble}
+            busy={busy}
+            onMake={() => void make()}
+            onDiscard={() => void discard()}
+          />
         ) : batch.state === "planned" ? (
           <div className="max-w-2xl space-y-4">
             <p>

@@ -68,6 +68,8 @@ export function Weighing({
   const general = wrong && !fields.some((field) => sentenceFor(wrong, field)) ? wrong.detail : undefined;
   const good = isTyped && !error && preview ? preview : null;
   const count = wholeIn(typed.boxes) ?? 0;
+  // All of it may go into put-together dishes: then it is weighed only.
+  const isWeighedOnly = count === 0 && batch.together.goesInto.some(({ isPacked }) => !isPacked);
   const boxCount = t("boxes", { count: good?.portions.length ?? 0 });
   const forWhom = ({ planned }: BatchView, i: number) =>
     planned[i] &&
@@ -149,7 +151,9 @@ export function Weighing({
           <button
             className="btn px-2"
             aria-label={t("fewer")}
-            onClick={() => type({ boxes: String(Math.max(1, count - 1)) })}
+            onClick={() =>
+              type({ boxes: String(Math.max(batch.together.goesInto.length > 0 ? 0 : 1, count - 1)) })
+            }
           >
             <Minus size={16} aria-hidden />
           </button>
@@ -174,7 +178,16 @@ export function Weighing({
         </p>
       )}
       <Sentence>{general}</Sentence>
-      {good ? (
+      {good && isWeighedOnly ? (
+        <p className="mt-5">
+          <button className="btn-next min-h-11 px-5 text-base" disabled={busy} onClick={onWeigh}>
+            {t("together.keep")}
+          </button>
+          {good.overGrams >= 1 && (
+            <b className="ml-3">{t("overGrams", { grams: grams(Math.round(good.overGrams)) })}</b>
+          )}
+        </p>
+      ) : good ? (
         <>
           <p className="mt-5 font-title text-huge leading-none font-bold">
             {wholeNumber(good.fullest)}{" "}

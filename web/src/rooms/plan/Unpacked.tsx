@@ -67,31 +67,36 @@ function Batch({
     grams: each,
     volume,
   });
+  // All of it goes into dishes: there is no portion of its own to lay.
+  const isPart = batch.inDishesGrams > 0 && batch.leftGrams < each / 2;
   const cooked = t(isPlanned ? "unpacked.cook" : "shelf.cooked", { day: shortDay(batch.cookedOn) });
   return (
     <>
-      <Strip
-        what={what}
-        focus={`unpacked|${batch.batchId}`}
-        label={t("unpacked.strip", {
-          name: batch.name,
-          each: own,
-          amount: figure ? `${amount(lens, figure.value)} ${unitOf(lens)}` : "",
-          left: said(batch.leftGrams),
-          when: cooked,
-        })}
-        letters={batch.letters}
-        tint={batch.tint}
-        figures={figures}
-        lens={lens}
-        second={second}
-        count={batch.grams === null ? "" : own}
-        foot={cooked}
-        never={batch.neverFor[eaterId]}
-        isAhead
-        isCarried={carried?.id === batch.batchId}
-        onLift={onLift}
-      />
+      {isPart && <p className="px-1 text-sm font-semibold">{batch.name}</p>}
+      {!isPart && (
+        <Strip
+          what={what}
+          focus={`unpacked|${batch.batchId}`}
+          label={t("unpacked.strip", {
+            name: batch.name,
+            each: own,
+            amount: figure ? `${amount(lens, figure.value)} ${unitOf(lens)}` : "",
+            left: said(batch.leftGrams),
+            when: cooked,
+          })}
+          letters={batch.letters}
+          tint={batch.tint}
+          figures={figures}
+          lens={lens}
+          second={second}
+          count={batch.grams === null ? "" : own}
+          foot={cooked}
+          never={batch.neverFor[eaterId]}
+          isAhead
+          isCarried={carried?.id === batch.batchId}
+          onLift={onLift}
+        />
+      )}
       <p className="mt-1 flex flex-wrap items-center gap-x-2 px-1 text-xs">
         {batch.grams === null ? (
           <span className="font-bold text-brick">{t("unpacked.unknown", { name: batch.name })}</span>
@@ -104,6 +109,9 @@ function Batch({
               about: batch.expected ? t("app:about") : "",
             })}
           </span>
+        )}
+        {batch.inDishesGrams > 0 && (
+          <span className="w-full">{t("unpacked.inDishes", { said: said(batch.inDishesGrams) })}</span>
         )}
         {batch.expected && batch.grams !== null && (
           <span className="w-full text-soft">
@@ -121,9 +129,10 @@ function Batch({
           >
             {t("unpacked.change")}
           </button>
-        ) : (
-          <Link to={`/pack/${batch.batchId}`} className="link ml-auto">
-            {t("unpacked.pack")}
+        ) : null}
+        {(!isPlanned || batch.expected?.from === "parts") && (
+          <Link to={`/pack/${batch.batchId}`} className={`link ${isPlanned ? "" : "ml-auto"}`}>
+            {t(isPlanned ? "unpacked.packDish" : "unpacked.pack")}
           </Link>
         )}
       </p>

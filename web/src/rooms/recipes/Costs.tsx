@@ -27,7 +27,7 @@ export function Costs({ calc, lens }: { calc: CalcRecipeAnswer; lens: Measure })
               <span className="truncate">{line.food?.name ?? line.text}</span>
               <span className="shrink-0">
                 <Amount measure={lens} figure={figure} isColumn />{" "}
-                <span className="inline-block w-9 text-right text-xs text-soft">
+                <span className="inline-block w-10 text-right text-xs whitespace-nowrap text-soft">
                   {wholeNumber(share * 100)} %
                 </span>
               </span>

@@ -12,7 +12,8 @@ import { queryKeys } from "../../app/queryKeys";
 interface CutViewProps {
   request: CalcRecipeRequest;
   lens: Measure;
-  onCut: (portions: number) => void;
+  /** @param boxes of a put-together dish: how many the chart shares; 1 for any other. */
+  onCut: (portions: number, boxes: number) => void;
 }
 
 /** The same batch cut into 2 to 36: what a portion weighs and holds, where its points step, and the largest that still fits. */
@@ -44,10 +45,14 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
   ];
   const top = Math.max(1, ...data.cuts.map((cut) => cut.figures[lens]?.value ?? 0));
 
+  // The chart shares what goes into so many boxes of a put-together dish.
+  const now = request.isPutTogether ? data.boxes : request.portions;
+  const sayCut = (count: number) => t(request.isPutTogether ? "cut.cutBoxes" : "cut.cutHere", { count });
   return (
     <>
       <p className="text-sm text-soft">
-        {t("cut.lead")} {t("cut.weighs", { grams: wholeNumber(data.grams) })}
+        {request.isPutTogether ? t("cut.leadBoxes", { count: data.boxes }) : t("cut.lead")}{" "}
+        {t("cut.weighs", { grams: wholeNumber(data.grams) })}
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <label htmlFor="cut-most">{t("cut.most")}</label>
@@ -84,10 +89,10 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
       >
         {data.cuts.map((cut, i) => {
           const height = ((cut.figures[lens]?.value ?? 0) / top) * 112;
-          const isNow = cut.portions === request.portions;
+          const isNow = cut.portions === now;
           return (
-            <g key={cut.portions} onClick={() => onCut(cut.portions)} className="cursor-pointer">
-              <title>{t("cut.cutHere", { count: cut.portions })}</title>
+            <g key={cut.portions} onClick={() => onCut(cut.portions, data.boxes)} className="cursor-pointer">
+              <title>{sayCut(cut.portions)}</title>
               <rect x={i * 20} y={0} width={20} height={150} fill="transparent" />
               <rect
                 x={i * 20 + 2}
@@ -126,7 +131,7 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
           <thead>
             <tr className="border-b border-rim text-xs text-soft">
               <th scope="col" className="py-1 text-left font-normal">
-                {t("cut.into")}
+                {t(request.isPutTogether ? "cut.intoBoxes" : "cut.into")}
               </th>
               <th scope="col" className="px-3 font-normal">
                 {t("cut.grams")}
@@ -147,13 +152,13 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
             {data.cuts.map((cut) => (
               <tr
                 key={cut.portions}
-                className={`border-b border-line ${cut.portions === request.portions ? "bg-sea-soft font-semibold" : ""}`}
+                className={`border-b border-line ${cut.portions === now ? "bg-sea-soft font-semibold" : ""}`}
               >
                 <td className="text-left">
                   <button
                     className="min-h-8 px-2 underline-offset-2 hover:underline max-md:min-h-11"
-                    aria-label={t("cut.cutHere", { count: cut.portions })}
-                    onClick={() => onCut(cut.portions)}
+                    aria-label={sayCut(cut.portions)}
+                    onClick={() => onCut(cut.portions, data.boxes)}
                   >
                     {cut.portions}
                   </button>

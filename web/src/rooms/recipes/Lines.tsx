@@ -196,7 +196,9 @@ export function Lines({ lines, calc, lens, onChange, onWeighed, startsOpen }: Li
                         className="h-2.5 rounded-sm bg-sea"
                         style={{ width: `${Math.max(Math.abs(share) * 40, 0.5)}%` }}
                       />
-                      <span className="text-xs text-soft">{wholeNumber(share * 100)} %</span>
+                      <span className="text-xs whitespace-nowrap text-soft">
+                        {wholeNumber(share * 100)} %
+                      </span>
                     </>
                   )}
                 </span>

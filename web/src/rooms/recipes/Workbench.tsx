@@ -7,6 +7,7 @@ import {
   addRecipe,
   archiveRecipe,
   calcRecipe,
+  calcScale,
   cookBatch,
   getRecipe,
   restoreRecipe,
@@ -34,7 +35,7 @@ import { Lines } from "./Lines";
 import { StepsView } from "./StepsView";
 import { SwapView } from "./SwapView";
 import { YieldAndScale } from "./YieldAndScale";
-import { calcOf, linesOf, measuresUnder, newStep, requestOf } from "./sheet";
+import { calcOf, linesOf, measuresUnder, newLine, newStep, requestOf } from "./sheet";
 import { useRecipe } from "./useRecipe";
 import { all, queryKeys } from "../../app/queryKeys";
 
@@ -107,6 +108,14 @@ function Bench({ recipe }: { recipe: RecipeView }) {
   }, []);
 
   const setPortions = (text: string) => change({ ...sheet, portions: text }, "portions");
+  /** Of a put-together dish the box gets larger or smaller; any other is cut into more or fewer. */
+  const cut = async (count: number, boxes: number) => {
+    if (!sheet.isPutTogether) return setPortions(String(count));
+    const by = { factor: boxes / count };
+    const { data: scaled } = await calcScale({ body: { recipe: request, by } });
+    const lines = written.map((line, i) => ({ ...line, text: scaled!.recipe.lines[i] ?? line.text }));
+    change({ ...sheet, lines: [...lines, newLine()] }, "cut");
+  };
   const remove = async () => {
     await bench.flush();
     const { data: gone } = await archiveRecipe({
@@ -161,7 +170,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
               title={written.length === 0 ? t("needLine") : undefined}
               onClick={() => cook.mutate()}
             >
-              {cook.isPending ? t("cooking") : t("cook")}
+              {cook.isPending ? t("cooking") : t(sheet.isPutTogether ? "putTogether" : "cook")}
             </button>
           </>
         }
@@ -254,7 +263,9 @@ function Bench({ recipe }: { recipe: RecipeView }) {
               onChange={(steps, field) => change({ ...sheet, steps }, field)}
             />
           )}
-          {view === "cut" && <CutView request={request} lens={lens} onCut={(n) => setPortions(String(n))} />}
+          {view === "cut" && (
+            <CutView request={request} lens={lens} onCut={(n, boxes) => void cut(n, boxes)} />
+          )}
           {view === "swap" && (
             <SwapView
               request={request}
@@ -313,30 +324,34 @@ function Bench({ recipe }: { recipe: RecipeView }) {
         <aside className="w-[320px] shrink-0 overflow-auto border-l border-rim bg-bench p-4 max-lg:w-full max-lg:border-t max-lg:border-l-0">
           <EaterTabs />
           <h2 className="mt-3 flex items-center gap-2 text-base">
-            {t("onePortion")}
-            <button
-              className="btn px-2"
-              aria-label={t("fewer")}
-              onClick={() => setPortions(String(Math.max(1, portions - 1)))}
-            >
-              <Minus size={14} aria-hidden />
-            </button>
-            <input
-              aria-label={t("portionsLabel")}
-              inputMode="numeric"
-              className="field w-14 text-center font-title text-lg font-bold"
-              value={sheet.portions}
-              onChange={(event) => setPortions(event.target.value)}
-            />
-            <button
-              className="btn px-2"
-              aria-label={t("more")}
-              onClick={() => setPortions(String(portions + 1))}
-            >
-              <Plus size={14} aria-hidden />
-            </button>
+            {t(sheet.isPutTogether ? "oneBox" : "onePortion")}
+            {!sheet.isPutTogether && (
+              <>
+                <button
+                  className="btn px-2"
+                  aria-label={t("fewer")}
+                  onClick={() => setPortions(String(Math.max(1, portions - 1)))}
+                >
+                  <Minus size={14} aria-hidden />
+                </button>
+                <input
+                  aria-label={t("portionsLabel")}
+                  inputMode="numeric"
+                  className="field w-14 text-center font-title text-lg font-bold"
+                  value={sheet.portions}
+                  onChange={(event) => setPortions(event.target.value)}
+                />
+                <button
+                  className="btn px-2"
+                  aria-label={t("more")}
+                  onClick={() => setPortions(String(portions + 1))}
+                >
+                  <Plus size={14} aria-hidden />
+                </button>
+              </>
+            )}
           </h2>
-          {(portions === 0 || sentenceFor(trouble, "portions")) && (
+          {((portions === 0 && !sheet.isPutTogether) || sentenceFor(trouble, "portions")) && (
             <Sentence>{sentenceFor(trouble, "portions") ?? t("app:numberWhole")}</Sentence>
           )}
           {calc && (
@@ -404,14 +419,19 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                 ) : null,
               )}
               <Costs calc={calc} lens={lens} />
-              <h2 className="mt-5 border-t border-rim pt-3 text-base">{t("batch")}</h2>
-              <p className="text-sm">
-                {grams(Math.round(calc.batch.grams))} <span className="text-xs text-soft">{t("raw")}</span>
-                <br />
-                <Amount measure="energy" figure={calc.batch.figures["energy"]} /> ·{" "}
-                <Amount measure="protein" figure={calc.batch.figures["protein"]} />{" "}
-                <span className="text-xs text-soft">{t("app:measures.protein")}</span>
-              </p>
+              {!sheet.isPutTogether && (
+                <>
+                  <h2 className="mt-5 border-t border-rim pt-3 text-base">{t("batch")}</h2>
+                  <p className="text-sm">
+                    {grams(Math.round(calc.batch.grams))}{" "}
+                    <span className="text-xs text-soft">{t("raw")}</span>
+                    <br />
+                    <Amount measure="energy" figure={calc.batch.figures["energy"]} /> ·{" "}
+                    <Amount measure="protein" figure={calc.batch.figures["protein"]} />{" "}
+                    <span className="text-xs text-soft">{t("app:measures.protein")}</span>
+                  </p>
+                </>
+              )}
             </>
           )}
         </aside>

@@ -36,39 +36,53 @@ export function YieldAndScale({ sheet, request, trouble, onChange }: YieldAndSca
     <section className="mt-5 text-sm">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <h2 className="text-base">{t("yield.title")}</h2>
-        {fields.map(([field, label, unit]) => (
-          <Fragment key={field}>
-            <label className="flex items-center gap-1.5">
-              {field === "pieces" ? null : <span className="text-soft">{label}</span>}
-              <input
-                inputMode={field === "fills" ? "text" : "decimal"}
-                aria-label={label}
-                className={`field text-right ${field === "fills" ? "w-24" : "w-20"}`}
-                placeholder={field === "fills" ? t("yield.volumeHint") : undefined}
-                maxLength={40}
-                value={sheet[field]}
-                onChange={(event) => onChange({ ...sheet, [field]: event.target.value }, field)}
-              />
-              <span className="text-soft">{field === "pieces" ? label : unit}</span>
-            </label>
-            {field === "pieces" && sheet.pieces.trim() !== "" && (
-              <label className="flex min-h-8 items-center gap-1.5">
+        <label className="flex min-h-8 items-center gap-1.5">
+          <input
+            type="checkbox"
+            className="size-4 accent-sea"
+            checked={sheet.isPutTogether}
+            onChange={(event) => onChange({ ...sheet, isPutTogether: event.target.checked }, "isPutTogether")}
+          />
+          {t("yield.putTogether")}
+        </label>
+        {fields
+          .filter(([field]) => !sheet.isPutTogether || field === "fills")
+          .map(([field, label, unit]) => (
+            <Fragment key={field}>
+              <label className="flex items-center gap-1.5">
+                {field === "pieces" ? null : <span className="text-soft">{label}</span>}
                 <input
-                  type="checkbox"
-                  className="size-4 accent-sea"
-                  checked={sheet.mayHalve}
-                  onChange={(event) => onChange({ ...sheet, mayHalve: event.target.checked }, "mayHalve")}
+                  inputMode={field === "fills" ? "text" : "decimal"}
+                  aria-label={label}
+                  className={`field text-right ${field === "fills" ? "w-24" : "w-20"}`}
+                  placeholder={field === "fills" ? t("yield.volumeHint") : undefined}
+                  maxLength={40}
+                  value={sheet[field]}
+                  onChange={(event) => onChange({ ...sheet, [field]: event.target.value }, field)}
                 />
-                {t("yield.mayHalve")}
+                <span className="text-soft">{field === "pieces" ? label : unit}</span>
               </label>
-            )}
-          </Fragment>
-        ))}
-        <span className="flex items-center gap-1.5">
-          <span className="text-soft">{t("yield.pan")}</span>
-          <PanFields pan={sheet.pan} onChange={(pan) => onChange({ ...sheet, pan }, "pan")} />
-        </span>
+              {field === "pieces" && sheet.pieces.trim() !== "" && (
+                <label className="flex min-h-8 items-center gap-1.5">
+                  <input
+                    type="checkbox"
+                    className="size-4 accent-sea"
+                    checked={sheet.mayHalve}
+                    onChange={(event) => onChange({ ...sheet, mayHalve: event.target.checked }, "mayHalve")}
+                  />
+                  {t("yield.mayHalve")}
+                </label>
+              )}
+            </Fragment>
+          ))}
+        {!sheet.isPutTogether && (
+          <span className="flex items-center gap-1.5">
+            <span className="text-soft">{t("yield.pan")}</span>
+            <PanFields pan={sheet.pan} onChange={(pan) => onChange({ ...sheet, pan }, "pan")} />
+          </span>
+        )}
       </div>
+      {sheet.isPutTogether && <p className="mt-1 max-w-2xl text-soft">{t("yield.putTogetherText")}</p>}
       {["pieces", "cookedGrams", "fills", "pan"].map((field) => (
         <Sentence key={field}>{sentenceFor(trouble, field)}</Sentence>
       ))}
@@ -171,19 +185,21 @@ function Scale({ sheet, request, onChange }: Omit<YieldAndScaleProps, "trouble">
     <details className="mt-4">
       <summary className="font-title text-base font-bold">{t("scale.title")}</summary>
       <div className="mt-2 flex flex-wrap items-center gap-2">
-        {ways.map((name) => (
-          <button
-            key={name}
-            aria-pressed={way === name}
-            className={`btn ${way === name ? "border-sea bg-sea-soft" : ""}`}
-            onClick={() => {
-              setWay(name);
-              setValue("");
-            }}
-          >
-            {t(`scale.${name}`)}
-          </button>
-        ))}
+        {ways
+          .filter((name) => !sheet.isPutTogether || name === "factor" || name === "atHand")
+          .map((name) => (
+            <button
+              key={name}
+              aria-pressed={way === name}
+              className={`btn ${way === name ? "border-sea bg-sea-soft" : ""}`}
+              onClick={() => {
+                setWay(name);
+                setValue("");
+              }}
+            >
+              {t(`scale.${name}`)}
+            </button>
+          ))}
         {way === "pan" ? (
           <PanFields pan={pan} onChange={setPan} />
         ) : (
@@ -218,7 +234,12 @@ function Scale({ sheet, request, onChange }: Omit<YieldAndScaleProps, "trouble">
       {answer && (
         <div aria-live="polite" className="mt-2">
           <p>
-            <b>{t("scale.preview", { factor: exact(answer.factor), portions: answer.recipe.portions })}</b>
+            <b>
+              {t(sheet.isPutTogether ? "scale.previewBox" : "scale.preview", {
+                factor: exact(answer.factor),
+                portions: answer.recipe.portions,
+              })}
+            </b>
             {depth !== null && (
               <>
                 {" · "}

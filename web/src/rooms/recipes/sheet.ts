@@ -42,6 +42,8 @@ export interface Sheet {
   portions: string;
   pieces: string;
   mayHalve: boolean;
+  /** The lines are what one box gets of other recipes and plain foods. */
+  isPutTogether: boolean;
   cookedGrams: string;
   /** What it fills, as it is said: "8 cups". */
   fills: string;
@@ -89,11 +91,15 @@ export const newStep = (step?: RecipeStep): Step => ({
 export function linesOf(
   recipe: RecipeRequest,
   origins: LineOrigin[] = [],
-): Pick<Sheet, "portions" | "pieces" | "mayHalve" | "cookedGrams" | "fills" | "pan" | "lines"> {
+): Pick<
+  Sheet,
+  "portions" | "pieces" | "mayHalve" | "isPutTogether" | "cookedGrams" | "fills" | "pan" | "lines"
+> {
   return {
     portions: String(recipe.portions),
     pieces: said(recipe.pieces),
     mayHalve: recipe.mayHalve ?? false,
+    isPutTogether: recipe.isPutTogether ?? false,
     cookedGrams: said(recipe.cookedGrams),
     fills: recipe.fills ?? "",
     pan: {
@@ -136,10 +142,12 @@ export function requestOf(sheet: Sheet): RecipeRequest {
     parts: kept.map(({ part }) => part),
     takenOut: kept.map(({ isTakenOut }) => isTakenOut),
     keys: kept.map(({ id }) => id),
-    portions: Math.max(0, wholeIn(sheet.portions) ?? 0),
-    pieces: sentWhole(sheet.pieces),
+    // What is typed of a whole batch waits for the day the dish is cooked in one again.
+    portions: sheet.isPutTogether ? 1 : Math.max(0, wholeIn(sheet.portions) ?? 0),
+    pieces: sheet.isPutTogether ? null : sentWhole(sheet.pieces),
     mayHalve: sheet.mayHalve,
-    cookedGrams: sentNumber(sheet.cookedGrams),
+    isPutTogether: sheet.isPutTogether,
+    cookedGrams: sheet.isPutTogether ? null : sentNumber(sheet.cookedGrams),
     fills: sheet.fills.trim() || null,
     pan:
       sheet.pan.shape && length !== null
@@ -182,6 +190,7 @@ export function calcOf(sheet: Sheet, rule: PointsRule | null, selfId: string): C
     portions: Math.max(1, Math.min(1000, lines.portions)),
     pieces: fine(lines.pieces),
     mayHalve: lines.mayHalve,
+    isPutTogether: lines.isPutTogether,
     cookedGrams: fine(lines.cookedGrams),
     fills: lines.fills,
     pan: lines.pan && fine(lines.pan.lengthCm) ? lines.pan : null,
@@ -194,6 +203,7 @@ export function calcOf(sheet: Sheet, rule: PointsRule | null, selfId: string): C
 export const keyedAnew = (sheet: Sheet): Sheet => ({
   ...sheet,
   mayHalve: sheet.mayHalve ?? false,
+  isPutTogether: sheet.isPutTogether ?? false,
   fills: sheet.fills ?? (sheet as { volumeMl?: string }).volumeMl ?? "",
   lines: sheet.lines.map((line) => ({ ...line, key: nextKey++ })),
   steps: sheet.steps.map((step) => ({ ...step, key: nextKey++ })),
