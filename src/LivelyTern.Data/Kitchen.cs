@@ -30,7 +30,7 @@ public static class Kitchen
         services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<FoodRecords>();
         services.AddScoped<EaterStore>().AddScoped<RecipeStore>();
         services.AddScoped<BatchReader>().AddScoped<NewBatch>().AddScoped<DishParts>().AddScoped<BatchStore>();
-        services.AddScoped<ChangeRecipe>().AddScoped<PrepDayStore>();
+        services.AddScoped<ChangeRecipe>().AddScoped<PrepDayStore>().AddScoped<AheadStore>();
         services.AddScoped<BoxStore>();
         services.AddScoped<PutBoxes>();
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();

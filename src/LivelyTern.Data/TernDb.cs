@@ -50,6 +50,9 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>What put-together dishes take of other batches.</summary>
     public DbSet<BatchPartRow> BatchParts => Set<BatchPartRow>();
 
+    /// <summary>What was done for batches before their day.</summary>
+    public DbSet<AheadRow> DoneAhead => Set<AheadRow>();
+
     /// <summary>How prep days are wished.</summary>
     public DbSet<PrepDayRow> PrepDays => Set<PrepDayRow>();
 

@@ -143,6 +143,7 @@ public static class KitchenHost
         api.MapCook();
         api.MapScheduleCalculations();
         api.MapPrepDays();
+        api.MapAhead();
         api.MapPacking();
         api.MapKeep();
         api.MapShopCalculations();

@@ -77,9 +77,11 @@ public enum Occupies
 /// <param name="Occupies">What it needs for itself; null as the sentence says.</param>
 /// <param name="TemperatureC">Degrees Celsius of the oven or the like; null as the sentence says.</param>
 /// <param name="DoneWhen">How to see that it is done.</param>
+/// <param name="DaysAhead">Up to how many days before the dish is cooked it may be done; 0 for never before; null as the sentence
+/// says.</param>
 public sealed record RecipeStep(
     string Text, int? HandsOn = null, int? Unattended = null, IReadOnlyList<Occupies>? Occupies = null, int? TemperatureC = null,
-    string? DoneWhen = null);
+    string? DoneWhen = null, int? DaysAhead = null);
 
 /// <summary>The shape of a pan.</summary>
 public enum PanShape
@@ -178,6 +180,9 @@ public sealed record WrittenRecipe(
     private const int LongestStep = 2000;
     private const int MostMinutes = 10_080;
 
+    /// <summary>The most days before a dish that a step of it may be done.</summary>
+    public const int MostDaysAhead = 7;
+
     /// <summary>What is wrong with it, field by field, but for its name.</summary>
     public IEnumerable<Problem> Problems()
     {
@@ -196,6 +201,8 @@ public sealed record WrittenRecipe(
                 yield return new("step-long", $"steps[{i}].text", $"A step holds up to {LongestStep} letters.");
             if (step.HandsOn is < 0 or > MostMinutes || step.Unattended is < 0 or > MostMinutes)
                 yield return new("step-minutes", $"steps[{i}].handsOn", "A step takes between no minutes and a week.");
+            if (step.DaysAhead is < 0 or > MostDaysAhead)
+                yield return new("step-ahead", $"steps[{i}].daysAhead", $"A step is done up to {MostDaysAhead} days ahead.");
             if (step.TemperatureC is < -40 or > 500)
                 yield return new("step-temperature", $"steps[{i}].temperatureC", "A temperature between −40 and 500 °C.");
         }

@@ -34,18 +34,19 @@ public sealed record StoredCookHours(string Name, TimeOnly From, TimeOnly? To);
 
 /// <summary>How a prep day is wished, as it is kept.</summary>
 public sealed record StoredPrepDay(
-    int V, IReadOnlyList<StoredCookHours> Cooks, TimeOnly? DoneBy, TimeOnly? Supper, Guid? SupperDish, IReadOnlyList<Guid> LeftOut)
+    int V, IReadOnlyList<StoredCookHours> Cooks, TimeOnly? DoneBy, TimeOnly? Supper, Guid? SupperDish, IReadOnlyList<Guid> LeftOut,
+    IReadOnlyList<Guid>? Ahead = null)
 {
     public static StoredPrepDay Of(PrepDayWishes wishes)
     {
         ArgumentNullException.ThrowIfNull(wishes);
         var cooks = wishes.Cooks.Select(cook => new StoredCookHours(cook.Name, cook.From, cook.To));
-        return new(1, [.. cooks], wishes.DoneBy, wishes.Supper, wishes.SupperDish, wishes.LeftOut ?? []);
+        return new(1, [.. cooks], wishes.DoneBy, wishes.Supper, wishes.SupperDish, wishes.LeftOut ?? [], wishes.Ahead);
     }
 
     public PrepDayWishes ToWishes() => new(
         [.. Cooks.Select(cook => new CookHours(cook.Name, cook.From, cook.To))], DoneBy, Supper, SupperDish,
-        LeftOut.Count == 0 ? null : LeftOut);
+        LeftOut.Count == 0 ? null : LeftOut, Ahead is { Count: > 0 } ? Ahead : null);
 }
 
 /// <summary>One kind of equipment as it is kept.</summary>

@@ -69,8 +69,12 @@ public sealed class PrepDayStore(TernDb db, RecipeStore recipes)
         await db.Batches.AsNoTracking().Where(row => ToCook.Contains(row.State)).OrderBy(row => row.CookedOn).ThenBy(row => row.Id)
             .ToListAsync();
 
-    /// <summary>The batches of a day as dishes to be cooked, as their recipes stand now.</summary>
-    public async Task<IReadOnlyList<PrepDish>> DishesAsync(IReadOnlyList<BatchRow> rows)
+    /// <summary>
+    /// Batches as dishes to be cooked, as their recipes stand now; those of a later day with what can be done of them on this one.
+    /// </summary>
+    /// <param name="rows">The batches.</param>
+    /// <param name="day">The day.</param>
+    public async Task<IReadOnlyList<PrepDish>> DishesAsync(IReadOnlyList<BatchRow> rows, DateOnly day)
     {
         ArgumentNullException.ThrowIfNull(rows);
         var written = (await recipes.WrittenAsync()).Recipes;
@@ -80,6 +84,8 @@ public sealed class PrepDayStore(TernDb db, RecipeStore recipes)
             .ToLookup(
                 link => link.DishId,
                 link => new PrepPart(link.PartId, written[link.RecipeId].Name, Milligrams.ToGrams(link.Milligrams)));
+        var all = rows.Select(row => row.Id).ToList();
+        var done = (await db.DoneAhead.AsNoTracking().Where(row => all.Contains(row.BatchId)).ToListAsync()).ToLookup(row => row.BatchId);
         PrepDish DishOf(BatchRow row)
         {
             var recipe = book.Read(row.RecipeId);
@@ -90,6 +96,8 @@ public sealed class PrepDayStore(TernDb db, RecipeStore recipes)
             return new(row.Id, recipe.Name, written[row.RecipeId].ToDo, factor, boxes, recipe.Yield.Pieces, [.. lines])
             {
                 Parts = row.IsPutTogether ? [.. parts[row.Id]] : null,
+                DaysAhead = Math.Max(0, row.CookedOn.DayNumber - day.DayNumber),
+                Done = [.. done[row.Id].Select(one => one.ToWork())],
             };
 
             IEnumerable<PrepLine> LinesOf(RecipeLine line)

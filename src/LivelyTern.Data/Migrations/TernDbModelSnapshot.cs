@@ -117,6 +117,47 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("Eaters");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Cook.AheadRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("BatchId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("DoneOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FoodId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Milligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Step")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Verb")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BatchId");
+
+                    b.ToTable("DoneAhead", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Cook.BatchLineRow", b =>
                 {
                     b.Property<Guid>("BatchId")
@@ -1064,6 +1105,17 @@ namespace LivelyTern.Data.Migrations
                         .HasForeignKey("EaterId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Cook.AheadRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Cook.BatchRow", "Batch")
+                        .WithMany()
+                        .HasForeignKey("BatchId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.Navigation("Batch");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Cook.BatchLineRow", b =>

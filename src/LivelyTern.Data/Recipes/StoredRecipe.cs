@@ -21,7 +21,8 @@ public sealed record StoredPan(int V, PanShape Shape, decimal LengthCm, decimal?
 
 /// <summary>A step as it is kept.</summary>
 public sealed record StoredStep(
-    string Text, int? HandsOn, int? Unattended, IReadOnlyList<Occupies>? Occupies, int? TemperatureC, string? DoneWhen)
+    string Text, int? HandsOn, int? Unattended, IReadOnlyList<Occupies>? Occupies, int? TemperatureC, string? DoneWhen,
+    int? DaysAhead = null)
 {
     /// <summary>Before this shape a step that said nothing was kept as taking no minutes and occupying nothing.</summary>
     public const int SaysNothingAsNull = 2;
@@ -29,12 +30,12 @@ public sealed record StoredStep(
     public static StoredStep Of(RecipeStep step)
     {
         ArgumentNullException.ThrowIfNull(step);
-        return new(step.Text, step.HandsOn, step.Unattended, step.Occupies, step.TemperatureC, step.DoneWhen);
+        return new(step.Text, step.HandsOn, step.Unattended, step.Occupies, step.TemperatureC, step.DoneWhen, step.DaysAhead);
     }
 
     public RecipeStep ToStep(int shape)
     {
-        if (shape >= SaysNothingAsNull) return new(Text, HandsOn, Unattended, Occupies, TemperatureC, DoneWhen);
+        if (shape >= SaysNothingAsNull) return new(Text, HandsOn, Unattended, Occupies, TemperatureC, DoneWhen, DaysAhead);
         var isUnsaid = HandsOn is 0 && Unattended is 0;
         return new(
             Text, isUnsaid ? null : HandsOn, isUnsaid ? null : Unattended, Occupies is { Count: > 0 } uses ? uses : null, TemperatureC,

@@ -1,3 +1,4 @@
+using LivelyTern.Core.Cook;
 using LivelyTern.Core.Cook.PrepDay;
 using LivelyTern.Core.Cook.Schedule;
 using LivelyTern.Core.Measures;
@@ -23,10 +24,10 @@ public static class PrepDayEndpoints
         cook.MapGet("/kitchen", async (PrepDayStore store) => await ShowAsync(store)).WithName("getKitchen");
         cook.MapPut("/kitchen", SetKitchenAsync).WithName("setKitchen");
         cook.MapGet("/days", ListAsync).WithName("listPrepDays");
-        cook.MapGet("/days/{day}", async (DateOnly day, TernDb db, PrepDayStore store) =>
+        cook.MapGet("/days/{day}", async (DateOnly day, TernDb db, PrepDayStore store, AheadStore ahead) =>
         {
             await using var once = await db.ReadOnceAsync();
-            return await ShowAsync(day, store);
+            return await ShowAsync(day, store, ahead);
         }).WithName("getPrepDay");
         cook.MapPut("/days/{day}", SetDayAsync).WithName("setPrepDay");
         cook.MapPost("/days/{day}/schedule", LayAsync).WithName("layPrepDay");
@@ -38,11 +39,14 @@ public static class PrepDayEndpoints
         return new(equipment, version);
     }
 
-    private static async Task<PrepDayView> ShowAsync(DateOnly day, PrepDayStore store)
+    private static async Task<PrepDayView> ShowAsync(DateOnly day, PrepDayStore store, AheadStore ahead)
     {
         var (wishes, version) = await store.WishesAsync(day);
         var rows = (await store.ToCookAsync()).Where(row => row.CookedOn == day);
-        return new(day, wishes, [.. rows.Select(PrepBatch.Of)], version);
+        var could = await ahead.CouldBeDoneAsync(day);
+        AheadDishView Ahead((BatchRow Row, IReadOnlyList<AheadWork> Work) one) =>
+            new(PrepBatch.Of(one.Row), one.Row.CookedOn, [.. one.Work.Select(AheadWorkView.Of)]);
+        return new(day, wishes, [.. rows.Select(PrepBatch.Of)], [.. could.Select(Ahead)], version);
     }
 
     private static async Task<List<PrepDayRowView>> ListAsync(TernDb db, PrepDayStore store)
@@ -62,13 +66,14 @@ public static class PrepDayEndpoints
     }
 
     private static async Task<Results<Ok<PrepDayView>, ProblemHttpResult>> SetDayAsync(
-        DateOnly day, PrepDayWishes body, [FromHeader(Name = "If-Match")] string? ifMatch, PrepDayStore store, TimeProvider clock)
+        DateOnly day, PrepDayWishes body, [FromHeader(Name = "If-Match")] string? ifMatch, PrepDayStore store, AheadStore ahead,
+        TimeProvider clock)
     {
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
         if (KitchenDays.Refusal(day, clock.Today(), "day") is { } far) return Answers.Problem([far]);
         var set = await store.SetWishesAsync(day, version, body);
-        return await set.AnswerWriteAsync(_ => ShowAsync(day, store), async () => await ShowAsync(day, store));
+        return await set.AnswerWriteAsync(_ => ShowAsync(day, store, ahead), async () => await ShowAsync(day, store, ahead));
     }
 
     private static async Task<Results<Ok<LaidDayView>, ProblemHttpResult>> LayAsync(
@@ -97,9 +102,13 @@ public static class PrepDayEndpoints
         async Task<(IReadOnlyList<PrepDish>, PrepDayWishes, KitchenEquipment)> ReadAsync()
         {
             await using var once = await db.ReadOnceAsync();
-            var rows = (await store.ToCookAsync()).Where(row => row.CookedOn == day).ToList();
+            var wished = body.Wishes ?? (await store.WishesAsync(day)).Wishes;
+            bool IsAhead(BatchRow row) =>
+                row.State == BatchState.Planned && row.CookedOn > day && wished.Ahead?.Contains(row.Id) == true;
+            var rows = (await store.ToCookAsync()).Where(row => row.CookedOn == day || IsAhead(row)).ToList();
+            var found = await store.DishesAsync(rows, day);
             return (
-                await store.DishesAsync(rows), body.Wishes ?? (await store.WishesAsync(day)).Wishes,
+                [.. found.Where(dish => dish.DaysAhead == 0 || AheadWork.Of(dish, dish.DaysAhead).Count > 0)], wished,
                 body.Equipment ?? (await store.EquipmentAsync()).Equipment);
         }
     }

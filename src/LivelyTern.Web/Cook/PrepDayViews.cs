@@ -41,8 +41,10 @@ public sealed record PrepDayRowView(DateOnly Day, IReadOnlyList<PrepBatch> Batch
 /// <param name="Day">The day.</param>
 /// <param name="Wishes">Who cooks when, what is due.</param>
 /// <param name="Batches">What is cooked.</param>
+/// <param name="Ahead">Dishes of later days, with what can be done for them on this one.</param>
 /// <param name="Version">For the next write; 0 while nobody has said how it is wished.</param>
-public sealed record PrepDayView(DateOnly Day, PrepDayWishes Wishes, IReadOnlyList<PrepBatch> Batches, int Version);
+public sealed record PrepDayView(
+    DateOnly Day, PrepDayWishes Wishes, IReadOnlyList<PrepBatch> Batches, IReadOnlyList<AheadDishView> Ahead, int Version);
 
 /// <summary>A day to be laid out as it is wished, or as it would be with other wishes or another kitchen.</summary>
 /// <param name="Seconds">How long to look for a shorter day; 0 for the first that comes.</param>

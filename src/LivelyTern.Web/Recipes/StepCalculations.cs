@@ -43,9 +43,11 @@ public sealed record StepWayView(
 /// <param name="AtATime">How many pieces go in at once, where that is said.</param>
 /// <param name="Loads">In how many loads, where that is said.</param>
 /// <param name="NotUnderstood">Words that would tell a schedule something, and are not understood.</param>
+/// <param name="DaysAhead">Up to how many days before it may be done, where its sentence says so.</param>
 public sealed record StepView(
     StepMinutes Minutes, int? Celsius, IReadOnlyList<Occupies> Uses, IReadOnlyList<StepPart> Parts, StepWayView Sentence,
-    IReadOnlyList<StepWayView> OtherWays, int? AtATime, int? Loads, IReadOnlyList<string> NotUnderstood)
+    IReadOnlyList<StepWayView> OtherWays, int? AtATime, int? Loads, IReadOnlyList<string> NotUnderstood,
+    int? DaysAhead)
 {
     /// <summary>A step as shown.</summary>
     public static StepView Of(StepToDo step)
@@ -54,7 +56,8 @@ public sealed record StepView(
         var (done, reading) = (StepWayView.Of(step.Way), step.Reading);
         return new(
             done.Minutes, done.Celsius, done.Uses, done.Parts, StepWayView.Of(reading.Way),
-            [.. reading.OtherWays.Select(StepWayView.Of)], reading.AtATime, reading.Loads, reading.NotUnderstood);
+            [.. reading.OtherWays.Select(StepWayView.Of)], reading.AtATime, reading.Loads, reading.NotUnderstood,
+            reading.DaysAhead);
     }
 }
 

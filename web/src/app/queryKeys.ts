@@ -25,6 +25,7 @@ export const queryKeys = {
   scale: (asked: unknown) => ["scale", asked],
   swap: (asked: unknown) => ["swap", asked],
   steps: (asked: unknown) => ["steps", asked],
+  ahead: () => ["ahead"],
   prepDays: () => ["prepDays"],
   prepDay: (day: string | undefined) => ["prepDay", day],
   equipment: () => ["equipment"],

@@ -9,7 +9,8 @@ namespace LivelyTern.Core.Cook.PrepDay;
 internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEquipment kitchen, PrepDayWishes wishes)
 {
     // Minutes of what no recipe writes down: common practice, no published source.
-    private const int ToGetOut = 3, ToGetOutEach = 1, ToPack = 2, ToWashUp = 5, ToWashUpEach = 3, ToCool = 30, ToComeToPressure = 12;
+    private const int ToGetOut = 3, ToGetOutEach = 1, ToPack = 2, ToPutAway = 2;
+    private const int ToWashUp = 5, ToWashUpEach = 3, ToCool = 30, ToComeToPressure = 12;
     private const int HandsWithoutSteps = 20, WaitWithoutSteps = 30;
 
     // Food is out of the heat and not in the cold for two hours at most (USDA FSIS).
@@ -52,24 +53,7 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
 
     private void Prepare()
     {
-        var all = new List<Preparation>();
-        foreach (var dish in dishes)
-        {
-            var own = new List<Preparation>();
-            var isCooked = false;
-            for (var step = 0; step < dish.Steps.Count; step++)
-            {
-                foreach (var part in dish.Steps[step].Way.Parts)
-                {
-                    if (IsPreparation(dish, part, isCooked)) own.AddRange(Preparations.Of(dish, step, part));
-                    isCooked |= IsHot(part);
-                }
-            }
-
-            all.AddRange(own);
-            all.AddRange(Preparations.OfLines(dish, own));
-        }
-
+        var all = dishes.SelectMany(Preparations.OfDish).ToList();
         foreach (var together in Preparations.Together(all))
         {
             var first = together[0];
@@ -101,23 +85,6 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
         if (!list.Contains(id)) list.Add(id);
     }
 
-    // What is added raw to what is cooked already: parsley, cheese. Chicken that is shredded then was cooked.
-    private static readonly FoodGroup[] AddedRaw =
-        [FoodGroup.Vegetables, FoodGroup.Fruit, FoodGroup.Seasonings, FoodGroup.Dairy, FoodGroup.NutsAndSeeds];
-
-    // Washing and chopping can be done before all else; cutting what is cooked can't.
-    private static bool IsPreparation(PrepDish dish, StepPart part, bool isCooked)
-    {
-        StepVerb[] preparing = [StepVerbs.Chop, StepVerbs.Grate, StepVerbs.Clean];
-        if (!preparing.Any(verb => string.Equals(part.Verb, verb.Name, StringComparison.Ordinal))) return false;
-        var foods = Preparations.Named(part.Words, dish.Lines);
-        return !isCooked || (foods.Count > 0 && foods.All(food => AddedRaw.Contains(food.Group)));
-    }
-
-    private static bool IsHot(StepPart part) =>
-        !string.Equals(part.Verb, StepVerbs.Preheat.Name, StringComparison.Ordinal) && part.Uses.Any(use => use is not
-            (Occupies.Board or Occupies.Fridge or Occupies.Blender or Occupies.Tray));
-
     // The dish from its first step to its boxes; what comes after it begins by these: its packing, or the end of its cooling where all of
     // it goes into dishes that are put together from it.
     private List<TaskBond> Cook(PrepDish dish, List<TaskBond> parts)
@@ -126,7 +93,7 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
         var ready = prepared.Where(pair => pair.Key.Dish == dish.Id)
             .Select(pair => (Step: pair.Key.Step ?? 0, Bonds: pair.Value.Select(id => new TaskBond(id)).ToList())).ToList();
         var pieces = PiecesOf(dish);
-        var lastHot = pieces.FindLastIndex(piece => IsHot(piece.Part));
+        var lastHot = pieces.FindLastIndex(piece => Preparations.IsHot(piece.Part));
         var hotId = "";
         for (var i = 0; i < pieces.Count; i++)
         {
@@ -134,7 +101,7 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
             var id = $"{dish.Id:N}.{i}";
             before.AddRange(ready.Where(own => own.Step <= piece.At).SelectMany(own => own.Bonds));
             ready.RemoveAll(own => own.Step <= piece.At);
-            var due = i == lastHot && wishes.SupperDish == dish.Id ? Minute(wishes.Supper) : null;
+            var due = i == lastHot && wishes.SupperDish == dish.Id && dish.DaysAhead == 0 ? Minute(wishes.Supper) : null;
             List<TaskMode> modes =
                 [.. Capacities.Ways(piece.Minutes, piece.Part.IsHandsOn, piece.Need.Uses, piece.Part.Celsius, wishes.Cooks.Count, Ovens)];
             var ways = Alike(new(piece.Part.Verb, piece.Part.Celsius, piece.Need.Loads), modes);
@@ -164,12 +131,19 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
             before = [new(id)];
         }
 
-        var minutes = ToPack + Math.Clamp(dish.Boxes, 1, 200);
+        var minutes = dish.DaysAhead > 0 ? ToPutAway : ToPack + Math.Clamp(dish.Boxes, 1, 200);
         if (hotId.Length > 0)
         {
             // However long it cools, it is in its boxes within two hours, where the recipe itself does not ask for longer.
             var own = pieces.Skip(lastHot + 1).Sum(piece => piece.Minutes) + (isCooling ? 0 : ToCool) + minutes;
             if (own <= TwoHours) before.Add(new(hotId, 0, TwoHours - minutes));
+        }
+
+        if (dish.DaysAhead > 0)
+        {
+            var awayId = $"{dish.Id:N}.away";
+            Hands(awayId, PrepKind.PutAway, [dish.Id], "put away", minutes, [.. before.Distinct()]);
+            return [new(awayId)];
         }
 
         if (dish.Boxes == 0 && dish.Parts is null) return [.. before.Distinct()];
@@ -181,7 +155,7 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
 
     private List<Piece> PiecesOf(PrepDish dish)
     {
-        if (dish.Steps.Count == 0 && dish.Parts is not null) return [];
+        if (dish.Steps.Count == 0 && (dish.Parts is not null || dish.DaysAhead > 0)) return [];
         if (dish.Steps.Count == 0)
         {
             warnings.Add(new(dish.Id, KitchenLack.NoSteps));
@@ -193,13 +167,19 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
         for (var at = 0; at < dish.Steps.Count; at++)
         {
             var step = dish.Steps[at];
+            if (!AheadWork.IsNow(dish, at))
+            {
+                isCooked |= step.Way.Parts.Any(Preparations.IsHot);
+                continue;
+            }
+
             foreach (var words in step.Reading.NotUnderstood) warnings.Add(new(dish.Id, KitchenLack.NotUnderstood, Words: words));
             for (var p = 0; p < step.Way.Parts.Count; p++)
             {
                 var part = step.Way.Parts[p];
                 var isSkipped = string.Equals(part.Verb, StepVerbs.Preheat.Name, StringComparison.Ordinal)
-                    || IsPreparation(dish, part, isCooked);
-                isCooked |= IsHot(part);
+                    || Preparations.IsOne(dish, part, isCooked);
+                isCooked |= Preparations.IsHot(part);
                 if (isSkipped) continue;
                 var need = MachineNeed.Of(dish, step, part, kitchen, warning => warnings.Add(warning));
                 var minutes = MachineNeed.MinutesOf(dish, step, part, need.Loads);

@@ -14,9 +14,10 @@ public sealed record CookHours(string Name, TimeOnly From, TimeOnly? To = null);
 /// <param name="Supper">When the dish of <paramref name="SupperDish"/> stands on the table; null for no supper.</param>
 /// <param name="SupperDish">Which dish that is; null for none.</param>
 /// <param name="LeftOut">Dishes left out of this day.</param>
+/// <param name="Ahead">Dishes of later days of which what can be done ahead is done on this day.</param>
 public sealed record PrepDayWishes(
     IReadOnlyList<CookHours> Cooks, TimeOnly? DoneBy = null, TimeOnly? Supper = null, Guid? SupperDish = null,
-    IReadOnlyList<Guid>? LeftOut = null)
+    IReadOnlyList<Guid>? LeftOut = null, IReadOnlyList<Guid>? Ahead = null)
 {
     private const int MostCooks = 4, MostLeftOut = 60;
 
@@ -45,6 +46,8 @@ public sealed record PrepDayWishes(
 
         if (DoneBy <= Begins) yield return new("done-by", "doneBy", "That is before the first cook comes.");
         if (Supper <= Begins) yield return new("supper", "supper", "That is before the first cook comes.");
+        if (Ahead is { Count: > MostLeftOut })
+            yield return new("ahead-many", "ahead", $"Up to {MostLeftOut} dishes are prepared ahead on a day.");
         if (LeftOut is { Count: > MostLeftOut })
             yield return new("left-out-many", "leftOut", $"Up to {MostLeftOut} dishes can be left out.");
     }

@@ -32,6 +32,12 @@ public sealed record PrepDish(
     /// <summary>The batches that it is put together from; null where it is cooked itself.</summary>
     public IReadOnlyList<PrepPart>? Parts { get; init; }
 
+    /// <summary>How many days before the dish is cooked it is looked at; 0 for its own day.</summary>
+    public int DaysAhead { get; init; }
+
+    /// <summary>What of it was done before.</summary>
+    public IReadOnlyList<AheadWork> Done { get; init; } = [];
+
     /// <summary>What goes in, all together.</summary>
     public Grams Raw => new(Lines.Sum(line => Math.Max(0, line.Weight.Value)));
 
@@ -56,6 +62,9 @@ public enum PrepKind
 
     /// <summary>Into the boxes.</summary>
     Pack,
+
+    /// <summary>What was done ahead, put away for the day of its dish.</summary>
+    PutAway,
 
     /// <summary>Washing up.</summary>
     WashUp,

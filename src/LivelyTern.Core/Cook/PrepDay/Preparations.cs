@@ -1,5 +1,6 @@
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes;
 using LivelyTern.Core.Recipes.Steps;
 
 namespace LivelyTern.Core.Cook.PrepDay;
@@ -37,6 +38,51 @@ public static class Preparations
         ArgumentNullException.ThrowIfNull(verb);
         return ToBegin + Working(verb, weight);
     }
+
+    // What is added raw to what is cooked already: parsley, cheese. Chicken that is shredded then was cooked.
+    private static readonly FoodGroup[] AddedRaw =
+        [FoodGroup.Vegetables, FoodGroup.Fruit, FoodGroup.Seasonings, FoodGroup.Dairy, FoodGroup.NutsAndSeeds];
+
+    private static readonly StepVerb[] Preparing = [StepVerbs.Chop, StepVerbs.Grate, StepVerbs.Clean];
+
+    /// <summary>All that is washed and chopped for a dish on the day it is looked at for, without what was done before.</summary>
+    public static IReadOnlyList<Preparation> OfDish(PrepDish dish)
+    {
+        ArgumentNullException.ThrowIfNull(dish);
+        var said = new List<Preparation>();
+        var isCooked = false;
+        for (var step = 0; step < dish.Steps.Count; step++)
+        {
+            foreach (var part in dish.Steps[step].Way.Parts)
+            {
+                if (IsOne(dish, part, isCooked)) said.AddRange(Of(dish, step, part));
+                isCooked |= IsHot(part);
+            }
+        }
+
+        return [.. said.Concat(OfLines(dish, said)).Select(one => AheadWork.Left(dish, one)).OfType<Preparation>()];
+    }
+
+    /// <summary>Whether a part of a step is washing or chopping that can be done before all else; cutting what is cooked can't.</summary>
+    internal static bool IsOne(PrepDish dish, StepPart part, bool isCooked)
+    {
+        if (!Preparing.Any(verb => string.Equals(part.Verb, verb.Name, StringComparison.Ordinal))) return false;
+        var foods = Named(part.Words, dish.Lines);
+        return !isCooked || (foods.Count > 0 && foods.All(food => AddedRaw.Contains(food.Group)));
+    }
+
+    /// <summary>Whether a part of a step is done with heat; turning the oven on is not yet.</summary>
+    internal static bool IsHot(StepPart part) => !IsPreheat(part) && part.Uses.Any(use => use is not
+        (Occupies.Board or Occupies.Fridge or Occupies.Blender or Occupies.Tray));
+
+    /// <summary>Whether a step asks for more than washing, chopping and a hot oven.</summary>
+    internal static bool HasMore(PrepDish dish, int at)
+    {
+        var isCooked = dish.Steps.Take(at).SelectMany(step => step.Way.Parts).Any(IsHot);
+        return dish.Steps[at].Way.Parts.Any(part => !IsPreheat(part) && !IsOne(dish, part, isCooked));
+    }
+
+    private static bool IsPreheat(StepPart part) => string.Equals(part.Verb, StepVerbs.Preheat.Name, StringComparison.Ordinal);
 
     private static readonly FoodGroup[] Vegetables = [FoodGroup.Vegetables, FoodGroup.Potatoes];
 

@@ -34,6 +34,7 @@ public static class StepReader
     private static (StepReading Reading, Before After) Read(string step, Before before)
     {
         var words = WithMinutes(StepWords.Of(step));
+        var ahead = TakeDaysAhead(words);
         var missed = StepMachines.NotKnown(words).ToList();
         var inSlowCooker = before.InSlowCooker || StepMachines.NameSlowCooker(words.ToArray());
         var (main, others) = WaysApart.Of(words);
@@ -45,7 +46,28 @@ public static class StepReader
             .ToList();
         var oven = way.Parts.LastOrDefault(part => part.Uses.Contains(Occupies.Oven) && part.Celsius is not null)?.Celsius;
         var (atATime, loads) = LoadsIn(words);
-        return (new(way, otherWays, atATime, loads, missed), new(oven ?? before.OvenCelsius, inSlowCooker));
+        return (new(way, otherWays, atATime, loads, missed) { DaysAhead = ahead }, new(oven ?? before.OvenCelsius, inSlowCooker));
+    }
+
+    private static readonly HashSet<string> Ahead = new(["ahead", "before", "beforehand", "earlier", "in"], StringComparer.Ordinal);
+
+    // "Up to two days ahead", "3 days in advance", "the day before", "the night before": no time that the step takes.
+    private static int? TakeDaysAhead(List<StepWord> words)
+    {
+        for (var at = 0; at + 2 < words.Count; at++)
+        {
+            var isThe = words[at].Is("the") || words[at].Is("a");
+            var isDay = words[at + 1].Is("day") || words[at + 1].Is("days") || (isThe && words[at + 1].Is("night"));
+            if (!isDay || !words[at + 2].IsOneOf(Ahead) || (!isThe && words[at].Kind != StepWordKind.Number)) continue;
+            if (words[at + 2].Is("in") && !(at + 3 < words.Count && words[at + 3].Is("advance"))) continue;
+            var days = isThe ? 1 : Whole(words[at].Value);
+            var (first, last) = (at, at + (words[at + 2].Is("in") ? 3 : 2));
+            if (first >= 2 && words[first - 1].Is("to") && words[first - 2].Is("up")) first -= 2;
+            words.RemoveRange(first, last - first + 1);
+            return Math.Min(days ?? 0, WrittenRecipe.MostDaysAhead);
+        }
+
+        return null;
     }
 
     // "15 minutes under pressure, natural release 10": the unit is said once.

@@ -55,4 +55,10 @@ public sealed record StepWay(IReadOnlyList<StepPart> Parts)
 /// <param name="Loads">In how many loads it is done, where that is said: 2 in "in two batches".</param>
 /// <param name="NotUnderstood">Words that would tell a schedule something, and are not understood.</param>
 public sealed record StepReading(
-    StepWay Way, IReadOnlyList<StepWay> OtherWays, int? AtATime, int? Loads, IReadOnlyList<string> NotUnderstood);
+    StepWay Way, IReadOnlyList<StepWay> OtherWays, int? AtATime, int? Loads, IReadOnlyList<string> NotUnderstood)
+{
+    /// <summary>
+    /// Up to how many days before the dish is cooked it may be done: 2 in "up to two days ahead"; null where it does not say.
+    /// </summary>
+    public int? DaysAhead { get; init; }
+}

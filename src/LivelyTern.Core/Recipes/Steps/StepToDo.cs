@@ -8,6 +8,9 @@ namespace LivelyTern.Core.Recipes.Steps;
 /// <param name="Way">How it is done.</param>
 public sealed record StepToDo(RecipeStep Written, StepReading Reading, StepWay Way)
 {
+    /// <summary>Up to how many days before the dish is cooked it may be done; null where nobody says.</summary>
+    public int? DaysAhead => Written.DaysAhead ?? Reading.DaysAhead;
+
     /// <summary>The steps of a recipe, in order.</summary>
     /// <param name="steps">As written; null for none.</param>
     public static IReadOnlyList<StepToDo> Of(IReadOnlyList<RecipeStep>? steps)

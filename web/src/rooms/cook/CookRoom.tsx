@@ -11,6 +11,7 @@ import { longDay, shortDay } from "../../ui/format";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
 import { lengthOf, timeAt } from "./clock";
+import { Ahead } from "./Ahead";
 import { KitchenDrawer } from "./KitchenDrawer";
 import { Lanes } from "./Lanes";
 import { DayLength, RunSheet } from "./RunSheet";
@@ -50,6 +51,7 @@ export default function CookRoom() {
     <PrepDay
       key={chosen}
       day={chosen}
+      today={today}
       tabs={
         <div role="group" aria-label={t("days")} className="flex overflow-x-auto">
           {days.map(({ day }) => (
@@ -68,7 +70,7 @@ export default function CookRoom() {
   );
 }
 
-function PrepDay({ day, tabs }: { day: string; tabs: React.ReactNode }) {
+function PrepDay({ day, today, tabs }: { day: string; today: string; tabs: React.ReactNode }) {
   const { t } = useWords("cook");
   const say = useSay();
   const queries = useQueryClient();
@@ -132,7 +134,10 @@ function PrepDay({ day, tabs }: { day: string; tabs: React.ReactNode }) {
   const batches = prep?.batches ?? [];
   const isComing = !prep || !kitchen || (batches.length > 0 && !tried.data && !tried.error);
   if (isComing && !failed) return <Loading isPage />;
-  const cooked = batches.filter(({ id }) => !shown?.wishes.leftOut?.includes(id));
+  const chosenAhead = (prep?.ahead ?? [])
+    .map(({ batch }) => batch)
+    .filter(({ id }) => shown?.wishes.ahead?.includes(id));
+  const cooked = [...batches, ...chosenAhead].filter(({ id }) => !shown?.wishes.leftOut?.includes(id));
   return (
     <>
       <Header
@@ -164,7 +169,7 @@ function PrepDay({ day, tabs }: { day: string; tabs: React.ReactNode }) {
               <p className="text-soft">{t("allOut")}</p>
             ) : tried.data ? (
               <>
-                <DayHead day={tried.data} batches={batches} isLooking={isLooking} />
+                <DayHead day={tried.data} batches={cooked} isLooking={isLooking} />
                 <Lanes day={tried.data} batches={cooked} />
               </>
             ) : tried.error ? (
@@ -192,6 +197,20 @@ function PrepDay({ day, tabs }: { day: string; tabs: React.ReactNode }) {
                   keep={() => void keep()}
                   back={() => setDraft(null)}
                   showKitchen={() => setIsKitchen(true)}
+                  ahead={
+                    <Ahead
+                      day={day}
+                      today={today}
+                      dishes={prep.ahead}
+                      chosen={shown.wishes.ahead ?? []}
+                      choose={(ids) =>
+                        change({
+                          ...shown,
+                          wishes: { ...shown.wishes, ahead: ids.length > 0 ? ids : null },
+                        })
+                      }
+                    />
+                  }
                 />
               </div>
             </div>

@@ -28,6 +28,8 @@ interface WishesProps {
   keep: () => void;
   back: () => void;
   showKitchen: () => void;
+  /** What can be prepared for later days. */
+  ahead: React.ReactNode;
 }
 
 /** Who cooks when, what is due, which dishes, with what: tried out at once, kept when it is liked. */
@@ -43,6 +45,7 @@ export function Wishes({
   keep,
   back,
   showKitchen,
+  ahead,
 }: WishesProps) {
   const { t } = useWords("cook");
   const { wishes, equipment } = draft;
@@ -197,6 +200,7 @@ export function Wishes({
           })}
         </ul>
       </fieldset>
+      {ahead}
       <fieldset>
         <legend className="mb-1 text-sm font-semibold">{t("wishes.kitchen")}</legend>
         {used.map((kind) => (

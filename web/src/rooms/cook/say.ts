@@ -24,6 +24,8 @@ export function whatOf(t: TFunction, { task, way }: PlacedPrepTask, batches: Pre
         ? t("sheet.together", { dish, what: parts.join(", ") })
         : t("sheet.pack", { dish });
     }
+    case "putAway":
+      return t("sheet.putAway", { dish });
     case "prepare": {
       if (task.amounts.length === 0) return t("sheet.forDish", { verb: t(`verb.${way.verb}`), dish });
       const verb = t(`verb.${way.verb}`);

@@ -79,6 +79,7 @@ export const cook = {
     cook: "Cook",
     "get out": "Get everything out",
     pack: "Pack",
+    "put away": "Put away",
     "wash up": "Wash up",
     prepare: "Prepare",
   },
@@ -95,6 +96,7 @@ export const cook = {
     cool: "Let {{dish}} cool before the lids go on",
     pack: "Pack {{dish}}",
     together: "Put {{dish}} together: {{what}}",
+    putAway: "Put away what is ready for {{dish}}",
     washUp: "Wash up",
     oven: "Turn the oven to {{celsius}} °C",
     hands: "{{time}} hands-on",
@@ -144,6 +146,15 @@ export const cook = {
     same: "No sooner and no later than now",
     saved: "The day is as you tried it.",
     savedKitchen: "Kitchen saved.",
+  },
+  ahead: {
+    title: "For later days",
+    take: "Prepare {{dish}} on this day",
+    work: "{{verb}} {{what}}",
+    isDone: "It is done",
+    done: "What can be done ahead for {{dish}} is done.",
+    keeps:
+      "Cut vegetables keep about three days in the fridge, raw meat and fish one (common practice). A step of the recipe may say otherwise.",
   },
   kitchen: {
     title: "What is in the kitchen",

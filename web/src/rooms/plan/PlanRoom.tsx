@@ -27,6 +27,7 @@ import { DayEntry } from "./DayEntry";
 import { DayRow, type RowActs } from "./DayRow";
 import { FitPanel } from "./FitPanel";
 import { MenuPanel } from "./MenuPanel";
+import { DoneAhead } from "./DoneAhead";
 import { Shelf } from "./Shelf";
 import { Unpacked } from "./Unpacked";
 import { WeekDay } from "./WeekDay";
@@ -319,6 +320,7 @@ export default function PlanRoom() {
               onReplan={(batch, onDay, portions) => void ahead.replan(batch, onDay, portions)}
               onDiscard={(batch) => void ahead.discard(batch)}
             />
+            <DoneAhead />
             {week.leftOut.length > 0 && (
               <section aria-labelledby="left-out-title" className="text-sm">
                 <h2 id="left-out-title" className="mb-1 text-base text-brick">

@@ -65,6 +65,15 @@ export const plan = {
     changed_other: "{{name}}: {{count}} portions on {{day}}.",
     discarded: "{{name}} is off the list.",
   },
+  ahead: {
+    title: "Done ahead",
+    verbs: { chop: "chopped", grate: "grated", clean: "washed and peeled" },
+    for: "for {{dish}}, {{day}}; done {{done}}",
+    place: "Where it stands: {{what}}",
+    places: { fridge: "fridge", freezer: "freezer", counter: "counter" },
+    not: "not any more",
+    notNamed: "{{what}} is not there any more",
+  },
   portion: {
     edge: "Size of {{name}}",
     edgeTitle: "Drag, or arrow keys. With Shift all portions of it for this eater follow",

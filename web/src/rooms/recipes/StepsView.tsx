@@ -102,11 +102,12 @@ export function StepsView({ steps, trouble, onChange }: StepsViewProps) {
                 </button>
               </span>
               <div className="col-start-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
-                {(["handsOn", "unattended", "temperature"] as const).map((field) => (
+                {(["handsOn", "unattended", "temperature", "daysAhead"] as const).map((field) => (
                   <label key={field} className="flex items-center gap-1">
                     <input
                       inputMode="numeric"
                       className="field w-14 text-right"
+                      maxLength={6}
                       placeholder={placeholderOf(reading, field)}
                       value={step[field]}
                       onChange={(event) => set(index, { [field]: event.target.value }, field)}
@@ -185,9 +186,17 @@ function useStepsRead(steps: Step[]) {
   return steps.length > 0 ? data : undefined;
 }
 
-const placeholderOf = (reading: StepView | undefined, field: "handsOn" | "unattended" | "temperature") => {
+const placeholderOf = (
+  reading: StepView | undefined,
+  field: "handsOn" | "unattended" | "temperature" | "daysAhead",
+) => {
   if (!reading) return undefined;
-  const value = field === "temperature" ? reading.celsius : reading.minutes[field];
+  const value =
+    field === "temperature"
+      ? reading.celsius
+      : field === "daysAhead"
+        ? reading.daysAhead
+        : reading.minutes[field];
   return value ? String(value) : undefined;
 };
 
@@ -203,7 +212,7 @@ function Reading({
 }) {
   const { t } = useWords("recipes");
   const { sentence, minutes } = reading;
-  const ownWords = step.handsOn || step.unattended || step.temperature || step.occupies;
+  const ownWords = step.handsOn || step.unattended || step.temperature || step.daysAhead || step.occupies;
   const wordsOf = (way: { minutes: StepView["minutes"]; celsius: number | null; uses: Occupies[] }) =>
     [
       way.minutes.handsOn ? t("steps.readHands", { count: way.minutes.handsOn }) : "",
@@ -246,7 +255,7 @@ function Reading({
       {ownWords && (
         <button
           className="link max-md:min-h-11"
-          onClick={() => set({ handsOn: "", unattended: "", temperature: "", occupies: null })}
+          onClick={() => set({ handsOn: "", unattended: "", temperature: "", daysAhead: "", occupies: null })}
         >
           {t("steps.asSaid")}
         </button>

@@ -34,6 +34,8 @@ export interface Step {
   occupies: Occupies[] | null;
   temperature: string;
   doneWhen: string;
+  /** Up to how many days before it may be done; empty as the sentence says. */
+  daysAhead: string;
 }
 
 /** A recipe as it stands on the bench. */
@@ -85,6 +87,7 @@ export const newStep = (step?: RecipeStep): Step => ({
   occupies: step?.occupies ?? null,
   temperature: step?.temperatureC == null ? "" : String(step.temperatureC),
   doneWhen: step?.doneWhen ?? "",
+  daysAhead: said(step?.daysAhead),
 });
 
 /** The lines and the yield of a recipe as they came, ready to be typed into. */
@@ -174,6 +177,7 @@ export function stepOf(step: Step, isHalfTyped = false) {
     occupies: step.occupies,
     temperatureC: whole(step.temperature),
     doneWhen: step.doneWhen.trim() || null,
+    daysAhead: whole(step.daysAhead),
   };
 }
 
@@ -206,5 +210,5 @@ export const keyedAnew = (sheet: Sheet): Sheet => ({
   isPutTogether: sheet.isPutTogether ?? false,
   fills: sheet.fills ?? (sheet as { volumeMl?: string }).volumeMl ?? "",
   lines: sheet.lines.map((line) => ({ ...line, key: nextKey++ })),
-  steps: sheet.steps.map((step) => ({ ...step, key: nextKey++ })),
+  steps: sheet.steps.map((step) => ({ ...step, daysAhead: step.daysAhead ?? "", key: nextKey++ })),
 });

@@ -138,6 +138,7 @@ export const recipes = {
     handsOn: "min hands-on",
     unattended: "min unattended",
     temperature: "°C",
+    daysAhead: "days ahead",
     doneWhen: "done when",
     needs: "needs",
     add: "Add a step",
