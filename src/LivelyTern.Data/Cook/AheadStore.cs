@@ -13,7 +13,7 @@ public sealed class AheadStore(TernDb db, PrepDayStore days)
     /// <summary>What was done for batches that are still to be cooked, by the day of the batch.</summary>
     public async Task<IReadOnlyList<AheadRow>> WaitingAsync() =>
         await db.DoneAhead.AsNoTracking().Include(row => row.Batch).Where(row => row.Batch.State == BatchState.Planned)
-            .OrderBy(row => row.Batch.CookedOn).ThenBy(row => row.Batch.Id).ThenBy(row => row.Id).ToListAsync();
+            .OrderBy(row => row.Batch.CookedOn).ThenBy(row => row.Batch.Id).ThenBy(row => row.Verb).ThenBy(row => row.What).ToListAsync();
 
     /// <summary>The batches of later days of which something can be done on a day, each with what.</summary>
     public async Task<IReadOnlyList<(BatchRow Row, IReadOnlyList<AheadWork> Work)>> CouldBeDoneAsync(DateOnly day)

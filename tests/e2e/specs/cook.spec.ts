@@ -240,3 +240,46 @@ test("times of day are read as they are typed", () => {
   for (const typed of ["", "25", "10:75", "13 pm", "noonish", "1:2:3"])
     expect(timeIn(typed), typed).toBeNull();
 });
+
+test("Sunday's dinner is chopped and boiled for today, waits on the shelf, and only the rest is left for its evening", async ({
+  page,
+  empty,
+}) => {
+  const aim = { leading: "energy", bands: { energy: { min: 1450, target: 1525, max: 1600 } }, rule: null };
+  await empty.send("POST", "/api/aim/eaters", { name: "Isa", aim });
+  const recipe = (name: string, lines: string[], steps: string[]) =>
+    empty.send("POST", "/api/recipes", { name, portions: 4, lines, steps: steps.map((text) => ({ text })) });
+  const soup = await recipe("Soup", ["2 onions"], ["Chop the onions.", "Simmer 25 minutes."]);
+  const stew = await recipe(
+    "Stew",
+    ["3 onions", "400 g pearl barley"],
+    ["Chop the onions.", "Boil the barley for 30 minutes, up to 2 days ahead.", "Simmer 40 minutes."],
+  );
+  const planned = (day: string, recipeId: string) =>
+    empty.send("POST", "/api/cook/planned", { day, dishes: [{ recipeId, portions: 4 }] });
+  await planned("2026-11-25", soup.id);
+  await planned("2026-11-27", stew.id);
+
+  await page.goto(`${empty.url}/cook?day=2026-11-25`);
+  await page.getByLabel("Prepare Stew on this day").check();
+  await expect(page.getByText("Chop onion: 220 g for Soup, 330 g for Stew", { exact: true })).toBeVisible();
+  await expect(page.getByText("Put away what is ready for Stew", { exact: true })).toBeVisible();
+  await page.getByRole("button", { name: "Keep this" }).click();
+  await expect(page.getByText("The day is as you tried it.")).toBeVisible();
+  await page.getByRole("button", { name: "It is done" }).click();
+  await expect(page.getByText("What can be done ahead for Stew is done.")).toBeVisible();
+  await expect(page.getByLabel("Prepare Stew on this day")).toHaveCount(0);
+
+  await page.goto(`${empty.url}/plan`);
+  const waiting = page.getByRole("region", { name: "Done ahead" });
+  await expect(waiting).toContainText("330 g onion, chopped");
+  await waiting.getByLabel("Where it stands: onion").selectOption("freezer");
+  await expect.poll(async () => (await empty.get("/api/cook/ahead"))[0].place).toBe("freezer");
+
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`${empty.url}/cook?day=2026-11-27`);
+  await expect(page.getByText("Simmer: Stew", { exact: true })).toBeVisible();
+  await expect(page.getByText("Simmer 40 minutes.")).toBeVisible();
+  await expect(page.getByText("Boil the barley")).toHaveCount(0);
+  await expect(page.getByText("Chop 330 g")).toHaveCount(0);
+});
