@@ -13,6 +13,7 @@ public sealed class SharedFeed<T>(IDeviceFeed<T> feed) : IDisposable
     where T : class
 {
     private const int Behind = 2;
+    private static readonly TimeSpan TriesAgain = TimeSpan.FromSeconds(1);
     private readonly Lock gate = new();
     private readonly HashSet<Channel<T?>> watchers = [];
     private CancellationTokenSource? running;
@@ -85,16 +86,36 @@ public sealed class SharedFeed<T>(IDeviceFeed<T> feed) : IDisposable
         }
     }
 
+#pragma warning disable CA1031 // Whatever ends the line, those who look are told that the device is lost, and it is tried again.
     private async Task PumpAsync(CancellationToken stop)
     {
-        await foreach (var reading in feed.ReadAsync(stop))
+        while (!stop.IsCancellationRequested)
         {
-            lock (gate)
+            try
             {
-                if (stop.IsCancellationRequested) return;
-                Last = reading;
-                foreach (var watcher in watchers) watcher.Writer.TryWrite(reading);
+                await foreach (var reading in feed.ReadAsync(stop)) Tell(reading, stop);
             }
+            catch (Exception) when (!stop.IsCancellationRequested)
+            {
+                Tell(null, stop);
+            }
+            catch (OperationCanceledException)
+            {
+                return;
+            }
+
+            await Task.Delay(TriesAgain, stop).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+        }
+    }
+#pragma warning restore CA1031
+
+    private void Tell(T? reading, CancellationToken stop)
+    {
+        lock (gate)
+        {
+            if (stop.IsCancellationRequested) return;
+            Last = reading;
+            foreach (var watcher in watchers) watcher.Writer.TryWrite(reading);
         }
     }
 }

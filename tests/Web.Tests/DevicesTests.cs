@@ -149,6 +149,37 @@ public sealed class DevicesTests
         Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, "/api/devices/scale/wishes", new { wish = "tare" })).Status);
     }
 
+    private sealed class BreaksOnce : IDeviceFeed<ScaleReading>
+    {
+        private int tries;
+
+        public async IAsyncEnumerable<ScaleReading?> ReadAsync(
+            [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop)
+        {
+            yield return new ScaleReading(At, ++tries, ScaleState.Stable, "g");
+            await Task.Yield();
+            if (tries == 1) throw new InvalidOperationException("The driver has a fault.");
+        }
+
+        public Task SendAsync(string wish) => Task.CompletedTask;
+    }
+
+    [Fact]
+    public async Task A_line_that_breaks_by_a_fault_is_said_to_be_lost_and_tried_again()
+    {
+        using var shared = new SharedFeed<ScaleReading>(new BreaksOnce());
+        var heard = new List<decimal?>();
+        using var stop = new CancellationTokenSource(TimeSpan.FromSeconds(30));
+        await foreach (var reading in shared.WatchAsync(stop.Token))
+        {
+            heard.Add(reading?.Grams);
+            if (heard.Contains(2)) await stop.CancelAsync();
+        }
+
+        // Who joins is told first that nothing is known; who is slow may miss a reading, never that the line is back.
+        Assert.Equal(2, heard[^1]);
+    }
+
     /// <summary>A device that talks nonsense, says too much at once, hangs up: what it says right between is heard, and it is tried again.</summary>
     [Fact]
     public async Task A_device_that_talks_nonsense_is_heard_where_it_does_not()

@@ -70,6 +70,13 @@ public sealed record Aisles(IReadOnlyList<Aisle> InOrder, string Currency)
         return Find(sold.Aisle ?? Usual(food)) ?? ForOthers;
     }
 
+    /// <summary>Where something stands that was written on by hand: "milk" where milk does, what is no food with everything else.</summary>
+    public Aisle OfWritten(string text, IFoods foods, Func<Food, SoldAs> sold)
+    {
+        ArgumentNullException.ThrowIfNull(sold);
+        return FoodLine.Read("1 g " + text, foods).AsOne.Ingredient?.Food is { } food ? Of(food, sold(food)) : ForOthers;
+    }
+
     /// <summary>Where that stands which has no aisle of its own.</summary>
     public Aisle ForOthers => Find(Other) ?? InOrder[^1];
 

@@ -41,6 +41,14 @@ public sealed record ListedFood(
     /// <summary>Whether it is in the basket and nothing needs it any more.</summary>
     public bool IsNotNeeded => For.Count == 0;
 
+    /// <summary>What is in the house of it, without what is in the basket.</summary>
+    public Grams House => Sum.Have - (Basket?.Bought ?? Grams.Zero);
+
+    /// <summary>
+    /// Whether some of it will be over that was bought with the rest: of what is sold loose nobody has to buy more than is needed.
+    /// </summary>
+    public bool IsOver => Sum.Over > Grams.Zero && (Sum.Packages.Count > 0 || Basket is not null) && !Sold.IsLoose;
+
     /// <summary>
     /// How many of the food as it comes: 3 of a medium onion for 330 g that are eaten. Null where it is sold in packages, or nobody counts
     /// it.

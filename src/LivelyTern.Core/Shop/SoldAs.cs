@@ -14,6 +14,13 @@ public sealed record SoldPackage(Grams Holds, decimal? Price);
 /// <param name="Aisle">In which aisle it stands; null for where such foods usually do.</param>
 public sealed record SoldAs(IReadOnlyList<SoldPackage> Packages, bool IsLoose, string? Aisle)
 {
+    /// <summary>As the household says: where it names no package, any weight can be bought.</summary>
+    public static SoldAs Said(IReadOnlyList<SoldPackage> packages, bool isLoose, string? aisle)
+    {
+        ArgumentNullException.ThrowIfNull(packages);
+        return new(packages, isLoose || packages.Count == 0, aisle);
+    }
+
     private const decimal LargestPackage = 100_000, HighestPrice = 100_000;
 
     /// <summary>As a food is commonly sold, where the household has said nothing.</summary>

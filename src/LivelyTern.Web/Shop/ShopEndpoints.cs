@@ -61,7 +61,7 @@ public static class ShopEndpoints
         var list = await reader.ShowAsync(until);
         string Said(DateOnly day) => day.ToString("ddd d MMM", CultureInfo.InvariantCulture);
         var title = until is { } last ? $"Shopping until {Said(last)}" : $"Shopping, {Said(list.Today)}";
-        var text = write(await reader.SheetAsync(until, title));
+        var text = write(ShopReader.SheetOf(list, title));
         return TypedResults.File(Encoding.UTF8.GetBytes(text), type + "; charset=utf-8", $"shopping-{list.Today:yyyy-MM-dd}.{ending}");
     }
 

@@ -121,12 +121,12 @@ public sealed class ShopReader(
             .ToLookup(one => one.InsteadId, one => known.Find(one.FoodId)?.Name ?? one.FoodId, StringComparer.Ordinal);
         foreach (var line in list.Foods)
         {
-            var isOver = line.Sum.Over > Grams.Zero && (line.Sum.Packages.Count > 0 || line.Basket is not null) && !line.Sold.IsLoose;
-            var could = isOver ? OverOffers.For(line.Sum.Over, await UsesAsync(line.Sum.Food.Id)).Count : 0;
+            var could = line.IsOver ? OverOffers.For(line.Sum.Over, await UsesAsync(line.Sum.Food.Id)).Count : 0;
             views[line] = new(
                 line.Sum.Food.Id, line.Sum.Food.Name, line.State, SaidPurchase.Of(line), line.Sum.Need.Value, line.Sum.Have.Value,
+                line.House.Value,
                 line.Basket?.Bought.Value, line.Sum.Buy.Value, line.Sum.Over.Value,
-                isOver ? SaidPurchase.Weight(line.Sum.Over) : null, could, line.IsNotNeeded, line.Cost,
+                line.IsOver ? SaidPurchase.Weight(line.Sum.Over) : null, could, line.IsNotNeeded, line.Cost,
                 [.. instead[line.Sum.Food.Id].Distinct(StringComparer.Ordinal)], [.. line.For.Select(NeedView.Of)]);
         }
 
@@ -154,9 +154,9 @@ public sealed class ShopReader(
     }
 
     /// <summary>The list as it is taken along.</summary>
-    public async Task<ShoppingSheet> SheetAsync(DateOnly? until, string title)
+    public static ShoppingSheet SheetOf(ShopListView list, string title)
     {
-        var list = await ShowAsync(until);
+        ArgumentNullException.ThrowIfNull(list);
         string NoteOf(ListedView line)
         {
             var names = line.For.Select(need => need.Name).Distinct(StringComparer.Ordinal).ToList();
@@ -176,13 +176,10 @@ public sealed class ShopReader(
 
     private static DateOnly Max(DateOnly one, DateOnly other) => one > other ? one : other;
 
-    // "Milk" without an amount stands where milk does; what is no food with everything else.
     private static WrittenOnView WrittenOn(OwnItemRow row, ReadList list, Func<Food, SoldAs> soldAs, IFoods known)
     {
         var key = Tick.KeyOf(row.Id);
-        var food = FoodLine.Read("1 g " + row.Text, known).AsOne.Ingredient?.Food;
-        var aisle = food is null ? list.Aisles.ForOthers : list.Aisles.Of(food, soldAs(food));
-        return new(key, row.Id, row.Text, list.Ticked.Contains(key), aisle.Id);
+        return new(key, row.Id, row.Text, list.Ticked.Contains(key), list.Aisles.OfWritten(row.Text, known, soldAs).Id);
     }
 
     // Plain foods that are still to be eaten, guests' too; with the last day on which anything lies.

@@ -35,6 +35,7 @@ public sealed record NeedView(string Kind, Guid Id, string Name, DateOnly? Day, 
 /// <param name="Said">What to buy, as one says it; of what is in the basket, what that is.</param>
 /// <param name="Need">What is needed.</param>
 /// <param name="Have">What is in the house and in the basket.</param>
+/// <param name="House">What of that is in the house.</param>
 /// <param name="Basket">What is in the basket; null for nothing.</param>
 /// <param name="Buy">What is still to be bought.</param>
 /// <param name="Over">What will be over.</param>
@@ -45,7 +46,8 @@ public sealed record NeedView(string Kind, Guid Id, string Name, DateOnly? Day, 
 /// <param name="InsteadOf">The foods it stands in for.</param>
 /// <param name="For">What it is for.</param>
 public sealed record ListedView(
-    string Key, string Name, ListState State, string Said, decimal Need, decimal Have, decimal? Basket, decimal Buy, decimal Over,
+    string Key, string Name, ListState State, string Said, decimal Need, decimal Have, decimal House,
+    decimal? Basket, decimal Buy, decimal Over,
     string? OverSaid, int CouldUse, bool IsNotNeeded, decimal? Cost, IReadOnlyList<string> InsteadOf, IReadOnlyList<NeedView> For);
 
 /// <summary>Something written on by hand that is no food with an amount.</summary>
@@ -119,7 +121,8 @@ public sealed record PackageView(decimal Grams, decimal? Price);
 public sealed record SoldAsRequest(IReadOnlyList<PackageView> Packages, bool IsLoose, string? Aisle)
 {
     /// <summary>It as the core knows it.</summary>
-    public SoldAs ToSoldAs() => new([.. Packages.Select(one => new SoldPackage(new(one.Grams), one.Price))], IsLoose, Aisle);
+    public SoldAs ToSoldAs() =>
+        SoldAs.Said([.. Packages.Select(one => new SoldPackage(new(one.Grams), one.Price))], IsLoose, Aisle);
 
     /// <summary>It as shown.</summary>
     public static SoldAsRequest Of(SoldAs sold)

@@ -107,5 +107,10 @@ public class ShoppingTests
         Assert.Empty(Packages.For(Grams.Zero, [new(500)]));
         Assert.Empty(Packages.For(new(500), [Grams.Zero]));
         Assert.Single(Packages.For(new(100_000), [new(1)]));
+
+        // Six odd sizes and a large amount: too many ways to look at all of them, and still enough and little over.
+        Grams[] odd = [new(131.3m), new(137.7m), new(139.1m), new(149.9m), new(151.3m), new(157.7m)];
+        var bought = Packages.For(new(98_765.43m), odd).Sum(one => one.Size.Value * one.Count);
+        Assert.InRange(bought, 98_765.43m, 98_765.43m + 10);
     }
 }

@@ -58,7 +58,7 @@ function Sums({ line }: { line: ListedView }) {
   const basket = line.basket ?? 0;
   const rows = [
     [t("food.need"), line.need],
-    [t("food.house"), line.have - basket],
+    [t("food.house"), line.house],
     [t("food.basket"), basket],
     [t("food.buy"), line.buy],
     [t("food.over"), line.over],

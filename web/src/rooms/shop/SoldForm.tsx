@@ -46,7 +46,7 @@ export function SoldForm({ food, currency }: { food: ShopFoodView; currency: str
             grams: sentNumber(grams) ?? 0,
             price: sentNumber(price),
           })),
-          isLoose: isLoose || written.length === 0,
+          isLoose,
           aisle,
         },
       });

@@ -9,15 +9,31 @@ const place = "tern.shop.ticks";
 const tryAgainAfter = 5000;
 const othersAfter = 5000;
 
+// What anyone could have written into a link or a browser: only what the host would take stands beside the others.
 const isTick = (tick: TickRequest) =>
-  typeof tick?.key === "string" && typeof tick.grams === "number" && typeof tick.at === "string";
+  typeof tick?.key === "string" &&
+  Number.isFinite(tick.grams) &&
+  typeof tick.at === "string" &&
+  !Number.isNaN(Date.parse(tick.at));
+
+/** What waits where the browser keeps nothing: in this tab only. */
+let inThisTab: TickRequest[] = [];
 
 function kept(): TickRequest[] {
   try {
     const ticks = JSON.parse(localStorage.getItem(place) ?? "[]") as TickRequest[];
-    return ticks.filter(isTick);
+    return [...ticks.filter(isTick), ...inThisTab];
   } catch {
-    return [];
+    return inThisTab;
+  }
+}
+
+function keepAll(ticks: TickRequest[]) {
+  try {
+    localStorage.setItem(place, JSON.stringify(ticks));
+    inThisTab = [];
+  } catch {
+    inThisTab = ticks;
   }
 }
 
@@ -41,7 +57,7 @@ function broughtHome(hash: string): TickRequest[] {
 function takeHome(): number {
   const home = broughtHome(window.location.hash);
   if (home.length === 0) return 0;
-  localStorage.setItem(place, JSON.stringify([...kept(), ...home]));
+  keepAll([...kept(), ...home]);
   window.history.replaceState(null, "", window.location.pathname + window.location.search);
   return home.length;
 }
@@ -70,11 +86,7 @@ export function useTicks(until: string | null) {
 
   const keep = useCallback((change: (ticks: TickRequest[]) => TickRequest[]) => {
     const next = change(kept());
-    try {
-      localStorage.setItem(place, JSON.stringify(next));
-    } catch {
-      // A browser that keeps nothing: then they wait in this tab only.
-    }
+    keepAll(next);
     setWaiting(next);
   }, []);
 
