@@ -37,6 +37,9 @@ public sealed class BatchRow : IVersioned
     /// <summary>What it weighed without the pan; null until it is weighed.</summary>
     public long? CookedMilligrams { get; set; }
 
+    /// <summary>What it was expected to weigh before it was weighed; null until then.</summary>
+    public long? ExpectedMilligrams { get; set; }
+
     /// <summary>Cooked by raw weight, written when it was weighed; null where nothing that weighs anything went in.</summary>
     public decimal? Yield { get; set; }
 

@@ -112,7 +112,8 @@ public sealed class BatchStore(
     });
 
     /// <summary>
-    /// What the scale said of a batch that is cooked and not packed; weighing again replaces it. Within a larger command, not saved yet.
+    /// What the scale said of a batch that is cooked and not packed; weighing again replaces it. Dishes that are put together from it get
+    /// the same share of it as was planned. Within a larger command.
     /// </summary>
     /// <returns>The cooked weight.</returns>
     internal async Task<Outcome<Grams>> WeighAsync(BatchRow row, Grams pan, Grams full)
@@ -126,9 +127,12 @@ public sealed class BatchStore(
             return new Problem("weight-below-packed", "fullGrams", sentence);
         }
 
-        var raw = (await reader.ReadAsync(row)).Contents.RawWeight;
+        var batch = await reader.ReadAsync(row);
+        row.ExpectedMilligrams ??= batch.Weight is { } expected ? Milligrams.Of(expected) : null;
         (row.State, row.PanMilligrams, row.CookedMilligrams) = (BatchState.Cooked, Milligrams.Of(pan), Milligrams.Of(cooked.Value));
-        row.Yield = YieldOf(raw, cooked.Value);
+        row.Yield = YieldOf(batch.Contents.RawWeight, cooked.Value);
+        await db.SaveChangesAsync();
+        await parts.WeighedAsync(row);
         return cooked;
     }
 

@@ -32,10 +32,10 @@ public sealed class DishParts(TernDb db, RecipeStore recipes, BatchReader reader
             {
                 var link = links.Find(row => row.RecipeId == part.RecipeId);
                 if (link is not null && before is { } day) await MoveAlongAsync(link.Part, dish, day);
-                var weight = part.ABox * dish.Portions;
+                var asked = part.ABox * dish.Portions;
                 var of = link is not null && IsInTime(link.Part, dish)
                     ? link.Part
-                    : await FindAsync(part.RecipeId, dish, weight);
+                    : await FindAsync(part.RecipeId, dish, asked);
                 if (of is null)
                 {
                     var begun = await begin.BeginAsync(part.RecipeId, dish.CookedOn, 1, BatchState.Planned);
@@ -46,7 +46,7 @@ public sealed class DishParts(TernDb db, RecipeStore recipes, BatchReader reader
 
                 if (link is null)
                     db.BatchParts.Add(link = new() { DishId = dish.Id, RecipeId = part.RecipeId });
-                (link.Part, link.PartId, link.Milligrams) = (of, of.Id, Milligrams.Of(weight));
+                (link.Part, link.PartId, link.Milligrams) = (of, of.Id, Milligrams.Of(asked * YieldedOf(of)));
                 touched.Add(of);
             }
 
@@ -56,6 +56,22 @@ public sealed class DishParts(TernDb db, RecipeStore recipes, BatchReader reader
         foreach (var part in touched.DistinctBy(row => row.Id))
             if (await SizeAsync(part) is { } wrong) return wrong;
         return null;
+    }
+
+    /// <summary>A batch was weighed, and saved: the dishes that take of it get the share of it that was planned.</summary>
+    internal async Task WeighedAsync(BatchRow part)
+    {
+        var links = await db.BatchParts.Where(row => row.PartId == part.Id).ToListAsync();
+        if (links.Count == 0) return;
+        var book = await recipes.BookAsync();
+        foreach (var dish in await DishesOfAsync(part.Id))
+        {
+            var wanted = book.Read(dish.RecipeId).Parts.FirstOrDefault(one => one.RecipeId == part.RecipeId);
+            if (wanted is not null)
+                links.Single(row => row.DishId == dish.Id).Milligrams = Milligrams.Of(wanted.ABox * dish.Portions * YieldedOf(part));
+        }
+
+        await db.SaveChangesAsync();
     }
 
     /// <summary>Recipes have changed: the parts of every dish still to be put together follow.</summary>
@@ -119,6 +135,10 @@ public sealed class DishParts(TernDb db, RecipeStore recipes, BatchReader reader
         var isShared = await db.BatchParts.AnyAsync(row => row.PartId == part.Id && row.DishId != dish.Id);
         if (!isShared && !await db.PlanItems.AnyAsync(item => item.BatchId == part.Id)) part.CookedOn = dish.CookedOn;
     }
+
+    // 250 g of a rice that was to weigh 2,240 g are 212 g of the same rice at 1,900 g: they hold what was planned.
+    private static decimal YieldedOf(BatchRow part) =>
+        part is { CookedMilligrams: { } cooked, ExpectedMilligrams: > 0 and var expected } ? (decimal)cooked / expected : 1;
 
     private static bool IsInTime(BatchRow part, BatchRow dish) => part.State != BatchState.Discarded && part.CookedOn <= dish.CookedOn;
 

@@ -224,6 +224,9 @@ namespace LivelyTern.Data.Migrations
                     b.Property<string>("DiscardedFrom")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("ExpectedMilligrams")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("ForDishes")
                         .HasColumnType("INTEGER");
 

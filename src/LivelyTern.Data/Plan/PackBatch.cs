@@ -10,7 +10,7 @@ namespace LivelyTern.Data.Plan;
 /// <summary>A batch is weighed and goes into boxes; the portions of it that lie on days become those very boxes.</summary>
 public sealed class PackBatch(
     TernDb db, BatchStore batches, BatchReader reader, BoxStore boxes, PortionsOnDays portions, PackTogether together,
-    DishParts dishes, TimeProvider clock)
+    DishParts dishes, WeighBatch weighing, TimeProvider clock)
 {
     /// <summary>
     /// Weighs and packs a batch that was read at a version. A dish that is put together weighs what its parts do: the scale is not asked.
@@ -33,6 +33,8 @@ public sealed class PackBatch(
         var batch = await reader.ReadAsync(row);
         if (await NeverAsync(batch, planned) is { } never) return never;
         var today = clock.Today();
+        var madeOfIt = await dishes.DishesOfAsync(id);
+        var before = await weighing.WeightsAsync(madeOfIt);
         var cooked = row.IsPutTogether ? await together.WeighAsync(row, batch, today) : await batches.WeighAsync(row, pan, full);
         if (!cooked.Succeeded) return cooked.Problems.ToList();
         var (packed, asked) = (await reader.InDishesAsync([id]))[id];
@@ -45,6 +47,7 @@ public sealed class PackBatch(
         foreach (var (item, box) in planned.Zip(filled)) (item.BoxId, item.BatchId, item.Milligrams) = (box.Id, null, null);
         await db.NextVersionAsync(PortionsOnDays.DaysOf(planned));
         var saved = await db.SaveAsync(row, row);
+        if (saved.Succeeded) await weighing.DishesFollowAsync(madeOfIt, before);
         if (saved.Succeeded && row.IsPutTogether) await together.EmptiedPansAsync(row);
         return saved;
     });

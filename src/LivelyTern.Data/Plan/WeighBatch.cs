@@ -19,20 +19,27 @@ public sealed class WeighBatch(TernDb db, BatchStore batches, BatchReader reader
         var read = await batches.AtAsync(id, version);
         if (!read.Succeeded) return read;
         var row = read.Value!;
-        var before = (await reader.ReadAsync(row)).Weight;
-        var together = (await dishes.DishesOfAsync(id)).Select(dish => dish.Id).ToList();
-        var dishesBefore = await reader.ByIdAsync(together);
+        var own = (await reader.ReadAsync(row)).Weight;
+        var together = await dishes.DishesOfAsync(id);
+        var before = await WeightsAsync(together);
         var cooked = await batches.WeighAsync(row, pan, full);
         if (!cooked.Succeeded) return cooked.Problems.ToList();
-        await FollowAsync(id, before, cooked.Value);
+        await FollowAsync(id, own, cooked.Value);
         var saved = await db.SaveAsync(row, row);
-        if (!saved.Succeeded) return saved;
-
-        // A dish that is put together from it may come out smaller by that.
-        foreach (var (dish, after) in await reader.ByIdAsync(together)) await FollowAsync(dish, dishesBefore[dish].Weight, after.Weight);
-        await db.SaveChangesAsync();
+        if (saved.Succeeded) await DishesFollowAsync(together, before);
         return saved;
     });
+
+    /// <summary>What dishes weigh, measured or else expected; within a larger command.</summary>
+    internal async Task<IReadOnlyDictionary<Guid, Grams?>> WeightsAsync(IReadOnlyList<BatchRow> of) =>
+        (await reader.ByIdAsync(of.Select(dish => dish.Id))).ToDictionary(dish => dish.Key, dish => dish.Value.Weight);
+
+    /// <summary>A part of these dishes was weighed: the portions of them that lie on days stay the same share.</summary>
+    internal async Task DishesFollowAsync(IReadOnlyList<BatchRow> of, IReadOnlyDictionary<Guid, Grams?> before)
+    {
+        foreach (var (dish, after) in await WeightsAsync(of)) await FollowAsync(dish, before[dish], after);
+        await db.SaveChangesAsync();
+    }
 
     // The portions of a batch that lie on days stay the same share of it.
     private async Task FollowAsync(Guid batchId, Grams? before, Grams? after)

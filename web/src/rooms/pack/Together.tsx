@@ -71,6 +71,12 @@ export function Together({ batch, typed, type, trouble, busy, onMake, onDiscard 
             </span>
             <span className="text-right">
               <b className="font-title text-lg">{t("together.gets", { grams: wholeNumber(part.grams) })}</b>
+              <span className="block text-xs text-soft">
+                {t("together.each", {
+                  grams: wholeNumber(part.grams / batch.portions),
+                  boxes: batch.portions,
+                })}
+              </span>
               {part.asked - part.grams >= 0.5 && (
                 <span className="block text-sm font-bold text-brick">
                   {t("together.short", { grams: wholeNumber(part.asked) })}
@@ -140,7 +146,7 @@ export function Together({ batch, typed, type, trouble, busy, onMake, onDiscard 
             <Amount measure={lens} figure={good.figures[lens]} className="text-lg font-bold" /> ·{" "}
             <Amount measure={second} figure={good.figures[second]} />{" "}
             <span className="text-sm text-soft">{second === "protein" ? t("app:measures.protein") : ""}</span>
-            {good.overGrams >= 1 && (
+            {good.overGrams >= 5 && (
               <b className="ml-2">{t("overGrams", { grams: grams(Math.round(good.overGrams)) })}</b>
             )}
           </span>

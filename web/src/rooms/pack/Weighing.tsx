@@ -183,7 +183,7 @@ export function Weighing({
           <button className="btn-next min-h-11 px-5 text-base" disabled={busy} onClick={onWeigh}>
             {t("together.keep")}
           </button>
-          {good.overGrams >= 1 && (
+          {good.overGrams >= 5 && (
             <b className="ml-3">{t("overGrams", { grams: grams(Math.round(good.overGrams)) })}</b>
           )}
         </p>
@@ -208,7 +208,7 @@ export function Weighing({
                 grams: grams(Math.round(good.sum * 10) / 10),
               })}
             </span>
-            {good.overGrams >= 1 && (
+            {good.overGrams >= 5 && (
               <b className="ml-2">{t("overGrams", { grams: grams(Math.round(good.overGrams)) })}</b>
             )}
             {good.overPieces > 0 && (

@@ -19,6 +19,7 @@ export const pack = {
     text: "Planned for {{day}}, {{portions}}. Cook and weigh its parts; then put it together here.",
     parts: "What it is put together from",
     gets: "{{grams}} g",
+    each: "{{grams}} g for each of {{boxes}}",
     some: "to taste",
     on: "to be put together {{day}}",
     short: "{{grams}} g were wanted",
