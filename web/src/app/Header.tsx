@@ -50,7 +50,7 @@ function Lens() {
     <div
       role="group"
       aria-label={t("lens")}
-      className="flex max-w-full overflow-hidden rounded-lg border border-rim bg-panel max-md:flex-1 max-md:flex-wrap"
+      className="flex max-w-full overflow-hidden rounded-lg border border-rim bg-panel max-md:grow max-md:basis-64 max-md:flex-wrap"
     >
       {[...(differ ? (["own"] as const) : []), ...lensesOf(eaters)].map((measure) => (
         <button

@@ -7,7 +7,7 @@ import { useWords } from "../../app/i18n";
 import { useLens } from "../../app/lens";
 import { queryKeys } from "../../app/queryKeys";
 import { Amount } from "../../ui/Figures";
-import { grams, longDay, shortDay, wholeNumber } from "../../ui/format";
+import { grams, longDay, piecesOf, shortDay, wholeNumber } from "../../ui/format";
 import { wholeIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { Mark } from "../../ui/Tape";
@@ -70,7 +70,11 @@ export function Together({ batch, typed, type, trouble, busy, onMake, onDiscard 
               </span>
             </span>
             <span className="text-right">
-              <b className="font-title text-lg">{t("together.gets", { grams: wholeNumber(part.grams) })}</b>
+              <b className="font-title text-lg">
+                {part.pieces
+                  ? `${piecesOf(t, part.pieces)}, ${wholeNumber(part.grams)} g`
+                  : t("together.gets", { grams: wholeNumber(part.grams) })}
+              </b>
               <span className="block text-xs text-soft">
                 {t("together.each", {
                   grams: wholeNumber(part.grams / batch.portions),
