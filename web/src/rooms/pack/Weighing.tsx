@@ -69,7 +69,7 @@ export function Weighing({
   const good = isTyped && !error && preview ? preview : null;
   const count = wholeIn(typed.boxes) ?? 0;
   // All of it may go into put-together dishes: then it is weighed only.
-  const isWeighedOnly = count === 0 && batch.together.goesInto.some(({ isPacked }) => !isPacked);
+  const isWeighedOnly = count === 0 && batch.together.goesInto.length > 0;
   const boxCount = t("boxes", { count: good?.portions.length ?? 0 });
   const forWhom = ({ planned }: BatchView, i: number) =>
     planned[i] &&
