@@ -34,6 +34,7 @@ public static class Kitchen
         services.AddScoped<BoxStore>();
         services.AddScoped<PutBoxes>();
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();
+        services.AddScoped<ILaidPortions>(all => all.GetRequiredService<PortionsOnDays>());
         services.AddScoped<WeighBatch>().AddScoped<PackTogether>();
         services.AddScoped<PackBatch>().AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
         services.AddScoped<PantryUse>().AddScoped<IPantryUse>(all => all.GetRequiredService<PantryUse>());

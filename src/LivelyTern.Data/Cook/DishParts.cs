@@ -10,7 +10,7 @@ namespace LivelyTern.Data.Cook;
 /// The batches that put-together dishes are made of: planned with the dish, as large as all dishes that use them need, and put away with
 /// the last of them. All of it happens within a larger command.
 /// </summary>
-public sealed class DishParts(TernDb db, RecipeStore recipes, BatchReader reader, NewBatch begin)
+public sealed class DishParts(TernDb db, RecipeStore recipes, BatchReader reader, NewBatch begin, ILaidPortions days)
 {
     // Cooked on the day the dish is put together, or up to so many days before: common practice, no published source.
     private const int DaysBefore = 3;
@@ -133,7 +133,7 @@ public sealed class DishParts(TernDb db, RecipeStore recipes, BatchReader reader
     {
         if (part.State != BatchState.Planned || part.CookedOn != before || part.Portions != part.ForDishes) return;
         var isShared = await db.BatchParts.AnyAsync(row => row.PartId == part.Id && row.DishId != dish.Id);
-        if (!isShared && !await db.PlanItems.AnyAsync(item => item.BatchId == part.Id)) part.CookedOn = dish.CookedOn;
+        if (!isShared && await days.LaidAsync(part.Id) == Grams.Zero) part.CookedOn = dish.CookedOn;
     }
 
     // 250 g of a rice that was to weigh 2,240 g are 212 g of the same rice at 1,900 g: they hold what was planned.
@@ -152,9 +152,10 @@ public sealed class DishParts(TernDb db, RecipeStore recipes, BatchReader reader
         foreach (var row in could.OrderBy(row => row.State == BatchState.Planned))
         {
             if (row.State == BatchState.Planned) return row;
-            var taken = await db.BatchParts.Where(part => part.PartId == row.Id && part.DishId != dish.Id).SumAsync(part => part.Milligrams)
-                + await db.PlanItems.Where(item => item.BatchId == row.Id).SumAsync(item => item.Milligrams ?? 0);
-            if ((await reader.ReadAsync(row)).Weight is { } there && there - Milligrams.ToGrams(taken) >= weight) return row;
+            var others = await db.BatchParts.Where(part => part.PartId == row.Id && part.DishId != dish.Id)
+                .SumAsync(part => part.Milligrams);
+            var taken = Milligrams.ToGrams(others) + await days.LaidAsync(row.Id);
+            if ((await reader.ReadAsync(row)).Weight is { } there && there - taken >= weight) return row;
         }
 
         return null;
@@ -190,7 +191,7 @@ public sealed class DishParts(TernDb db, RecipeStore recipes, BatchReader reader
     // What of it lies on days by itself keeps it cooked.
     private async Task<int> LaidAsync(BatchRow part, Grams? portion)
     {
-        var laid = await db.PlanItems.Where(item => item.BatchId == part.Id).SumAsync(item => item.Milligrams ?? 0);
-        return laid == 0 ? 0 : PutTogether.PortionsFor(Milligrams.ToGrams(laid), portion, 1);
+        var laid = await days.LaidAsync(part.Id);
+        return laid == Grams.Zero ? 0 : PutTogether.PortionsFor(laid, portion, 1);
     }
 }

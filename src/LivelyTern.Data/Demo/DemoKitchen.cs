@@ -173,12 +173,6 @@ internal static class DemoKitchen
         },
     ];
 
-    /// <summary>A dish put together from two others and what is added fresh.</summary>
-    public static WrittenRecipe Bowl { get; } = new(
-        "Lighthouse bowl",
-        [new("4 baked falafel"), new("250 g red lentil dal"), new("80 g cucumber, sliced"), new("60 g skyr")],
-        new(1, IsPutTogether: true));
-
     /// <summary>What is to be cooked on the coming prep day, and for how many portions.</summary>
     public static IReadOnlyList<(string Key, int Portions)> Ahead { get; } = [("BP", 8), ("BM", 9), ("CE", 8)];
 

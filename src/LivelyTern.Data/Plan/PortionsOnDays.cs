@@ -1,12 +1,17 @@
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Plan;
+using LivelyTern.Data.Cook;
 using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Plan;
 
 /// <summary>What of a batch lies on days: portions while it is not packed, boxes then.</summary>
-public sealed class PortionsOnDays(TernDb db)
+public sealed class PortionsOnDays(TernDb db) : ILaidPortions
 {
+    /// <inheritdoc/>
+    public async Task<Grams> LaidAsync(Guid batchId) =>
+        Milligrams.ToGrams(await db.PlanItems.Where(item => item.BatchId == batchId).SumAsync(item => item.Milligrams ?? 0));
+
     /// <summary>The portions of a batch, in the order in which they become boxes: eater by eater, day by day.</summary>
     public async Task<IReadOnlyList<PlanItemRow>> OfAsync(Guid batchId) =>
         await db.PlanItems.Where(item => item.BatchId == batchId).OrderBy(item => item.EaterId).ThenBy(item => item.Day)
