@@ -130,21 +130,24 @@ test.describe("drafts", () => {
     const { often, upTo, pick, some, maybe, amount } = chance(seed);
     const lines = some(12, (i) => `${amount(500)} g thing ${i}`);
     const each = <T>(make: (i: number) => T) => lines.map((_, i) => make(i));
+    // One that is put together is written for one box, and weighs what goes into it.
+    const isPutTogether = often(0.3);
     return {
       id: "r",
       name: `Dish ${seed}`,
       letters: "DI",
       tint: 2,
-      portions: 1 + upTo(30),
+      portions: isPutTogether ? 1 : 1 + upTo(30),
+      isPutTogether,
       lines,
       foods: each((i) => pick(["", `food-${i}`])),
       parts: each(() => pick<RecipePart>(["main", "sauce", "topping", "side"])),
       takenOut: each(() => often(0.2)),
       keys: each((i) => `key-${i}`),
       origins: each(() => pick<LineOrigin>(["own", "base", "replaced"])),
-      pieces: maybe(() => 1 + upTo(40)),
+      pieces: isPutTogether ? null : maybe(() => 1 + upTo(40)),
       mayHalve: often(0.5),
-      cookedGrams: maybe(() => 1 + amount(4000)),
+      cookedGrams: isPutTogether ? null : maybe(() => 1 + amount(4000)),
       fills: maybe(() => `${1 + upTo(40)} cups`),
       pan: maybe(() =>
         often(0.5)
@@ -158,6 +161,7 @@ test.describe("drafts", () => {
         occupies: some(2, () => pick<Occupies>(["oven", "ring", "fridge"])),
         temperatureC: maybe(() => upTo(240)),
         doneWhen: maybe(() => "it sets"),
+        daysAhead: maybe(() => upTo(7)),
       })),
       version: 3,
     } as unknown as RecipeView;
@@ -174,7 +178,13 @@ test.describe("drafts", () => {
 
   test("half-typed numbers are refused when saved, and stand in no one's way while the figures are worked out", () => {
     const sheet = sheetOf(recipe(3));
-    Object.assign(sheet, { portions: "1o", pieces: "2.5", cookedGrams: "much", fills: " 8 c" });
+    Object.assign(sheet, {
+      isPutTogether: false,
+      portions: "1o",
+      pieces: "2.5",
+      cookedGrams: "much",
+      fills: " 8 c",
+    });
     sheet.pan = { shape: "round", length: "wide", width: "" };
     const sent = recipeRequest(sheet);
     expect([sent.portions, sent.pieces, sent.cookedGrams, sent.fills, sent.pan?.lengthCm]).toEqual([

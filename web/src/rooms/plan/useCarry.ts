@@ -21,6 +21,7 @@ export function useCarry({ eaters, lay, takeOff }: Options) {
   const [carried, setCarried] = useState<Carried | null>(null);
   const [target, setTarget] = useState<Place | null>(null);
   const focusNext = useRef<string | null>(null);
+  const [, showAgain] = useState(0);
 
   // What was in hand keeps the focus where it lands, once the plan has been fetched anew.
   useEffect(() => {
@@ -57,7 +58,10 @@ export function useCarry({ eaters, lay, takeOff }: Options) {
     if (!carried) return;
     const what = carried;
     drop();
-    if (await lay(what, to)) focusNext.current = what.kind === "item" ? `item|${what.id}` : null;
+    if (!(await lay(what, to))) return;
+    // All that was fetched anew may be on the screen already.
+    focusNext.current = what.kind === "item" ? `item|${what.id}` : null;
+    showAgain((times) => times + 1);
   };
 
   const putAway = async (what: Carried) => {
