@@ -16,14 +16,16 @@ public sealed class PutTogetherApiTests : IDisposable
 
     public void Dispose() => host.Dispose();
 
-    private async Task<Guid> RecipeAsync(string name, object recipe) => (Guid)(await host.PostAsync("/api/recipes", recipe))["id"]!;
+    private async Task<Guid> RecipeAsync(object recipe) => (Guid)(await host.PostAsync("/api/recipes", recipe))["id"]!;
 
     /// <summary>A bowl of 200 g mash (5 portions of 200 g from 1,100 g), 120 g chicken and 80 g sweetcorn.</summary>
     private async Task OpenAsync()
     {
-        mash = await RecipeAsync("Mash", new { name = "Mash", lines = new[] { "1 kg potatoes", "100 g butter" }, portions = 5, cookedGrams = 1000 });
-        chicken = await RecipeAsync("Chicken", new { name = "Roast chicken", lines = new[] { "800 g chicken breast" }, portions = 4, cookedGrams = 600 });
-        bowl = await RecipeAsync("Bowl", Bowl());
+        var potatoes = new[] { "1 kg potatoes", "100 g butter" };
+        mash = await RecipeAsync(new { name = "Mash", lines = potatoes, portions = 5, cookedGrams = 1000 });
+        var meat = new[] { "800 g chicken breast" };
+        chicken = await RecipeAsync(new { name = "Roast chicken", lines = meat, portions = 4, cookedGrams = 600 });
+        bowl = await RecipeAsync(Bowl());
     }
 
     private static object Bowl(string mashed = "200 g mash", bool isPutTogether = true) => new
@@ -76,7 +78,7 @@ public sealed class PutTogetherApiTests : IDisposable
         Assert.Equal((0m, 30m), (await LeftAsync(mash), await LeftAsync(chicken)));
 
         // Monday's plate takes of the same mash; two portions of it are wanted by themselves.
-        var plate = await RecipeAsync("Plate", new { name = "Plate", lines = new[] { "250 g mash" }, portions = 1, isPutTogether = true });
+        var plate = await RecipeAsync(new { name = "Plate", lines = new[] { "250 g mash" }, portions = 1, isPutTogether = true });
         await PlanAsync(plate, 2, "2026-11-30");
         Assert.Equal(9, (int)(await OfAsync(mash))["portions"]!);
         var grown = new { day = Prep, portions = 11 };
@@ -129,7 +131,11 @@ public sealed class PutTogetherApiTests : IDisposable
         await OpenAsync();
         var dish = await PlanAsync(bowl, 6);
         var isa = (string)(await host.PostAsync("/api/aim/eaters",
-            new { name = "Isa", aim = new { leading = "energy", bands = new { energy = new { max = 2000 } }, rule = (object?)null } }))["id"]!;
+            new
+            {
+                name = "Isa",
+                aim = new { leading = "energy", bands = new { energy = new { max = 2000 } }, rule = (object?)null },
+            }))["id"]!;
         await host.PostAsync("/api/plan/portions", new { batchId = dish["id"], eaterId = isa, day = Sunday, grams = 400 },
             await host.PlanVersionAsync());
         Assert.Equal("part-not-weighed", CodeOf((await PackAsync(dish, 6)).Body));
@@ -205,7 +211,7 @@ public sealed class PutTogetherApiTests : IDisposable
     public async Task No_gram_of_a_part_is_in_two_boxes_whatever_is_done(int seed)
     {
         await OpenAsync();
-        var plate = await RecipeAsync("Plate", new
+        var plate = await RecipeAsync(new
         {
             name = "Plate",
             lines = new[] { "150 g mash", "90 g roast chicken" },

@@ -54,6 +54,13 @@ public static class PutTogether
         return Math.Clamp((whole - packed) / asked, 0, 1);
     }
 
+    /// <summary>Grams of a part that are in no box of its own: what is in dishes and what they ask for, at most all there is.</summary>
+    /// <param name="there">What the part weighs, or is expected to; null where that is not known.</param>
+    /// <param name="packed">What is in boxes of dishes already.</param>
+    /// <param name="asked">What the dishes that are not packed ask for, together.</param>
+    public static Grams TakenOf(Grams? there, Grams packed, Grams asked) =>
+        there is { } whole && packed + asked > whole ? whole : packed + asked;
+
     /// <summary>For how many of its portions a part has to be cooked so that there are so many grams of it.</summary>
     /// <param name="asked">Grams, over all dishes.</param>
     /// <param name="portion">What one of its portions weighs; null where that is not known: then one portion for each box.</param>

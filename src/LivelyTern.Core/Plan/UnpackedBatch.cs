@@ -24,6 +24,9 @@ public sealed record UnpackedBatch(Batch Batch, Grams Laid, IReadOnlyDictionary<
     /// <summary>Grams on no day and in no dish; below zero where more is taken than it makes.</summary>
     public Grams Left => Whole - Taken;
 
+    /// <summary>Whether so much of it goes into put-together dishes that not half an ordinary portion is left to be laid.</summary>
+    public bool IsForDishes => InDishes > Grams.Zero && Laid == Grams.Zero && Left < Ordinary * 0.5m;
+
     /// <summary>
     /// An ordinary portion: the whole by its portions, in steps that a scale reads, 430 g and not 427; of what comes in pieces, by the
     /// piece.

@@ -52,7 +52,7 @@ public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, Recipe
     /// The lines of a put-together dish that bring plain foods, with only those; of any other recipe all of its lines.
     /// </summary>
     public IReadOnlyList<RecipeLine> OwnLines => Yield.IsPutTogether
-        ? [.. Lines.Where(line => line.Contents is null || !line.Read.Ingredients.All(IsRecipe)).Select(WithoutParts)]
+        ? [.. Lines.Where(line => line.Contents is null || !line.Read.Ingredients.All(RecipeBook.IsRecipe)).Select(WithoutParts)]
         : Lines;
 
     /// <summary>What plain foods bring to a put-together dish.</summary>
@@ -65,11 +65,9 @@ public sealed record Recipe(string Name, IReadOnlyList<RecipeLine> Lines, Recipe
     private static IEnumerable<Ingredient> Weighed(RecipeLine line) =>
         line.Read.Ingredients.Select(part => line.Written.IsOut ? part with { Weight = part.Weight * -1 } : part);
 
-    private static bool IsRecipe(Ingredient part) => RecipeBook.RecipeOf(part.Food.Id) is not null;
-
-    private static RecipeLine WithoutParts(RecipeLine line) => line.Contents is not { } brought || !line.Read.Ingredients.Any(IsRecipe)
-        ? line
-        : line with { Contents = brought with { Ingredients = [.. Weighed(line).Where(part => !IsRecipe(part))] } };
+    private static RecipeLine WithoutParts(RecipeLine line) => line.Contents is { } brought
+        ? line with { Contents = brought with { Ingredients = [.. Weighed(line).Where(part => !RecipeBook.IsRecipe(part))] } }
+        : line;
 
     /// <summary>The nutrients of which more is taken out than went in: a slip in a line that takes out.</summary>
     public IReadOnlyList<Nutrient> TakenTooMuch =>

@@ -42,6 +42,13 @@ public sealed class RecipeBook : IFoods
         return FoodIds.Is(id, FoodIds.Recipe) && Guid.TryParse(id[FoodIds.Recipe.Length..], out var recipe) ? recipe : null;
     }
 
+    /// <summary>Whether something in a line is an amount of a recipe, and no food.</summary>
+    public static bool IsRecipe(Ingredient part)
+    {
+        ArgumentNullException.ThrowIfNull(part);
+        return FoodIds.Is(part.Food.Id, FoodIds.Recipe);
+    }
+
     /// <summary>A recipe of the book, read.</summary>
     /// <param name="id">One of the book's recipes.</param>
     public Recipe Read(Guid id)

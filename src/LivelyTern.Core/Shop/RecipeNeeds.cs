@@ -35,8 +35,7 @@ public sealed record RecipeNeeds(IReadOnlyList<Needed> Foods, IReadOnlyList<stri
 
         return new(needs, [.. missed.Where(text => !string.IsNullOrWhiteSpace(text)).Distinct(StringComparer.Ordinal)]);
 
-        bool IsLeftOut(Ingredient part) =>
-            withoutParts && recipe.Yield.IsPutTogether && RecipeBook.RecipeOf(part.Food.Id) is not null;
+        bool IsLeftOut(Ingredient part) => withoutParts && recipe.Yield.IsPutTogether && RecipeBook.IsRecipe(part);
 
         void Add(Ingredient part, string note)
         {

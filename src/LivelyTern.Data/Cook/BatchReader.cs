@@ -135,6 +135,13 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
         return parts.ToDictionary(id => id, id => (Sum(id, true), Sum(id, false)));
     }
 
+    /// <summary>Grams of a batch of such a weight that dishes take, and that go into no box of its own.</summary>
+    public async Task<Grams> TakenByDishesAsync(Guid id, Grams? weight)
+    {
+        var (packed, asked) = (await InDishesAsync([id]))[id];
+        return PutTogether.TakenOf(weight, packed, asked);
+    }
+
     /// <summary>What a put-together dish asks for of each batch it takes of, over all its boxes.</summary>
     public async Task<IReadOnlyDictionary<Guid, Grams>> AskedAsync(Guid dishId) =>
         await db.BatchParts.AsNoTracking().Where(link => link.DishId == dishId)
@@ -215,7 +222,6 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
     /// </summary>
     public async Task<IReadOnlyList<Batch>> CouldBeCookedAsync(DateOnly day)
     {
-        var written = (await recipes.WrittenAsync()).Recipes;
         var rows = (await recipes.ListAsync()).Select(recipe => new BatchRow
         {
             Id = recipe.Id,
@@ -225,7 +231,7 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
             Tint = recipe.Tint,
             CookedOn = day,
             State = BatchState.Planned,
-            Portions = written[recipe.Id].Yield.UsualPortions,
+            Portions = recipe.UsualPortions,
         }).ToList();
         return [.. (await ReadAsync(rows)).Where(batch => batch.Contents.Ingredients.Count > 0 && batch.Weight is { Value: > 0 })];
     }

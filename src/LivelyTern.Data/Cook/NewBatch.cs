@@ -10,7 +10,7 @@ public sealed class NewBatch(TernDb db, RecipeStore recipes, BatchReader reader)
     /// <summary>A batch of a recipe, not saved yet.</summary>
     /// <param name="recipeId">The recipe.</param>
     /// <param name="day">The day it is cooked, or is to be.</param>
-    /// <param name="portions">For how many portions; null for as many as its recipe is written for.</param>
+    /// <param name="portions">For how many portions; null for as many as it is usually cooked for.</param>
     /// <param name="state">Planned, or cooking.</param>
     internal async Task<Outcome<BatchRow>> BeginAsync(Guid recipeId, DateOnly day, int? portions, BatchState state)
     {
@@ -24,7 +24,7 @@ public sealed class NewBatch(TernDb db, RecipeStore recipes, BatchReader reader)
             Tint = recipe.Tint,
             CookedOn = day,
             State = recipe.IsPutTogether ? BatchState.Planned : state,
-            Portions = portions ?? (await recipes.WrittenAsync()).Recipes[recipe.Id].Yield.UsualPortions,
+            Portions = portions ?? recipe.UsualPortions,
             IsPutTogether = recipe.IsPutTogether,
         };
         var read = (await recipes.BookAsync()).Read(recipeId);

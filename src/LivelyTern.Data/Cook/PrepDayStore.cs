@@ -102,8 +102,7 @@ public sealed class PrepDayStore(TernDb db, RecipeStore recipes)
 
             IEnumerable<PrepLine> LinesOf(RecipeLine line)
             {
-                bool IsPart(Ingredient one) => row.IsPutTogether && RecipeBook.RecipeOf(one.Food.Id) is not null;
-                var brought = line.Read.Ingredients.Where(one => !IsPart(one));
+                var brought = line.Read.Ingredients.Where(one => !row.IsPutTogether || !RecipeBook.IsRecipe(one));
                 var goesIn = Substitution.All(instead, new([.. brought]), book.Find).Ingredients;
                 return goesIn.Select(one => new PrepLine(
                     one.Food.Id, one.Food.Name, one.Weight * factor, line.Read.Parts.Note, one.Food.Group));

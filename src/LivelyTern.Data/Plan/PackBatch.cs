@@ -37,8 +37,7 @@ public sealed class PackBatch(
         var before = await weighing.WeightsAsync(madeOfIt);
         var cooked = row.IsPutTogether ? await together.WeighAsync(row, batch, today) : await batches.WeighAsync(row, pan, full);
         if (!cooked.Succeeded) return cooked.Problems.ToList();
-        var (packed, asked) = (await reader.InDishesAsync([id]))[id];
-        var inDishes = new Grams(Math.Min((packed + asked).Value, cooked.Value.Value));
+        var inDishes = await reader.TakenByDishesAsync(id, cooked.Value);
         var divided = DividedBatch.Of(cooked.Value, count, pieces, batch, PortionsOnDays.Weights(planned), inDishes);
         if (!divided.Succeeded) return divided.Problems.ToList();
 

@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore;
 namespace LivelyTern.Data.Plan;
 
 /// <summary>What packing a put-together dish does to the batches it is made of; within a larger command.</summary>
-public sealed class PackTogether(TernDb db, BatchReader reader, NewBatch begin, IPantryUse pantry)
+public sealed class PackTogether(TernDb db, BatchReader reader, NewBatch begin, PortionsOnDays portions, IPantryUse pantry)
 {
     /// <summary>
     /// The dish weighs what goes into its boxes of each part, and the plain foods; from here on that is taken out of the parts. Each part
@@ -38,8 +38,7 @@ public sealed class PackTogether(TernDb db, BatchReader reader, NewBatch begin, 
         {
             var (packed, asked) = taken[row.Id];
             var rest = Milligrams.ToGrams(row.CookedMilligrams ?? 0) - packed;
-            var isLaid = await db.PlanItems.AnyAsync(item => item.BatchId == row.Id);
-            if (isLaid || asked > Grams.Zero || rest.Value >= 1) continue;
+            if (await portions.LaidAsync(row.Id) > Grams.Zero || asked > Grams.Zero || rest.Value >= 1) continue;
             row.State = BatchState.Packed;
             row.Version++;
         }

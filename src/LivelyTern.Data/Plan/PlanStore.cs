@@ -100,7 +100,7 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
         Grams InDishes(Batch batch)
         {
             var (packed, asked) = inDishes[batch.Id];
-            return batch.Weight is { } whole && packed + asked > whole ? whole : packed + asked;
+            return PutTogether.TakenOf(batch.Weight, packed, asked);
         }
 
         var inOrder = known.OrderBy(batch => batch.CookedOn).ThenBy(batch => batch.Id);

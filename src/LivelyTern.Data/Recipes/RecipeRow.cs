@@ -34,6 +34,8 @@ public sealed class RecipeRow : IVersioned
 
     public bool IsPutTogether { get; set; }
 
+    public int UsualPortions => new RecipeYield(Portions, IsPutTogether: IsPutTogether).UsualPortions;
+
     public decimal? CookedGrams { get; set; }
 
     public decimal? VolumeMl { get; set; }

@@ -14,9 +14,10 @@ namespace LivelyTern.Web.Cook;
 /// <param name="Asked">What they would get if there were enough of it.</param>
 /// <param name="IsWeighed">Whether it is weighed.</param>
 /// <param name="Pieces">How many pieces that is, where it comes in pieces.</param>
+/// <param name="Expected">What its weight rests on while it is not weighed; null where it is.</param>
 public sealed record DishPartView(
     Guid BatchId, string Name, string Letters, int Tint, BatchState State, DateOnly CookedOn, decimal Grams, decimal Asked, bool IsWeighed,
-    decimal? Pieces);
+    decimal? Pieces, ExpectedFrom? Expected);
 
 /// <summary>A put-together dish that takes of a batch.</summary>
 /// <param name="BatchId">The dish.</param>
@@ -45,8 +46,8 @@ public sealed record TogetherView(
         var asked = row.IsPutTogether ? await reader.AskedAsync(row.Id) : new Dictionary<Guid, Core.Measures.Grams>();
         DishPartView Show(BatchPart part) => new(
             part.Of.Id, part.Of.RecipeName, part.Of.Mark.Letters, part.Of.Mark.Tint, part.Of.State, part.Of.CookedOn, part.Weight.Value,
-            asked[part.Of.Id].Value, part.Of.Cooked is not null,
-            part.Of.PiecesIn(part.Weight));
+            asked[part.Of.Id].Value, part.Of.Cooked is not null, part.Of.PiecesIn(part.Weight),
+            part.Of.Cooked is null ? part.Of.Expected?.From : null);
         var into = await reader.GoesIntoAsync(row.Id);
         GoesIntoView Into((BatchRow Dish, Core.Measures.Grams Weight) one) =>
             new(one.Dish.Id, one.Dish.RecipeName, one.Weight.Value, one.Dish.State == BatchState.Packed);

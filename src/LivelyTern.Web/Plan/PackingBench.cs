@@ -157,7 +157,8 @@ public sealed class PackingBench(
     {
         if (batch.State == BatchState.Packed || batch.Weight is null) return batch.Portions;
         var laid = new Grams(planned.Sum(portion => portion.Grams));
-        var inDishes = new Grams(Math.Min(batch.Weight.Value.Value, together.GoesInto.Sum(dish => dish.Grams)));
+        Grams Into(bool isPacked) => new(together.GoesInto.Where(dish => dish.IsPacked == isPacked).Sum(dish => dish.Grams));
+        var inDishes = PutTogether.TakenOf(batch.Weight, Into(isPacked: true), Into(isPacked: false));
         return new UnpackedBatch(batch, laid, new Dictionary<Guid, Grams>()) { InDishes = inDishes }.BoxesFor(planned.Count);
     }
 }

@@ -41,10 +41,11 @@ public sealed record PackRequest(decimal FullGrams, int Boxes, decimal PanGrams 
 /// <param name="Fullest">Grams of the fullest box.</param>
 /// <param name="Figures">What that holds.</param>
 /// <param name="Volumes">What each box fills, where the recipe says what it fills; null where it does not.</param>
+/// <param name="Parts">Of a put-together dish, grams of each part in the fullest box, by its batch.</param>
 public sealed record PackPreview(
     decimal CookedGrams, Figure KcalPerGram, decimal Yield, IReadOnlyList<decimal> Portions, IReadOnlyList<decimal>? Pieces,
     decimal OverPieces, decimal OverGrams, decimal Sum, decimal Fullest, IReadOnlyDictionary<Measure, Figure> Figures,
-    IReadOnlyList<string?>? Volumes);
+    IReadOnlyList<string?>? Volumes, IReadOnlyDictionary<Guid, decimal> Parts);
 
 /// <summary>What is done in other rooms and touches days too: a batch packed, emptied back, replanned, put away; an eater leaves.</summary>
 public static class PackingEndpoints
@@ -109,8 +110,7 @@ public static class PackingEndpoints
             : CookedWeight.Of(new(body.FullGrams), new(body.PanGrams));
         if (!cooked.Succeeded) return Answers.Problem(cooked.Problems);
         var planned = PortionsOnDays.Weights(await portions.OfAsync(id));
-        var (packed, asked) = (await reader.InDishesAsync([id]))[id];
-        var inDishes = new Grams(Math.Min((packed + asked).Value, cooked.Value.Value));
+        var inDishes = await reader.TakenByDishesAsync(id, cooked.Value);
         var divided = body.Boxes == 0 && inDishes > Grams.Zero
             ? new DividedBatch([], 0, cooked.Value - inDishes)
             : DividedBatch.Of(cooked.Value, body.Boxes, body.Pieces, known, planned, inDishes);
@@ -130,6 +130,7 @@ public static class PackingEndpoints
             boxes.Sum(box => box.Weight.Value),
             fullest.Value,
             Figure.Of(MeasureTotals.Of(batch.Holding(fullest), rule)),
-            batch.VolumeMl is null ? null : [.. boxes.Select(box => batch.SaidVolumeOf(box.Weight))]));
+            batch.VolumeMl is null ? null : [.. boxes.Select(box => batch.SaidVolumeOf(box.Weight))],
+            batch.Parts.ToDictionary(part => part.Of.Id, part => (part.Weight * (fullest / cooked.Value)).Value)));
     }
 }

@@ -247,7 +247,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         var volumes = table.Select(eater => (eater.Id, Said: batch.SaidVolumeOf(one.NewFor(eater.Id)))).Where(own => own.Said is not null);
         return new(
             batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, batch.State, expected, batch.Weight?.Value,
-            batch.Portions, one.Left.Value, one.InDishes.Value, one.PortionsLaid,
+            batch.Portions, one.Left.Value, one.InDishes.Value, one.IsForDishes, one.PortionsLaid,
             table.ToDictionary(eater => eater.Id, eater => one.NewFor(eater.Id).Value),
             table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(NewFor(eater)))), useBy.Fridge, useBy.Rule.Source,
             version, NeverFor(batch.Contents, table), batch.PieceWeight?.Value, volumes.ToDictionary(own => own.Id, own => own.Said!));

@@ -148,6 +148,7 @@ public sealed record ExpectedView(ExpectedFrom From, decimal SpreadGrams);
 /// <param name="Portions">For how many portions.</param>
 /// <param name="LeftGrams">Grams on no day and in no dish; below zero where more is taken than it makes.</param>
 /// <param name="InDishesGrams">Grams that go into put-together dishes.</param>
+/// <param name="IsForDishes">Whether nothing worth laying is left beside those.</param>
 /// <param name="PortionsLaid">For how many portions it would have to be made for what lies on days.</param>
 /// <param name="NewGrams">What a new portion weighs, for each eater by id: as their others, else an ordinary one.</param>
 /// <param name="Figures">Such a portion's figures, for each eater by id.</param>
@@ -159,7 +160,7 @@ public sealed record ExpectedView(ExpectedFrom From, decimal SpreadGrams);
 /// <param name="NewVolumes">What such a portion fills, for each eater by id, where its recipe says what it fills.</param>
 public sealed record UnpackedView(
     Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, ExpectedView? Expected, decimal? Grams,
-    int Portions, decimal LeftGrams, decimal InDishesGrams, int PortionsLaid, IReadOnlyDictionary<Guid, decimal> NewGrams,
+    int Portions, decimal LeftGrams, decimal InDishesGrams, bool IsForDishes, int PortionsLaid, IReadOnlyDictionary<Guid, decimal> NewGrams,
     IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy, string KeepingSource, int Version,
     IReadOnlyDictionary<Guid, NeverView> NeverFor, decimal? PieceGrams,
     IReadOnlyDictionary<Guid, string> NewVolumes);

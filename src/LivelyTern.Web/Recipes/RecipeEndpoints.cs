@@ -62,8 +62,7 @@ public static class RecipeEndpoints
         api.MapRecipeCalculations();
     }
 
-    private static RecipeName NameOf(RecipeRow row) => new(
-        row.Id, row.Name, row.Letters, row.Tint, row.IsPutTogether ? RecipeYield.UsualBoxes : row.Portions);
+    private static RecipeName NameOf(RecipeRow row) => new(row.Id, row.Name, row.Letters, row.Tint, row.UsualPortions);
 
     private static string? FillsOf(decimal? volumeMl) => volumeMl is { } ml ? SaidVolume.Of(ml) : null;
 

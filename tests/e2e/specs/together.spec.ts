@@ -49,7 +49,7 @@ test("a bowl put together from what is cooked apart: written, planned, cooked, w
   await expect(page.getByText("The weight of Mash is kept.")).toBeVisible();
   await page.getByRole("link", { name: "Lentil bowl" }).first().click();
   await expect(part("Mash")).toContainText("1,080 g");
-  await expect(part("Mash")).toContainText("180 g for each of 6");
+  await expect(part("Mash")).toContainText("180 g in each box");
   await page.getByRole("link", { name: "Weigh Lentil sauce" }).click();
   await page.getByRole("button", { name: "It is cooked" }).click();
   await page.getByLabel("Full pan on the scale").fill("1000");

@@ -1,18 +1,15 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Minus, Plus } from "lucide-react";
 import { Link } from "react-router";
-import { previewBoxes, sentenceFor, troubleOf, type BatchView, type Trouble } from "../../api";
-import { useCurrentEater } from "../../app/Header";
+import { sentenceFor, troubleOf, type BatchView, type Trouble } from "../../api";
 import { useWords } from "../../app/i18n";
 import { useLens } from "../../app/lens";
-import { queryKeys } from "../../app/queryKeys";
 import { Amount } from "../../ui/Figures";
 import { grams, longDay, piecesOf, shortDay, wholeNumber } from "../../ui/format";
 import { wholeIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { Mark } from "../../ui/Tape";
-import { useSettled } from "../../ui/useSettled";
+import { BoxCount } from "./BoxCount";
 import type { Typed } from "./typed";
+import { usePreview } from "./usePreview";
 
 interface TogetherProps {
   batch: BatchView;
@@ -27,28 +24,16 @@ interface TogetherProps {
 /** A dish that is put together: its parts, how each stands, and its boxes once all of them are weighed. */
 export function Together({ batch, typed, type, trouble, busy, onMake, onDiscard }: TogetherProps) {
   const { t } = useWords("pack");
-  const eater = useCurrentEater();
   const lens = useLens();
   const { parts } = batch.together;
   const open = parts.filter(({ isWeighed }) => !isWeighed);
   const count = wholeIn(typed.boxes) ?? 0;
-  const asked = useSettled(JSON.stringify({ fullGrams: 0, panGrams: 0, boxes: count, pieces: null }), 120);
-  const { data: preview, error } = useQuery({
-    queryKey: queryKeys.boxesPreview(batch.id, `${asked}${batch.version}`, eater),
-    queryFn: async () =>
-      (
-        await previewBoxes({
-          path: { id: batch.id },
-          query: { eaterId: eater ?? undefined },
-          body: JSON.parse(asked),
-        })
-      ).data!,
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
+  const body = { fullGrams: 0, panGrams: 0, boxes: count, pieces: null };
+  const { data: preview, error } = usePreview(batch, body, true);
   const wrong = error ? troubleOf(error, t("app:silent")) : trouble;
   const atBoxes = wrong ? sentenceFor(wrong, "portions") : undefined;
   const good = error ? null : preview;
+  const isUnequal = new Set(good?.portions).size > 1;
   const second = lens === "energy" ? "protein" : "energy";
   return (
     <div className="max-w-2xl">
@@ -67,6 +52,7 @@ export function Together({ batch, typed, type, trouble, busy, onMake, onDiscard 
               <span className="block font-semibold">{part.name}</span>
               <span className={part.isWeighed ? "text-sm text-soft" : "text-sm"}>
                 {t(`together.states.${part.state}`, { day: shortDay(part.cookedOn) })}
+                {part.expected === "whatGoesIn" && `; ${t("together.unknownYield")}`}
               </span>
             </span>
             <span className="text-right">
@@ -75,12 +61,14 @@ export function Together({ batch, typed, type, trouble, busy, onMake, onDiscard 
                   ? `${piecesOf(t, part.pieces)}, ${wholeNumber(part.grams)} g`
                   : t("together.gets", { grams: wholeNumber(part.grams) })}
               </b>
-              <span className="block text-xs text-soft">
-                {t("together.each", {
-                  grams: wholeNumber(part.grams / batch.portions),
-                  boxes: batch.portions,
-                })}
-              </span>
+              {good?.parts[part.batchId] !== undefined && (
+                <span className="block text-xs text-soft">
+                  {t("together.each", {
+                    grams: wholeNumber(good.parts[part.batchId]!),
+                    where: t(isUnequal ? "eachAbout" : "each"),
+                  })}
+                </span>
+              )}
               {part.asked - part.grams >= 0.5 && (
                 <span className="block text-sm font-bold text-brick">
                   {t("together.short", { grams: wholeNumber(part.asked) })}
@@ -108,33 +96,9 @@ export function Together({ batch, typed, type, trouble, busy, onMake, onDiscard 
           {t("together.weighs", { grams: grams(Math.round(good.cookedGrams)) })}
         </p>
       )}
-      <div className="mt-4 flex items-end gap-1">
-        <button
-          className="btn px-2"
-          aria-label={t("fewer")}
-          onClick={() => type({ boxes: String(Math.max(1, count - 1)) })}
-        >
-          <Minus size={16} aria-hidden />
-        </button>
-        <label>
-          <span className="block text-xs text-soft">{t("boxesLabel")}</span>
-          <input
-            inputMode="numeric"
-            className="field w-20 text-center font-title text-lg font-bold"
-            value={typed.boxes}
-            maxLength={4}
-            onChange={(event) => type({ boxes: event.target.value })}
-          />
-        </label>
-        <button
-          className="btn px-2"
-          aria-label={t("more")}
-          onClick={() => type({ boxes: String(count + 1) })}
-        >
-          <Plus size={16} aria-hidden />
-        </button>
+      <div className="mt-4">
+        <BoxCount value={typed.boxes} least={1} problem={atBoxes} onType={(boxes) => type({ boxes })} />
       </div>
-      <Sentence>{atBoxes}</Sentence>
       {batch.planned.length > 0 && (
         <p className="mt-3 max-w-2xl text-sm">
           <b>{t("plannedTitle")}</b> {t("plannedText", { count: batch.planned.length })}
@@ -143,9 +107,7 @@ export function Together({ batch, typed, type, trouble, busy, onMake, onDiscard 
       {good && good.portions.length > 0 && (
         <p className="mt-4">
           <span className="font-title text-huge leading-none font-bold">{wholeNumber(good.fullest)}</span>{" "}
-          <span className="text-lg text-soft">
-            g {t(new Set(good.portions).size > 1 ? "eachAbout" : "each")}
-          </span>
+          <span className="text-lg text-soft">g {t(isUnequal ? "eachAbout" : "each")}</span>
           <span className="mt-2 block">
             <Amount measure={lens} figure={good.figures[lens]} className="text-lg font-bold" /> ·{" "}
             <Amount measure={second} figure={good.figures[second]} />{" "}

@@ -1,19 +1,16 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Minus, Plus } from "lucide-react";
-import { useId, type ReactNode } from "react";
+import { useId } from "react";
 import { useWords } from "../../app/i18n";
-import { previewBoxes, sentenceFor, troubleOf, type BatchView, type Trouble } from "../../api";
-import { useCurrentEater } from "../../app/Header";
+import { sentenceFor, troubleOf, type BatchView, type Trouble } from "../../api";
 import { useLens } from "../../app/lens";
 import { Amount } from "../../ui/Figures";
 import { exact, grams, piecesOf, shortDay, wholeNumber } from "../../ui/format";
 import { weightIn, wholeIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
-import { useSettled } from "../../ui/useSettled";
+import { BoxCount, Count } from "./BoxCount";
 import { Labels } from "./Labels";
+import { usePreview } from "./usePreview";
 import type { Typed } from "./typed";
 import { ScaleStrip } from "../../devices/ScaleStrip";
-import { queryKeys } from "../../app/queryKeys";
 
 const fields = ["fullGrams", "panGrams", "portions", "pieces"];
 
@@ -43,24 +40,9 @@ export function Weighing({
   onDiscard,
 }: WeighingProps) {
   const { t } = useWords("pack");
-  const eater = useCurrentEater();
   const lens = useLens();
   const isTyped = weightIn(typed.full) !== null;
-  const asked = useSettled(JSON.stringify(body), 120);
-  const { data: preview, error } = useQuery({
-    queryKey: queryKeys.boxesPreview(batch.id, asked, eater),
-    queryFn: async () =>
-      (
-        await previewBoxes({
-          path: { id: batch.id },
-          query: { eaterId: eater ?? undefined },
-          body: JSON.parse(asked),
-        })
-      ).data!,
-    enabled: isTyped,
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
+  const { data: preview, error } = usePreview(batch, body, isTyped);
   const wrong = error ? troubleOf(error, t("app:silent")) : trouble;
   const unread = (weight: string) => (Number.isNaN(weightIn(weight)) ? t("app:numberNeeded") : undefined);
   const at = (field: string) => (isTyped && wrong ? sentenceFor(wrong, field) : undefined);
@@ -147,30 +129,12 @@ export function Weighing({
             onType={(pieces) => type({ pieces })}
           />
         )}
-        <div className="flex items-end gap-1">
-          <button
-            className="btn px-2"
-            aria-label={t("fewer")}
-            onClick={() =>
-              type({ boxes: String(Math.max(batch.together.goesInto.length > 0 ? 0 : 1, count - 1)) })
-            }
-          >
-            <Minus size={16} aria-hidden />
-          </button>
-          <Count
-            label={t("boxesLabel")}
-            value={typed.boxes}
-            problem={at("portions")}
-            onType={(boxes) => type({ boxes })}
-          />
-          <button
-            className="btn px-2"
-            aria-label={t("more")}
-            onClick={() => type({ boxes: String(count + 1) })}
-          >
-            <Plus size={16} aria-hidden />
-          </button>
-        </div>
+        <BoxCount
+          value={typed.boxes}
+          least={batch.together.goesInto.length > 0 ? 0 : 1}
+          problem={at("portions")}
+          onType={(boxes) => type({ boxes })}
+        />
       </div>
       {batch.planned.length > 0 && (
         <p className="mt-3 max-w-2xl text-sm">
@@ -288,36 +252,6 @@ function Weight({
         <span className="text-soft">g</span>
       </p>
       {hint && <p className="text-xs text-soft">{hint}</p>}
-      <Sentence>{problem}</Sentence>
-    </div>
-  );
-}
-
-function Count({
-  label,
-  value,
-  problem,
-  onType,
-}: {
-  label: string;
-  value: string;
-  problem?: string;
-  onType: (value: string) => void;
-}): ReactNode {
-  const id = useId();
-  return (
-    <div>
-      <label htmlFor={id} className="block text-xs text-soft">
-        {label}
-      </label>
-      <input
-        id={id}
-        inputMode="numeric"
-        className={`field w-20 text-center font-title text-lg font-bold ${problem ? "border-2 border-brick" : ""}`}
-        value={value}
-        maxLength={6}
-        onChange={(event) => onType(event.target.value)}
-      />
       <Sentence>{problem}</Sentence>
     </div>
   );

@@ -67,13 +67,11 @@ function Batch({
     grams: each,
     volume,
   });
-  // All of it goes into dishes: there is no portion of its own to lay.
-  const isPart = batch.inDishesGrams > 0 && batch.leftGrams < each / 2;
   const cooked = t(isPlanned ? "unpacked.cook" : "shelf.cooked", { day: shortDay(batch.cookedOn) });
   return (
     <>
-      {isPart && <p className="px-1 text-sm font-semibold">{batch.name}</p>}
-      {!isPart && (
+      {batch.isForDishes && <p className="px-1 text-sm font-semibold">{batch.name}</p>}
+      {!batch.isForDishes && (
         <Strip
           what={what}
           focus={`unpacked|${batch.batchId}`}

@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace LivelyTern.Data.Migrations
 {
     /// <inheritdoc />
-    public partial class PutTogetherDishes : Migration
+    public partial class TogetherAndAhead : Migration
     {
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
@@ -17,6 +17,12 @@ namespace LivelyTern.Data.Migrations
                 type: "INTEGER",
                 nullable: false,
                 defaultValue: false);
+
+            migrationBuilder.AddColumn<long>(
+                name: "ExpectedMilligrams",
+                table: "Batches",
+                type: "INTEGER",
+                nullable: true);
 
             migrationBuilder.AddColumn<int>(
                 name: "ForDishes",
@@ -58,10 +64,40 @@ namespace LivelyTern.Data.Migrations
                         onDelete: ReferentialAction.Restrict);
                 });
 
+            migrationBuilder.CreateTable(
+                name: "DoneAhead",
+                columns: table => new
+                {
+                    Id = table.Column<Guid>(type: "TEXT", nullable: false),
+                    BatchId = table.Column<Guid>(type: "TEXT", nullable: false),
+                    DoneOn = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    Place = table.Column<string>(type: "TEXT", nullable: false),
+                    Verb = table.Column<string>(type: "TEXT", nullable: false),
+                    FoodId = table.Column<string>(type: "TEXT", nullable: true),
+                    What = table.Column<string>(type: "TEXT", nullable: false),
+                    Milligrams = table.Column<long>(type: "INTEGER", nullable: false),
+                    Step = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_DoneAhead", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_DoneAhead_Batches_BatchId",
+                        column: x => x.BatchId,
+                        principalTable: "Batches",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                });
+
             migrationBuilder.CreateIndex(
                 name: "IX_BatchParts_PartId",
                 table: "BatchParts",
                 column: "PartId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_DoneAhead_BatchId",
+                table: "DoneAhead",
+                column: "BatchId");
         }
 
         /// <inheritdoc />
@@ -70,9 +106,16 @@ namespace LivelyTern.Data.Migrations
             migrationBuilder.DropTable(
                 name: "BatchParts");
 
+            migrationBuilder.DropTable(
+                name: "DoneAhead");
+
             migrationBuilder.DropColumn(
                 name: "IsPutTogether",
                 table: "Recipes");
+
+            migrationBuilder.DropColumn(
+                name: "ExpectedMilligrams",
+                table: "Batches");
 
             migrationBuilder.DropColumn(
                 name: "ForDishes",

@@ -11,8 +11,8 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace LivelyTern.Data.Migrations
 {
     [DbContext(typeof(TernDb))]
-    [Migration("20261128075034_PutTogetherDishes")]
-    partial class PutTogetherDishes
+    [Migration("20261128102806_TogetherAndAhead")]
+    partial class TogetherAndAhead
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -120,6 +120,47 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("Eaters");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Cook.AheadRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("BatchId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("DoneOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FoodId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Milligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Step")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Verb")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BatchId");
+
+                    b.ToTable("DoneAhead", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Cook.BatchLineRow", b =>
                 {
                     b.Property<Guid>("BatchId")
@@ -185,6 +226,9 @@ namespace LivelyTern.Data.Migrations
 
                     b.Property<string>("DiscardedFrom")
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("ExpectedMilligrams")
+                        .HasColumnType("INTEGER");
 
                     b.Property<int>("ForDishes")
                         .HasColumnType("INTEGER");
@@ -1067,6 +1111,17 @@ namespace LivelyTern.Data.Migrations
                         .HasForeignKey("EaterId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Cook.AheadRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Cook.BatchRow", "Batch")
+                        .WithMany()
+                        .HasForeignKey("BatchId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.Navigation("Batch");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Cook.BatchLineRow", b =>
