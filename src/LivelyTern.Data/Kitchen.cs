@@ -1,6 +1,7 @@
 using LivelyTern.Core.Foods;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
+using LivelyTern.Data.Cook.Run;
 using LivelyTern.Data.Demo;
 using LivelyTern.Data.Eat;
 using LivelyTern.Data.Foods;
@@ -29,8 +30,9 @@ public static class Kitchen
         services.AddSingleton<RecipesRead>().AddSingleton<BatchCache>().AddSingleton<EntryCache>();
         services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<FoodRecords>();
         services.AddScoped<EaterStore>().AddScoped<RecipeStore>();
-        services.AddScoped<BatchReader>().AddScoped<NewBatch>().AddScoped<DishParts>().AddScoped<BatchStore>();
+        services.AddScoped<BatchReader>().AddScoped<NewBatch>().AddScoped<DishParts>().AddScoped<BatchStore>().AddScoped<GoesIn>();
         services.AddScoped<ChangeRecipe>().AddScoped<PrepDayStore>().AddScoped<AheadStore>();
+        services.AddScoped<RunReader>().AddScoped<RunStore>().AddScoped<RecipeNotes>();
         services.AddScoped<BoxStore>();
         services.AddScoped<PutBoxes>();
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();

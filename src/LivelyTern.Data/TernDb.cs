@@ -1,5 +1,6 @@
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
+using LivelyTern.Data.Cook.Run;
 using LivelyTern.Data.Eat;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Pack;
@@ -41,6 +42,9 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>Recipes.</summary>
     public DbSet<RecipeRow> Recipes => Set<RecipeRow>();
 
+    /// <summary>Notes on recipes.</summary>
+    public DbSet<RecipeNoteRow> RecipeNotes => Set<RecipeNoteRow>();
+
     /// <summary>Batches cooked.</summary>
     public DbSet<BatchRow> Batches => Set<BatchRow>();
 
@@ -55,6 +59,9 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
 
     /// <summary>How prep days are wished.</summary>
     public DbSet<PrepDayRow> PrepDays => Set<PrepDayRow>();
+
+    /// <summary>Prep days as they happen.</summary>
+    public DbSet<RunRow> Runs => Set<RunRow>();
 
     /// <summary>What the kitchen has to cook with.</summary>
     public DbSet<EquipmentRow> Equipment => Set<EquipmentRow>();

@@ -1,6 +1,7 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
+using LivelyTern.Data.Cook.Run;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Plan;
 using LivelyTern.Web.Plan;
@@ -21,10 +22,13 @@ namespace LivelyTern.Web;
 /// <param name="Leading">The eater's leading measure.</param>
 /// <param name="Left">What is left of it today.</param>
 /// <param name="IsDemo">Whether this is the demo household.</param>
+/// <param name="IsClockPlayed">Whether time can be let pass.</param>
+/// <param name="Cooking">The day whose prep day goes on; null where none does.</param>
 /// <param name="Excluded">What lies on days although its eater must never get it, and nobody has answered for.</param>
 public sealed record OverviewView(
     DateOnly Today, int Eaters, int Foods, int Recipes, int? FitDays, int? LaidDays, int BatchesWaiting, int BatchesDue,
-    DateOnly? NextPrepDay, int ShelfBoxes, Measure? Leading, decimal? Left, bool IsDemo, IReadOnlyList<ExcludedView> Excluded);
+    DateOnly? NextPrepDay, int ShelfBoxes, Measure? Leading, decimal? Left, bool IsDemo, bool IsClockPlayed, DateOnly? Cooking,
+    IReadOnlyList<ExcludedView> Excluded);
 
 /// <summary>Whether the host can reach its database: "ok".</summary>
 public sealed record Health(string Status);
@@ -39,7 +43,7 @@ public static class OverviewEndpoint
     // Counts are the file's own; of the days only this eater's week is read.
     private static async Task<OverviewView> ReadAsync(
         Guid? eaterId, TernDb db, FoodStore foods, EaterStore eaters, PlanStore plan, ExcludedItems excluded, PlanReader reader,
-        StartOptions start)
+        RunReader runs, StartOptions start)
     {
         await using var once = await db.ReadOnceAsync();
         var table = await eaters.ListAsync();
@@ -50,6 +54,7 @@ public static class OverviewEndpoint
         return new OverviewView(
             reader.Today, table.Count, (await foods.CatalogueAsync()).All.Count, counts.Recipes, state?.FitDays, state?.LaidDays,
             counts.BatchesWaiting, counts.BatchesDue, counts.NextPrepDay, counts.ShelfBoxes, row?.Aim.Leading, left, start.IsDemo,
+            start.Clock is PlayedClock { IsPlayed: true }, (await runs.GoingOnAsync()) is [.., var day] ? day : null,
             Excluded(await excluded.ListAsync(table), table));
     }
 

@@ -6,7 +6,7 @@ namespace LivelyTern.Web;
 /// <param name="Port">The port on 127.0.0.1.</param>
 /// <param name="DatabasePath">The household's file.</param>
 /// <param name="IsDemo">Whether the demo week is laid into an empty file.</param>
-/// <param name="Clock">The clock: the machine's, or one set to a day with <c>--today</c> to look at a demo as of that day.</param>
+/// <param name="Clock">The clock: the machine's, or one that was moved: to a day with <c>--today</c>, and on by hand in a demo.</param>
 /// <param name="Hosts">Names it answers to besides those of the machine itself: those of a proxy before it.</param>
 public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, TimeProvider Clock, IReadOnlyList<string> Hosts)
 {
@@ -20,16 +20,14 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
     public string Url => string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{Port}");
 
     /// <summary>
-    /// Reads <c>--port</c>, <c>--data</c>, <c>--demo true</c>, <c>--today 2026-11-25</c>, <c>--hosts kitchen.lan,tern.lan</c>, <c>--scale
-    /// ws://…</c> and <c>--probe ws://…</c>.
+    /// Reads <c>--port</c>, <c>--data</c>, <c>--demo true</c>, <c>--today 2026-11-25</c> or <c>2026-11-25T10:00</c>, <c>--play-clock
+    /// true</c>, <c>--hosts kitchen.lan,tern.lan</c>, <c>--scale ws://…</c> and <c>--probe ws://…</c>.
     /// </summary>
     public static StartOptions From(IConfiguration settings)
     {
         ArgumentNullException.ThrowIfNull(settings);
-        var demo = string.Equals(settings["demo"], "true", StringComparison.OrdinalIgnoreCase);
-        TimeProvider clock = DateOnly.TryParse(settings["today"], CultureInfo.InvariantCulture, out var day)
-            ? new ClockOfDay(day)
-            : TimeProvider.System;
+        var demo = IsTrue(settings["demo"]);
+        var clock = new PlayedClock(Begins(settings["today"]), demo || IsTrue(settings["play-clock"]));
         var port = int.TryParse(settings["port"], NumberStyles.None, CultureInfo.InvariantCulture, out var wanted)
             && wanted is > 0 and < 65536
             ? wanted
@@ -39,6 +37,16 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
             : Path.Combine(DataFolder(), demo ? DemoFile(clock) : "tern.db");
         var hosts = (settings["hosts"] ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         return new(port, data, demo, clock, hosts) { ScaleAt = DeviceAt(settings["scale"]), ProbeAt = DeviceAt(settings["probe"]) };
+    }
+
+    private static bool IsTrue(string? said) => string.Equals(said, "true", StringComparison.OrdinalIgnoreCase);
+
+    // A day alone keeps the machine's time of day.
+    private static DateTime? Begins(string? said)
+    {
+        if (!DateTime.TryParse(said, CultureInfo.InvariantCulture, out var moment)) return null;
+        var isDay = DateOnly.TryParseExact(said, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _);
+        return isDay ? moment.Date + TimeProvider.System.GetLocalNow().TimeOfDay : moment;
     }
 
     private static Uri? DeviceAt(string? said) =>
@@ -53,12 +61,4 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
             ? xdg
             : Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".local", "share"),
         "lively-tern");
-
-    /// <summary>The machine's clock moved to another day, its time of day kept.</summary>
-    private sealed class ClockOfDay(DateOnly day) : TimeProvider
-    {
-        private readonly TimeSpan shift = TimeSpan.FromDays(day.DayNumber - DateOnly.FromDateTime(System.GetLocalNow().Date).DayNumber);
-
-        public override DateTimeOffset GetUtcNow() => System.GetUtcNow() + shift;
-    }
 }

@@ -14,7 +14,7 @@ public sealed class Host : IDisposable
 
     private readonly WebApplicationFactory<Program> factory;
 
-    public Host(string? data = null, bool demo = false, string today = "2026-11-25", string hosts = "")
+    public Host(string? data = null, bool demo = false, string today = "2026-11-25", string hosts = "", bool playClock = false)
     {
         Data = data ?? CopyOf(demo ? Demo.Value : Empty.Value);
         using var free = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
@@ -22,7 +22,7 @@ public sealed class Host : IDisposable
         var port = ((System.Net.IPEndPoint)free.LocalEndpoint).Port;
         free.Stop();
         factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
-            .UseSetting("data", Data).UseSetting("demo", demo ? "true" : "false").UseSetting("today", today).UseSetting("hosts", hosts)
+            .UseSetting("data", Data).UseSetting("demo", demo ? "true" : "false").UseSetting("today", today).UseSetting("play-clock", playClock ? "true" : "false").UseSetting("hosts", hosts)
             .UseSetting("port", port.ToString(System.Globalization.CultureInfo.InvariantCulture)));
         factory.UseKestrel();
         factory.StartServer();

@@ -104,12 +104,40 @@ public sealed class BatchStore(
         if (row.State != BatchState.Planned) return new Problem("batch-cooked", "", "This batch is cooked already.");
         if (row.IsPutTogether) return IsTogether;
         if (await recipes.FindAsync(row.RecipeId) is not { } recipe) return Stale.Gone("recipe");
-        var lines = await reader.LinesOfAsync(row);
-        (row.State, row.CookedOn, row.RecipeName) = (BatchState.Cooking, day, recipe.Name);
-        await begin.SetLinesAsync(row, lines);
-        await pantry.CookedAsync(row.Id, lines);
+        await BeginAsync(row, recipe.Name, day);
         return await db.SaveAsync(row, row);
     });
+
+    /// <summary>A run has begun with a batch; one that is cooked already, or put together from others, stays as it is.</summary>
+    internal async Task BegunAsync(Guid id, DateOnly day)
+    {
+        var row = await db.Batches.Include(one => one.Lines.OrderBy(line => line.Position)).SingleOrDefaultAsync(one => one.Id == id);
+        if (row is not { State: BatchState.Planned, IsPutTogether: false }) return;
+        if (await recipes.FindAsync(row.RecipeId) is not { } recipe) return;
+        await BeginAsync(row, recipe.Name, day);
+        row.Version++;
+        await db.SaveChangesAsync();
+    }
+
+    /// <summary>A run has not begun with a batch after all; what was written down of it since stays, and so does the batch then.</summary>
+    internal async Task NotBegunAsync(Guid id)
+    {
+        var row = await db.Batches.Include(one => one.Lines).SingleOrDefaultAsync(one => one.Id == id);
+        if (row is not { State: BatchState.Cooking } || row.Lines.Exists(line => line.ReallyText is not null)) return;
+        row.State = BatchState.Planned;
+        await pantry.CookedAsync(row.Id, []);
+        row.Version++;
+        await db.SaveChangesAsync();
+    }
+
+    // What goes in is fixed from here on, with the figures the foods have now.
+    private async Task BeginAsync(BatchRow row, string name, DateOnly day)
+    {
+        var lines = await reader.LinesOfAsync(row);
+        (row.State, row.CookedOn, row.RecipeName) = (BatchState.Cooking, day, name);
+        await begin.SetLinesAsync(row, lines);
+        await pantry.CookedAsync(row.Id, lines);
+    }
 
     /// <summary>
     /// What the scale said of a batch that is cooked and not packed; weighing again replaces it. Dishes that are put together from it get
@@ -181,35 +209,6 @@ public sealed class BatchStore(
         (row.State, row.DiscardedFrom) = (before, null);
         if (before == BatchState.Planned && row.CookedOn < today) row.CookedOn = today;
         return await FollowedAsync(await db.SaveAsync(row, row));
-    });
-
-    /// <summary>What really went in on one line, typed: "250 g spinach"; empty where it was left out; null as planned after all.</summary>
-    /// <param name="id">The batch, started and not discarded.</param>
-    /// <param name="version">The version it was read at.</param>
-    /// <param name="position">Which line, from 0; one past the last adds a line.</param>
-    /// <param name="text">As typed.</param>
-    /// <param name="read">The same, read.</param>
-    public Task<Outcome<BatchRow>> WentInAsync(
-        Guid id, int version, int position, string? text, Contents? read) =>
-        db.InTurnAsync<BatchRow>(async () =>
-    {
-        var found = await AtAsync(id, version);
-        if (!found.Succeeded) return found;
-        var row = found.Value!;
-        if (row.State == BatchState.Planned) return new Problem("batch-ahead", "", "This batch is still to be cooked: change its recipe.");
-        var line = row.Lines.Find(one => one.Position == position);
-        if (line is null && (position != row.Lines.Count || text is null)) return Stale.Gone("line");
-        if (line is null)
-        {
-            var nothing = new StoredContents(StoredContents.Shape, [], SomethingUnread: false);
-            row.Lines.Add(line = new BatchLineRow { BatchId = row.Id, Position = position, Text = "", Planned = nothing });
-        }
-
-        (line.ReallyText, line.Really) = (text, read is null ? null : await reader.StoreAsync(read));
-        if (row.CookedMilligrams is { } cooked)
-            row.Yield = YieldOf((await reader.ReadAsync(row)).Contents.RawWeight, Milligrams.ToGrams(cooked));
-        await pantry.CookedAsync(row.Id, await reader.LinesOfAsync(row));
-        return await db.SaveAsync(row, row);
     });
 
     /// <summary>Other foods stand in for some in a batch still to be cooked; within a larger command.</summary>

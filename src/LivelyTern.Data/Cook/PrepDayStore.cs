@@ -91,21 +91,22 @@ public sealed class PrepDayStore(TernDb db, RecipeStore recipes)
             var recipe = book.Read(row.RecipeId);
             var factor = (decimal)row.Portions / recipe.Yield.Portions;
             var instead = row.Instead?.Read() ?? [];
-            var lines = recipe.Lines.Where(line => !line.Written.IsOut).SelectMany(LinesOf);
+            var lines = recipe.Lines.Index().Where(line => !line.Item.Written.IsOut).SelectMany(line => LinesOf(line.Item, line.Index));
             var boxes = row.Portions - row.ForDishes;
             return new(row.Id, recipe.Name, written[row.RecipeId].ToDo, factor, boxes, recipe.Yield.Pieces, [.. lines])
             {
+                RecipeId = row.RecipeId,
                 Parts = row.IsPutTogether ? [.. parts[row.Id]] : null,
                 DaysAhead = Math.Max(0, row.CookedOn.DayNumber - day.DayNumber),
                 Done = [.. done[row.Id].Select(one => one.ToWork())],
             };
 
-            IEnumerable<PrepLine> LinesOf(RecipeLine line)
+            IEnumerable<PrepLine> LinesOf(RecipeLine line, int position)
             {
                 var brought = line.Read.Ingredients.Where(one => !row.IsPutTogether || !RecipeBook.IsRecipe(one));
                 var goesIn = Substitution.All(instead, new([.. brought]), book.Find).Ingredients;
                 return goesIn.Select(one => new PrepLine(
-                    one.Food.Id, one.Food.Name, one.Weight * factor, line.Read.Parts.Note, one.Food.Group));
+                    one.Food.Id, one.Food.Name, one.Weight * factor, line.Read.Parts.Note, one.Food.Group) { Position = position });
             }
         }
 

@@ -318,6 +318,77 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("PrepDays", (string)null);
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Cook.Run.RunOvenRow", b =>
+                {
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Oven")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Celsius")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Day", "Oven");
+
+                    b.ToTable("RunOvens", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Cook.Run.RunRow", b =>
+                {
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Order")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("PlannedEnd")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("StartedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Day");
+
+                    b.ToTable("Runs", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Cook.Run.RunTaskRow", b =>
+                {
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("TaskId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Extra")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("IsSkipped")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("StartedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Told")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Day", "TaskId");
+
+                    b.ToTable("RunTasks", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Eat.EntryRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -860,6 +931,29 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("RecipeLineRow");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Recipes.RecipeNoteRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("RecipeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("RecipeId");
+
+                    b.ToTable("RecipeNotes", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Recipes.RecipeRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1156,6 +1250,24 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Cook.Run.RunOvenRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Cook.Run.RunRow", null)
+                        .WithMany("Ovens")
+                        .HasForeignKey("Day")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Cook.Run.RunTaskRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Cook.Run.RunRow", null)
+                        .WithMany("Tasks")
+                        .HasForeignKey("Day")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Eat.EntryRow", b =>
                 {
                     b.HasOne("LivelyTern.Data.Eat.EntryRow", null)
@@ -1265,6 +1377,15 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Recipes.RecipeNoteRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Recipes.RecipeRow", null)
+                        .WithMany()
+                        .HasForeignKey("RecipeId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Recipes.RecipeVersionRow", b =>
                 {
                     b.HasOne("LivelyTern.Data.Recipes.RecipeRow", null)
@@ -1297,6 +1418,13 @@ namespace LivelyTern.Data.Migrations
                     b.Navigation("Lines");
 
                     b.Navigation("Parts");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Cook.Run.RunRow", b =>
+                {
+                    b.Navigation("Ovens");
+
+                    b.Navigation("Tasks");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Foods.FoodRow", b =>

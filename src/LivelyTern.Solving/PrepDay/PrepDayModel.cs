@@ -120,7 +120,12 @@ internal sealed class PrepDayModel
         {
             var users = Modes(mode => HeatOf(mode, name)).Where(user => user.What is not null)
                 .Select(user => (i: user.Task, m: user.Mode, Heat: user.What!.Value)).ToList();
-            foreach (var (i, m, heat) in users) Model.Add(starts[i] >= WarmUp.FromCold(heat)).OnlyEnforceIf(chosen[i][m]);
+            foreach (var (i, m, heat) in users)
+            {
+                Model.Add(starts[i] >= problem.WarmBy(name, heat)).OnlyEnforceIf(chosen[i][m]);
+                BesideWhatIsIn(name, apart, i, m, heat);
+            }
+
             for (var a = 0; a < users.Count; a++)
             {
                 for (var b = a + 1; b < users.Count; b++)
@@ -135,6 +140,20 @@ internal sealed class PrepDayModel
                         .OnlyEnforceIf([.. both, isFirst.Not()]);
                 }
             }
+        }
+    }
+
+    // What bakes already is at its own heat.
+    private void BesideWhatIsIn(string name, int apart, int i, int m, int heat)
+    {
+        foreach (var time in problem.Taken)
+        {
+            var isOther = time.Celsius is { } celsius && Math.Abs(celsius - heat) > apart;
+            if (!isOther || !string.Equals(time.Capacity, name, StringComparison.Ordinal)) continue;
+            var isBefore = Model.NewBoolVar($"{name}: {tasks[i].Id} before what is in it");
+            Model.Add(ends[i] + WarmUp.Between(heat, time.Celsius!.Value) <= time.From).OnlyEnforceIf([chosen[i][m], isBefore]);
+            Model.Add(starts[i] >= time.To + WarmUp.Between(time.Celsius!.Value, heat))
+                .OnlyEnforceIf([chosen[i][m], isBefore.Not()]);
         }
     }
 

@@ -30,6 +30,10 @@ public sealed record PlannedDish(Guid RecipeId, int Portions);
 /// <param name="FoodId">The food chosen, or null where the words say enough.</param>
 public sealed record WentInRequest(string? Text, string? FoodId = null);
 
+/// <summary>What the scale said of one line.</summary>
+/// <param name="Grams">Grams that went in.</param>
+public sealed record WeighedInRequest(decimal Grams);
+
 /// <summary>Cook: batches planned, started, what went in. Weighing one touches days, and stands with them.</summary>
 public static class CookEndpoints
 {
@@ -64,6 +68,11 @@ public static class CookEndpoints
             Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>
             WriteAsync(id, ifMatch, store, reader, version => store.StartAsync(id, version, clock.Today()))).WithName("cookPlanned");
         cook.MapPut("/batches/{id:guid}/lines/{position:int}", WentInAsync).WithName("wentIn");
+        cook.MapPut("/batches/{id:guid}/lines/{position:int}/weight", (
+            Guid id, int position, WeighedInRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store,
+            BatchReader reader, GoesIn goesIn) => WriteAsync(
+                id, ifMatch, store, reader, version => goesIn.WeighedInAsync(id, version, position, new(body.Grams))))
+            .WithName("weighedIn");
         cook.MapPost("/batches/{id:guid}/restore", (
             Guid id, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader, TimeProvider clock) =>
             WriteAsync(id, ifMatch, store, reader, version => store.RestoreAsync(id, version, clock.Today()))).WithName("restoreBatch");
@@ -95,7 +104,7 @@ public static class CookEndpoints
 
     private static async Task<Results<Ok<CookView>, ProblemHttpResult>> WentInAsync(
         Guid id, int position, WentInRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, BatchStore store, BatchReader reader,
-        FoodStore foods)
+        GoesIn goesIn, FoodStore foods)
     {
         Contents? read = null;
         if (body.Text is { } text)
@@ -111,6 +120,6 @@ public static class CookEndpoints
             }
         }
 
-        return await WriteAsync(id, ifMatch, store, reader, version => store.WentInAsync(id, version, position, body.Text?.Trim(), read));
+        return await WriteAsync(id, ifMatch, store, reader, version => goesIn.WentInAsync(id, version, position, body.Text?.Trim(), read));
     }
 }

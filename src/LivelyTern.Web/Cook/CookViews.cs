@@ -11,7 +11,19 @@ namespace LivelyTern.Web.Cook;
 /// <param name="ReallyText">What went in instead, as typed; empty where it was left out; null where it went in as planned.</param>
 /// <param name="WentInGrams">What went in.</param>
 public sealed record BatchLineView(
-    int Position, string Text, bool IsTakenOut, decimal PlannedGrams, string? ReallyText, decimal WentInGrams);
+    int Position, string Text, bool IsTakenOut, decimal PlannedGrams, string? ReallyText, decimal WentInGrams)
+{
+    /// <summary>The lines of a batch as shown.</summary>
+    public static async Task<IReadOnlyList<BatchLineView>> OfAsync(BatchRow row, BatchReader reader)
+    {
+        ArgumentNullException.ThrowIfNull(reader);
+        return
+        [
+            .. (await reader.LinesOfAsync(row)).Select((line, i) => new BatchLineView(
+                i, line.Text, line.IsTakenOut, line.Planned.RawWeight.Value, line.ReallyText, line.WentIn.RawWeight.Value)),
+        ];
+    }
+}
 
 /// <summary>A batch as it is cooked.</summary>
 /// <param name="Id">The batch.</param>
@@ -41,12 +53,11 @@ public sealed record CookView(
         ArgumentNullException.ThrowIfNull(row);
         ArgumentNullException.ThrowIfNull(reader);
         var batch = await reader.ReadAsync(row);
-        var lines = (await reader.LinesOfAsync(row)).Select((line, i) => new BatchLineView(
-            i, line.Text, line.IsTakenOut, line.Planned.RawWeight.Value, line.ReallyText, line.WentIn.RawWeight.Value));
+        var lines = await BatchLineView.OfAsync(row, reader);
         return new(
             row.Id, row.RecipeId, batch.RecipeName, row.Letters, row.Tint, row.State, row.CookedOn, row.Portions,
             batch.Contents.RawWeight.Value,
-            Data.Milligrams.ToGrams(row.PanMilligrams)?.Value, batch.Cooked?.Value, row.Yield, batch.Expected?.Weight.Value, [.. lines],
+            Data.Milligrams.ToGrams(row.PanMilligrams)?.Value, batch.Cooked?.Value, row.Yield, batch.Expected?.Weight.Value, lines,
             await TogetherView.OfAsync(batch, row, reader), row.Version);
     }
 }

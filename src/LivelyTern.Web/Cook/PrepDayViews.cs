@@ -42,9 +42,23 @@ public sealed record PrepDayRowView(DateOnly Day, IReadOnlyList<PrepBatch> Batch
 /// <param name="Wishes">Who cooks when, what is due.</param>
 /// <param name="Batches">What is cooked.</param>
 /// <param name="Ahead">Dishes of later days, with what can be done for them on this one.</param>
+/// <param name="Run">Whether it is begun, and whether it is over.</param>
 /// <param name="Version">For the next write; 0 while nobody has said how it is wished.</param>
 public sealed record PrepDayView(
-    DateOnly Day, PrepDayWishes Wishes, IReadOnlyList<PrepBatch> Batches, IReadOnlyList<AheadDishView> Ahead, int Version);
+    DateOnly Day, PrepDayWishes Wishes, IReadOnlyList<PrepBatch> Batches, IReadOnlyList<AheadDishView> Ahead, RunOfDay Run, int Version);
+
+/// <summary>How far a day has come.</summary>
+public enum RunOfDay
+{
+    /// <summary>It is not begun.</summary>
+    None,
+
+    /// <summary>It is being cooked.</summary>
+    GoingOn,
+
+    /// <summary>It is over.</summary>
+    Over,
+}
 
 /// <summary>A day to be laid out as it is wished, or as it would be with other wishes or another kitchen.</summary>
 /// <param name="Seconds">How long to look for a shorter day; 0 for the first that comes.</param>
@@ -107,7 +121,7 @@ public sealed record LaidDayView(
             plan.Overtime, plan.WaysOut, plan.Tasks.Warnings);
     }
 
-    private static List<string> LanesOf(TaskMode mode) =>
+    internal static List<string> LanesOf(TaskMode mode) =>
         [.. mode.Uses.Where(use => use.Value > 0).Select(use => use.Key).Order(StringComparer.Ordinal)];
 }
 
@@ -126,7 +140,7 @@ internal static class PrepLanes
             foreach (var id in busy.Where(IsOfKind).Order(StringComparer.Ordinal))
             {
                 var number = id.Split(':') is [_, var which] ? int.Parse(which, CultureInfo.InvariantCulture) : 0;
-                yield return new(id, kind, "", number, problem.Capacities[id]);
+                yield return new(id, kind, "", number, problem.Capacities.GetValueOrDefault(id, 1));
             }
         }
     }

@@ -24,7 +24,9 @@ public static class OvenWarmUps
         var found = new List<WarmUpTime>();
         foreach (var oven in problem.Heated.Keys)
         {
-            (int To, int Celsius)? before = null;
+            (int To, int Celsius)? before = problem.Warm.TryGetValue(oven, out var stands)
+                ? (Math.Max(stands.From, problem.Now), stands.Celsius)
+                : null;
             foreach (var (start, end, celsius) in Baking(problem, day, oven))
             {
                 var isOn = before is { } last && start - last.To < StaysOn;

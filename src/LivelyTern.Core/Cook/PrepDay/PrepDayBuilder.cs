@@ -6,7 +6,8 @@ using LivelyTern.Core.Recipes.Steps;
 namespace LivelyTern.Core.Cook.PrepDay;
 
 /// <summary>Makes the tasks of a prep day, dish by dish.</summary>
-internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEquipment kitchen, PrepDayWishes wishes)
+internal sealed class PrepDayBuilder(
+    IReadOnlyList<PrepDish> dishes, KitchenEquipment kitchen, PrepDayWishes wishes, OwnTimes times, IReadOnlyList<PrepTask> begun)
 {
     // Minutes of what no recipe writes down: common practice, no published source.
     private const int ToGetOut = 3, ToGetOutEach = 1, ToPack = 2, ToPutAway = 2;
@@ -54,30 +55,46 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
     private void Prepare()
     {
         var all = dishes.SelectMany(Preparations.OfDish).ToList();
-        foreach (var together in Preparations.Together(all))
+        foreach (var (known, together) in Preparations.Together(all, begun))
         {
             var first = together[0];
-            var id = $"prepare {tasks.Count}";
             var isShared = together.Select(one => one.Dish).Distinct().Count() > 1;
+            var what = isShared ? first.FoodId : $"{first.Dish:N}.{first.Step}";
+            var id = known ?? NewId($"prepare {first.Verb.Name} {what}");
             var uses = first.Verb.Uses.Contains(Occupies.Board)
                 ? new Dictionary<Occupies, int> { [Occupies.Board] = 1 }
                 : [];
             foreach (var one in together) Add(prepared, (one.Dish, one.Step), id);
             var step = isShared ? null : first.Step;
-            List<TaskMode> modes = [.. Capacities.Ways(Preparations.MinutesOf(together), true, uses, null, wishes.Cooks.Count, Ovens)];
-            var ways = Alike(PrepWay.Plain(first.Verb.Name), modes);
-            Add(
-                new(
-                    id, PrepKind.Prepare, [.. together.Select(one => one.Dish).Distinct()], ways, step,
-                    step is { } at ? dishes.First(dish => dish.Id == first.Dish).Steps[at].Written.Text : "", true,
-                    together.Any(one => one.IsAbout), [.. together.Where(one => one.FoodId is not null).Select(AmountOf)], []),
-                modes, [new("get out")]);
+            var usual = Preparations.MinutesOf(together);
+            var own = times.Of(together, usual);
+            List<TaskMode> modes = [.. Capacities.Ways(own ?? usual, true, uses, null, wishes.Cooks.Count, Ovens)];
+            var ways = Alike(PrepWay.Plain(first.Verb.Name) with { Usual = own is null ? null : usual }, modes);
+            var text = step is { } at ? DishOf(first.Dish).Steps[at].Written.Text : "";
+            var isAbout = own is null && together.Any(one => one.IsAbout);
+            List<PrepAmount> amounts = [.. together.Where(one => one.FoodId is not null).Select(AmountOf)];
+            var task = new PrepTask(
+                id, PrepKind.Prepare, [.. together.Select(one => one.Dish).Distinct()], ways, step, text, true, isAbout, amounts, []);
+            Add(task with { Lines = [.. amounts.SelectMany(LinesOf).Distinct()] }, modes, [new("get out")]);
         }
     }
 
     private static List<PrepWay> Alike(PrepWay way, IReadOnlyList<TaskMode> modes) => [.. modes.Select(_ => way)];
 
-    private static PrepAmount AmountOf(Preparation one) => new(one.Dish, one.Food, one.Weight.Value);
+    private PrepDish DishOf(Guid id) => dishes.First(dish => dish.Id == id);
+
+    private IEnumerable<DishLine> LinesOf(PrepAmount amount) =>
+        DishOf(amount.Dish).Lines.Where(line => string.Equals(line.FoodId, amount.FoodId, StringComparison.Ordinal))
+            .Select(line => new DishLine(amount.Dish, line.Position));
+
+    // What is begun keeps the name it has, and nothing else gets it.
+    private string NewId(string id)
+    {
+        while (begun.Any(task => string.Equals(task.Id, id, StringComparison.Ordinal))) id += "+";
+        return id;
+    }
+
+    private static PrepAmount AmountOf(Preparation one) => new(one.Dish, one.Food, one.Weight.Value, one.FoodId);
 
     private static void Add(Dictionary<(Guid, int?), List<string>> to, (Guid, int?) key, string id)
     {
@@ -98,17 +115,30 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
         for (var i = 0; i < pieces.Count; i++)
         {
             var piece = pieces[i];
-            var id = $"{dish.Id:N}.{i}";
+            var nth = pieces.Take(i).Count(before => before.At == piece.At);
+            var id = $"{dish.Id:N}.{piece.At}.{nth}";
             before.AddRange(ready.Where(own => own.Step <= piece.At).SelectMany(own => own.Bonds));
             ready.RemoveAll(own => own.Step <= piece.At);
             var due = i == lastHot && wishes.SupperDish == dish.Id && dish.DaysAhead == 0 ? Minute(wishes.Supper) : null;
+            var own = piece.Phases.Count > 0 ? null : OwnMinutes(dish, piece.Step, piece.Part, piece.Minutes);
             List<TaskMode> modes =
-                [.. Capacities.Ways(piece.Minutes, piece.Part.IsHandsOn, piece.Need.Uses, piece.Part.Celsius, wishes.Cooks.Count, Ovens)];
-            var ways = Alike(new(piece.Part.Verb, piece.Part.Celsius, piece.Need.Loads), modes);
+            [
+                .. Capacities.Ways(
+                    own ?? piece.Minutes, piece.Part.IsHandsOn, piece.Need.Uses, piece.Part.Celsius, wishes.Cooks.Count, Ovens),
+            ];
+            var way = new PrepWay(piece.Part.Verb, piece.Part.Celsius, piece.Need.Loads) { Usual = own is null ? null : piece.Minutes };
+            var ways = Alike(way, modes);
             Add(
                 new(
                     id, PrepKind.Step, [dish.Id], [.. ways, .. piece.OtherWays.Select(other => other.Way)], piece.At,
-                    piece.Step.Written.Text, piece.Part.IsHandsOn, piece.Part.IsAbout, [], piece.Phases),
+                    piece.Step.Written.Text, piece.Part.IsHandsOn, own is null && piece.Part.IsAbout, [], piece.Phases)
+                {
+                    Lines =
+                    [
+                        .. Preparations.Named(piece.Step.Written.Text, dish.Lines)
+                            .Select(line => new DishLine(dish.Id, line.Position)).Distinct(),
+                    ],
+                },
                 [.. modes, .. piece.OtherWays.Select(other => other.Mode)], [.. before.Distinct()], due);
             before = [new(id)];
             if (i == lastHot) hotId = id;
@@ -235,14 +265,19 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
             var part = other.Parts[at];
             if (part.Uses.Any(kind => kitchen.CountOf(kind) == 0)) continue;
             var need = MachineNeed.Of(dish, step, part, kitchen, _ => { });
-            var minutes = MachineNeed.MinutesOf(dish, step, part, need.Loads);
-            var way = new PrepWay(part.Verb, part.Celsius, need.Loads);
-            ways.AddRange(Capacities.Ways(minutes, part.IsHandsOn, need.Uses, part.Celsius, wishes.Cooks.Count, Ovens)
+            var usual = MachineNeed.MinutesOf(dish, step, part, need.Loads);
+            var own = OwnMinutes(dish, step, part, usual);
+            var way = new PrepWay(part.Verb, part.Celsius, need.Loads) { Usual = own is null ? null : usual };
+            ways.AddRange(Capacities.Ways(own ?? usual, part.IsHandsOn, need.Uses, part.Celsius, wishes.Cooks.Count, Ovens)
                 .Select(mode => (mode, way)));
         }
 
         return ways;
     }
+
+    // Where the recipe says how long something bakes, it bakes that long; all else takes what it took these cooks before.
+    private int? OwnMinutes(PrepDish dish, StepToDo step, StepPart part, int usual) =>
+        part.IsHandsOn || part.IsAbout ? times.Of(OwnTimes.KeyOf(dish.RecipeId, step.Written.Text, part.Verb), usual) : null;
 
     private static bool IsSame(StepPart one, StepPart other) =>
         one with { Uses = [], Words = "" } == other with { Uses = [], Words = "" } && one.Uses.SequenceEqual(other.Uses);
@@ -260,8 +295,11 @@ internal sealed class PrepDayBuilder(IReadOnlyList<PrepDish> dishes, KitchenEqui
         string id, PrepKind kind, IReadOnlyList<Guid> own, string verb, int minutes, IReadOnlyList<TaskBond> after, int? due = null,
         IReadOnlyList<PrepAmount>? amounts = null)
     {
-        List<TaskMode> modes = [.. Capacities.Ways(minutes, true, new Dictionary<Occupies, int>(), null, wishes.Cooks.Count, Ovens)];
-        Add(new(id, kind, own, Alike(PrepWay.Plain(verb), modes), null, "", true, true, amounts ?? [], []), modes, after, due);
+        var known = times.Of(OwnTimes.KeyOf(kind), minutes);
+        List<TaskMode> modes =
+            [.. Capacities.Ways(known ?? minutes, true, new Dictionary<Occupies, int>(), null, wishes.Cooks.Count, Ovens)];
+        var way = PrepWay.Plain(verb) with { Usual = known is null ? null : minutes };
+        Add(new(id, kind, own, Alike(way, modes), null, "", true, known is null, amounts ?? [], []), modes, after, due);
     }
 
     private void Add(PrepTask task, IReadOnlyList<TaskMode> modes, IReadOnlyList<TaskBond> after, int? due = null)

@@ -45,45 +45,35 @@ public sealed record PrepDayPlan(
     /// <param name="wishes">By whom, when.</param>
     /// <param name="lay">Lays out the day.</param>
     /// <param name="atOnce">Lays out what would help, each at once.</param>
+    /// <param name="times">How long it took these cooks before; null for the usual times.</param>
     public static PrepDayPlan Of(
         IReadOnlyList<PrepDish> dishes, KitchenEquipment kitchen, PrepDayWishes wishes, Func<ScheduleProblem, LaidDay> lay,
-        Func<ScheduleProblem, LaidDay> atOnce)
+        Func<ScheduleProblem, LaidDay> atOnce, OwnTimes? times = null)
     {
         ArgumentNullException.ThrowIfNull(dishes);
         ArgumentNullException.ThrowIfNull(wishes);
         ArgumentNullException.ThrowIfNull(lay);
         ArgumentNullException.ThrowIfNull(atOnce);
         List<PrepDish> cooked = [.. dishes.Where(dish => wishes.LeftOut?.Contains(dish.Id) != true)];
-        var tasks = PrepDayTasks.Of(cooked, kitchen, wishes);
+        var tasks = PrepDayTasks.Of(cooked, kitchen, wishes, times);
         var day = lay(tasks.Problem);
         var overtime = 0;
         if (day.Tasks.Count < tasks.Tasks.Count)
         {
             // The hours of the cooks are too short for it, whatever the order: it is shown how much.
-            var longer = WithoutAnEnd(wishes);
-            tasks = PrepDayTasks.Of(cooked, kitchen, longer);
+            var longer = wishes.WithoutAnEnd();
+            tasks = PrepDayTasks.Of(cooked, kitchen, longer, times);
             day = lay(tasks.Problem);
-            overtime = Overrun(day, tasks, wishes);
+            overtime = wishes.Overtime(LastHands(day, tasks));
         }
 
         var chain = LongestChain.Of(tasks.Problem, day, LatestTask(tasks.Problem, day));
-        var waysOut = day.Late == 0 && overtime == 0 ? [] : WaysOutOf(cooked, kitchen, wishes, day.Late, overtime, chain, atOnce);
+        var waysOut = day.Late == 0 && overtime == 0 ? [] : WaysOutOf(cooked, kitchen, wishes, times, day.Late, overtime, chain, atOnce);
         return new(tasks, day, chain, overtime, waysOut);
     }
 
-    private static PrepDayWishes WithoutAnEnd(PrepDayWishes wishes)
-    {
-        var last = wishes.Cooks.Max(cook => cook.To);
-        return wishes with { Cooks = [.. wishes.Cooks.Select(cook => cook.To == last ? cook with { To = null } : cook)] };
-    }
-
-    private static int Overrun(LaidDay day, PrepDayTasks tasks, PrepDayWishes wishes)
-    {
-        if (wishes.Cooks.Max(cook => cook.To) is not { } last) return 0;
-        var leaves = (int)(last.ToTimeSpan() - wishes.Begins.ToTimeSpan()).TotalMinutes;
-        var lastHands = day.Tasks.Zip(tasks.Tasks, (place, task) => task.IsHandsOn ? place.End : 0).DefaultIfEmpty(0).Max();
-        return Math.Max(0, lastHands - leaves);
-    }
+    private static int LastHands(LaidDay day, PrepDayTasks tasks) =>
+        day.Tasks.Zip(tasks.Tasks, (place, task) => task.IsHandsOn ? place.End : 0).DefaultIfEmpty(0).Max();
 
     private static string? LatestTask(ScheduleProblem problem, LaidDay day)
     {
@@ -94,7 +84,7 @@ public sealed record PrepDayPlan(
 
     // Each small change tried at once; what leaves nothing late comes first, then what leaves least.
     private static List<WayOut> WaysOutOf(
-        List<PrepDish> dishes, KitchenEquipment kitchen, PrepDayWishes wishes, int late, int overtime,
+        List<PrepDish> dishes, KitchenEquipment kitchen, PrepDayWishes wishes, OwnTimes? times, int late, int overtime,
         IReadOnlyList<ChainLink> chain, Func<ScheduleProblem, LaidDay> atOnce)
     {
         var over = Math.Max(late, overtime);
@@ -136,16 +126,16 @@ public sealed record PrepDayPlan(
 
         void Try(WayOut way, IReadOnlyList<PrepDish> cooked, KitchenEquipment with, PrepDayWishes wished, int sooner = 0)
         {
-            var tasks = PrepDayTasks.Of(cooked, with, wished);
+            var tasks = PrepDayTasks.Of(cooked, with, wished, times);
             var day = atOnce(tasks.Problem);
             var isShort = day.Tasks.Count < tasks.Tasks.Count;
             if (isShort)
             {
-                tasks = PrepDayTasks.Of(cooked, with, WithoutAnEnd(wished));
+                tasks = PrepDayTasks.Of(cooked, with, wished.WithoutAnEnd(), times);
                 day = atOnce(tasks.Problem);
             }
 
-            var stillLate = day.Late + (isShort ? Overrun(day, tasks, wished) : 0);
+            var stillLate = day.Late + (isShort ? wished.Overtime(LastHands(day, tasks)) : 0);
             if (stillLate < late + overtime) found.Add(way with { Late = stillLate, End = day.End - sooner });
         }
     }

@@ -13,11 +13,17 @@ public sealed record PrepDayTasks(
     /// <param name="dishes">The dishes.</param>
     /// <param name="kitchen">What there is to cook with.</param>
     /// <param name="wishes">Who cooks when, what is due; without problems.</param>
-    public static PrepDayTasks Of(IReadOnlyList<PrepDish> dishes, KitchenEquipment kitchen, PrepDayWishes wishes)
+    /// <param name="times">How long it took these cooks before; null for the usual times.</param>
+    /// <param name="begun">
+    /// Washing and chopping that is begun or done: it stays the one task it was, whatever has joined the day since.
+    /// </param>
+    public static PrepDayTasks Of(
+        IReadOnlyList<PrepDish> dishes, KitchenEquipment kitchen, PrepDayWishes wishes, OwnTimes? times = null,
+        IReadOnlyList<PrepTask>? begun = null)
     {
         ArgumentNullException.ThrowIfNull(dishes);
         ArgumentNullException.ThrowIfNull(kitchen);
         ArgumentNullException.ThrowIfNull(wishes);
-        return new PrepDayBuilder(dishes, kitchen, wishes).Build();
+        return new PrepDayBuilder(dishes, kitchen, wishes, times ?? OwnTimes.None, begun ?? []).Build();
     }
 }

@@ -27,6 +27,32 @@ public sealed record PrepDayWishes(
     /// <summary>When the day begins: when the first cook comes.</summary>
     public TimeOnly Begins => Cooks.Min(cook => cook.From);
 
+    /// <summary>The same day begun at another time: whoever was to come first comes then, and nobody has left before.</summary>
+    public PrepDayWishes Begun(TimeOnly at)
+    {
+        var first = Begins;
+        CookHours Hours(CookHours cook)
+        {
+            var from = cook.From == first || cook.From < at ? at : cook.From;
+            return cook with { From = from, To = cook.To <= from ? null : cook.To };
+        }
+
+        return this with { Cooks = [.. Cooks.Select(Hours)] };
+    }
+
+    /// <summary>The same day where whoever leaves last stays as long as it takes.</summary>
+    internal PrepDayWishes WithoutAnEnd()
+    {
+        var last = Cooks.Max(cook => cook.To);
+        return this with { Cooks = [.. Cooks.Select(cook => cook.To == last ? cook with { To = null } : cook)] };
+    }
+
+    /// <summary>Minutes that whoever leaves last stays longer; 0 where they need not.</summary>
+    /// <param name="lastHands">When hands are needed last, in minutes from the day's beginning.</param>
+    internal int Overtime(int lastHands) => Cooks.Max(cook => cook.To) is { } last
+        ? Math.Max(0, lastHands - (int)(last.ToTimeSpan() - Begins.ToTimeSpan()).TotalMinutes)
+        : 0;
+
     /// <summary>What is wrong with them.</summary>
     public IEnumerable<Problem> Problems()
     {

@@ -10,7 +10,11 @@ namespace LivelyTern.Core.Cook.PrepDay;
 /// <param name="Weight">How much of it, at this batch's size.</param>
 /// <param name="Note">How the line says it is prepared: "chopped".</param>
 /// <param name="Group">What kind of food it is.</param>
-public sealed record PrepLine(string FoodId, string Name, Grams Weight, string Note, FoodGroup Group);
+public sealed record PrepLine(string FoodId, string Name, Grams Weight, string Note, FoodGroup Group)
+{
+    /// <summary>Which line of the recipe brings it, from 0.</summary>
+    public int Position { get; init; }
+}
 
 /// <summary>What a put-together dish takes of another batch, over all its boxes.</summary>
 /// <param name="Batch">The other batch.</param>
@@ -29,6 +33,9 @@ public sealed record PrepPart(Guid Batch, string Name, Grams Weight);
 public sealed record PrepDish(
     Guid Id, string Name, IReadOnlyList<StepToDo> Steps, decimal Factor, int Boxes, int? RecipePieces, IReadOnlyList<PrepLine> Lines)
 {
+    /// <summary>Its recipe.</summary>
+    public Guid RecipeId { get; init; }
+
     /// <summary>The batches that it is put together from; null where it is cooked itself.</summary>
     public IReadOnlyList<PrepPart>? Parts { get; init; }
 
@@ -44,6 +51,11 @@ public sealed record PrepDish(
     /// <summary>How many pieces this batch makes; null where it makes none.</summary>
     public int? Pieces => RecipePieces is { } pieces ? (int)Math.Ceiling(pieces * Factor) : null;
 }
+
+/// <summary>A line of a dish.</summary>
+/// <param name="Dish">The dish.</param>
+/// <param name="Position">Which of its lines, from 0.</param>
+public sealed record DishLine(Guid Dish, int Position);
 
 /// <summary>What kind of work a task is.</summary>
 public enum PrepKind
@@ -74,7 +86,8 @@ public enum PrepKind
 /// <param name="Dish">The dish.</param>
 /// <param name="Food">The food's name.</param>
 /// <param name="Grams">How much.</param>
-public sealed record PrepAmount(Guid Dish, string Food, decimal Grams);
+/// <param name="FoodId">Which food; null where it is a dish.</param>
+public sealed record PrepAmount(Guid Dish, string Food, decimal Grams, string? FoodId = null);
 
 /// <summary>A stretch of a task that has a name of its own: coming to pressure, under pressure, release.</summary>
 /// <param name="Verb">Its name.</param>
@@ -87,6 +100,9 @@ public sealed record PrepPhase(string Verb, int Minutes);
 /// <param name="Loads">In how many loads it is done.</param>
 public sealed record PrepWay(string Verb, int? Celsius, int Loads)
 {
+    /// <summary>The minutes it would take without the cook's own times; null where none of those stand.</summary>
+    public int? Usual { get; init; }
+
     /// <summary>In one go, without heat.</summary>
     public static PrepWay Plain(string verb) => new(verb, null, 1);
 }
@@ -108,4 +124,7 @@ public sealed record PrepTask(
 {
     /// <summary>What is done, by the verb's name, in the way it is written first.</summary>
     public string Verb => Ways[0].Verb;
+
+    /// <summary>The lines of its dishes that it handles.</summary>
+    public IReadOnlyList<DishLine> Lines { get; init; } = [];
 }

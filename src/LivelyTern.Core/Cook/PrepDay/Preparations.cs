@@ -138,10 +138,40 @@ public static class Preparations
         }
     }
 
-    /// <summary>Those of one food that several dishes want alike, together; each other by itself with those of its step.</summary>
-    public static IEnumerable<IReadOnlyList<Preparation>> Together(IReadOnlyList<Preparation> all)
+    /// <summary>
+    /// Those of one food that several dishes want alike, together; each other by itself with those of its step. What is begun stays
+    /// together as it was begun, under its name.
+    /// </summary>
+    /// <param name="all">All of a day.</param>
+    /// <param name="begun">The tasks of them that are begun.</param>
+    /// <returns>What is done in one go, with the name of its task where it is begun.</returns>
+    public static IEnumerable<(string? Id, IReadOnlyList<Preparation> Together)> Together(
+        IReadOnlyList<Preparation> all, IReadOnlyList<PrepTask> begun)
     {
         ArgumentNullException.ThrowIfNull(all);
+        ArgumentNullException.ThrowIfNull(begun);
+        var open = all.ToList();
+        foreach (var task in begun)
+        {
+            var own = open.FindAll(one => IsPartOf(one, task));
+            if (own.Count == 0) continue;
+            open.RemoveAll(own.Contains);
+            yield return (task.Id, own);
+        }
+
+        foreach (var together in Together(open)) yield return (null, together);
+    }
+
+    private static bool IsPartOf(Preparation one, PrepTask task)
+    {
+        if (!string.Equals(one.Verb.Name, task.Verb, StringComparison.Ordinal) || !task.Dishes.Contains(one.Dish)) return false;
+        if (task.Dishes.Count == 1 && task.Step != one.Step) return false;
+        bool IsIt(PrepAmount amount) => amount.Dish == one.Dish && string.Equals(amount.FoodId, one.FoodId, StringComparison.Ordinal);
+        return one.FoodId is null ? task.Amounts.Count == 0 : task.Amounts.Any(IsIt);
+    }
+
+    private static List<List<Preparation>> Together(List<Preparation> all)
+    {
         var shared = all.Where(one => one.FoodId is not null).GroupBy(one => (one.Verb.Name, one.FoodId))
             .Where(same => same.Select(one => one.Dish).Distinct().Count() > 1).Select(same => same.ToList()).ToList();
         var inOneGo = shared.SelectMany(same => same).ToHashSet();

@@ -7,6 +7,7 @@ namespace LivelyTern.Core.Cook.Schedule;
 public sealed class ListSchedule
 {
     private const int MostMends = 60;
+    private const long MostLast = 1_000_000_000;
 
     private readonly ScheduleProblem problem;
     private readonly Dictionary<string, int> indexOf;
@@ -28,6 +29,16 @@ public sealed class ListSchedule
 
     /// <summary>The day by the longest remaining chain alone; null where a task finds no place.</summary>
     public LaidDay? First() => Lay(chain);
+
+    /// <summary>The day in an order that is known: what is named first is placed first, what is not named last.</summary>
+    public LaidDay? InOrder(IReadOnlyList<string> order)
+    {
+        ArgumentNullException.ThrowIfNull(order);
+        var known = new HashSet<string>(StringComparer.Ordinal);
+        var places = order.Where(known.Add).Index().ToDictionary(pair => pair.Item, pair => pair.Index, StringComparer.Ordinal);
+        long Priority(int i) => places.TryGetValue(tasks[i].Id, out var place) ? MostLast - place : chain[i];
+        return Lay([.. Enumerable.Range(0, tasks.Count).Select(Priority)]);
+    }
 
     /// <summary>The shortest of several days.</summary>
     /// <param name="tries">How many orders are tried.</param>

@@ -77,7 +77,7 @@ public static class LongestChain
             foreach (var time in problem.Taken.Where(time => time.To == one.Start && time.To > time.From))
                 if (mode.Uses.GetValueOrDefault(time.Capacity) > 0) return (WaitsFor.AnHour, time.Capacity, null);
             foreach (var (name, celsius) in mode.Heat?.AsEnumerable() ?? [])
-                if (problem.Heated.ContainsKey(name) && WarmUp.FromCold(celsius) == one.Start) return (WaitsFor.Heat, name, null);
+                if (problem.Heated.ContainsKey(name) && problem.WarmBy(name, celsius) == one.Start) return (WaitsFor.Heat, name, null);
             return (WaitsFor.Nothing, null, null);
         }
 

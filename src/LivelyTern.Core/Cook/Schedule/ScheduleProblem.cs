@@ -1,4 +1,5 @@
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Recipes.Steps;
 
 namespace LivelyTern.Core.Cook.Schedule;
 
@@ -29,20 +30,42 @@ public sealed record ScheduleTask(
 /// <param name="From">The first minute.</param>
 /// <param name="To">The minute from which it is to be had again.</param>
 /// <param name="Units">How much of it.</param>
-public sealed record TakenTime(string Capacity, int From, int To, int Units);
+/// <param name="Celsius">At how many °C it is held meanwhile, where it is heated and in use; null for nothing.</param>
+public sealed record TakenTime(string Capacity, int From, int To, int Units, int? Celsius = null);
+
+/// <summary>How something heated stands before its first task.</summary>
+/// <param name="From">The minute from which it has come to its heat.</param>
+/// <param name="Celsius">Its heat.</param>
+public sealed record StandsAt(int From, int Celsius);
 
 /// <summary>A prep day to be laid out: tasks, what there is, and when it is not to be had. Minute 0 is when the day begins.</summary>
 /// <param name="Tasks">The tasks.</param>
 /// <param name="Capacities">How much there is of each thing.</param>
 /// <param name="Taken">When it is not to be had.</param>
 /// <param name="Heated">The capacities that are heated, each with how many °C apart two tasks may be and still share it. Between others it
-/// warms up or cools down, and from cold before the first (<see cref="Recipes.Steps.WarmUp"/>).</param>
+/// warms up or cools down, and from cold before the first (<see cref="WarmUp"/>).</param>
 public sealed record ScheduleProblem(
     IReadOnlyList<ScheduleTask> Tasks, IReadOnlyDictionary<string, int> Capacities, IReadOnlyList<TakenTime> Taken,
     IReadOnlyDictionary<string, int> Heated)
 {
     /// <summary>The most tasks of a day.</summary>
     public const int MostTasks = 500;
+
+    /// <summary>The minute it is: before it nothing that is cold can be warm.</summary>
+    public int Now { get; init; }
+
+    /// <summary>What is warm already, of the heated capacities.</summary>
+    public IReadOnlyDictionary<string, StandsAt> Warm { get; init; } = new Dictionary<string, StandsAt>(StringComparer.Ordinal);
+
+    /// <summary>The first minute at which a heated capacity can be at a heat, if nothing else is done with it.</summary>
+    /// <param name="name">The capacity.</param>
+    /// <param name="celsius">The heat.</param>
+    public int WarmBy(string name, int celsius)
+    {
+        if (!Warm.TryGetValue(name, out var stands)) return Now + WarmUp.FromCold(celsius);
+        var isNear = Math.Abs(stands.Celsius - celsius) <= Heated.GetValueOrDefault(name);
+        return Math.Max(Now, stands.From) + (isNear ? 0 : WarmUp.Between(stands.Celsius, celsius));
+    }
 
     private const int LongestTask = 10_080, MostOfACapacity = 10_000, MostModes = 24;
 

@@ -15,7 +15,10 @@ internal sealed class TimeBoard
         this.problem = problem;
         foreach (var name in problem.Capacities.Keys) taken[name] = [];
         foreach (var time in problem.Taken)
-            if (taken.TryGetValue(time.Capacity, out var list)) list.Add(new(time.From, Math.Min(time.To, Never), time.Units, null));
+        {
+            if (!taken.TryGetValue(time.Capacity, out var list)) continue;
+            list.Add(new(time.From, Math.Min(time.To, Never), time.Units, time.Celsius));
+        }
     }
 
     private readonly record struct Stretch(int From, int To, int Units, int? Heat);
@@ -54,7 +57,8 @@ internal sealed class TimeBoard
     private int Free(List<Stretch> list, string name, int units, int? heat, int from, int minutes)
     {
         var capacity = problem.Capacities[name];
-        var start = heat is { } first && problem.Heated.ContainsKey(name) ? Math.Max(from, WarmUp.FromCold(first)) : from;
+        var start = from;
+        if (heat is { } first && problem.Heated.ContainsKey(name)) start = Math.Max(from, problem.WarmBy(name, first));
         for (var isMoved = true; isMoved && start < Never;)
         {
             isMoved = false;

@@ -1,0 +1,47 @@
+using LivelyTern.Core.Measures;
+using LivelyTern.Web.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace LivelyTern.Web;
+
+/// <summary>
+/// The machine's clock, moved to another moment where that is wished. In a demo, and for tests, time can be let pass: nobody waits four
+/// hours for a slow cooker.
+/// </summary>
+/// <param name="begins">The moment it is at the start, where the household lives; null for now.</param>
+/// <param name="isPlayed">Whether time can be let pass.</param>
+public sealed class PlayedClock(DateTime? begins, bool isPlayed) : TimeProvider
+{
+    private readonly long shift = begins is { } moment ? moment.Ticks - System.GetLocalNow().DateTime.Ticks : 0;
+    private long passed;
+
+    /// <summary>Whether time can be let pass.</summary>
+    public bool IsPlayed { get; } = isPlayed;
+
+    /// <inheritdoc/>
+    public override DateTimeOffset GetUtcNow() => System.GetUtcNow().AddTicks(shift + Interlocked.Read(ref passed));
+
+    /// <summary>So much time has passed.</summary>
+    public void Pass(TimeSpan time) => Interlocked.Add(ref passed, time.Ticks);
+}
+
+/// <summary>Minutes that are let pass.</summary>
+public sealed record PassRequest(int Minutes);
+
+/// <summary>A demo's clock, to play with.</summary>
+public static class PlayedTimeEndpoint
+{
+    private const int MostMinutes = 1440;
+
+    /// <summary>Maps <c>/api/demo/pass</c>.</summary>
+    public static void MapPlayedTime(this IEndpointRouteBuilder api) =>
+        api.MapPost("/demo/pass", Results<Ok<PassRequest>, ProblemHttpResult> (PassRequest body, StartOptions start) =>
+        {
+            if (start.Clock is not PlayedClock { IsPlayed: true } clock)
+                return Answers.Problem([new("clock-real", "", "This is a real kitchen's clock: only a demo's can be moved.")]);
+            if (body.Minutes is < 1 or > MostMinutes)
+                return Answers.Problem([new("minutes-absurd", "minutes", $"Between 1 and {MostMinutes} minutes pass at a time.")]);
+            clock.Pass(TimeSpan.FromMinutes(body.Minutes));
+            return TypedResults.Ok(body);
+        }).WithTags("Overview").WithName("passTime");
+}
