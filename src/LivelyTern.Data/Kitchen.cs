@@ -42,6 +42,6 @@ public static class Kitchen
         services.AddScoped<PantryUse>().AddScoped<IPantryUse>(all => all.GetRequiredService<PantryUse>());
         services.AddScoped<PantryStore>().AddScoped<ShopStore>().AddScoped<PutAway>().AddScoped<SubstituteFood>();
         services.AddScoped<Ledger>().AddScoped<IEatenLedger>(all => all.GetRequiredService<Ledger>());
-        return services.AddScoped<DemoShop>().AddScoped<DemoWeek>();
+        return services.AddScoped<DemoShop>().AddScoped<DemoRun>().AddScoped<DemoWeek>();
     }
 }

@@ -21,14 +21,21 @@ export class House {
   private process: ChildProcess | null = null;
   private readonly folder = mkdtempSync(join(tmpdir(), "tern-e2e-"));
 
-  constructor(readonly isDemo: boolean) {}
+  /**
+   * @param isDemo Whether the demo is laid into it.
+   * @param at The day it is there, or the moment it is when the house is opened; time can be let pass then.
+   */
+  constructor(
+    readonly isDemo: boolean,
+    private readonly at = "2026-11-25",
+  ) {}
 
   /** Its file, whole once the host is closed. */
   get file() {
     return join(this.folder, "tern.db");
   }
 
-  /** Starts it, on the same address again after a stop. Wednesday, 25 November 2026 in every test. */
+  /** Starts it, on the same address again after a stop. Wednesday, 25 November 2026, if nothing else is said. */
   async open() {
     const port = this.url ? Number(new URL(this.url).port) : await freePort();
     this.url = `http://127.0.0.1:${port}`;
@@ -41,7 +48,9 @@ export class House {
         "--data",
         this.file,
         "--today",
-        "2026-11-25",
+        this.at,
+        "--play-clock",
+        String(this.at.includes("T")),
         "--demo",
         String(this.isDemo),
       ],

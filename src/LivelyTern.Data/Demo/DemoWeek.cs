@@ -18,7 +18,7 @@ namespace LivelyTern.Data.Demo;
 /// </summary>
 public sealed class DemoWeek(
     TernDb db, EaterStore eaters, RecipeStore recipes, BatchStore batches, PackBatch packing, DayChanges days, FoodStore foods,
-    DemoShop shop, TimeProvider clock)
+    DemoShop shop, DemoRun run, TimeProvider clock)
 {
     /// <summary>Lays the demo into an empty file; a file that holds anything is left as it is.</summary>
     public async Task SeedAsync()
@@ -47,6 +47,7 @@ public sealed class DemoWeek(
         // The prep day ahead.
         Must(await batches.PlanAsync(monday.AddDays(6), today, [.. DemoKitchen.Ahead.Select(ahead => (book[ahead.Key], ahead.Portions))]));
         await shop.SeedAsync();
+        await run.SeedAsync(book["LD"]);
         await transaction.CommitAsync();
     }
 

@@ -1,4 +1,5 @@
 using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
 using LivelyTern.Data.Cook;
 
 namespace LivelyTern.Web.Cook;
@@ -6,21 +7,27 @@ namespace LivelyTern.Web.Cook;
 /// <summary>A line of a batch.</summary>
 /// <param name="Position">Which, from 0.</param>
 /// <param name="Text">As the recipe writes it, for its own portions.</param>
+/// <param name="Name">The food, where it is one that went in; else as it is written.</param>
+/// <param name="PlannedName">The same of what was to go in.</param>
 /// <param name="IsTakenOut">Whether it is taken out again.</param>
 /// <param name="PlannedGrams">What was to go in; below zero where it is taken out.</param>
 /// <param name="ReallyText">What went in instead, as typed; empty where it was left out; null where it went in as planned.</param>
 /// <param name="WentInGrams">What went in.</param>
 public sealed record BatchLineView(
-    int Position, string Text, bool IsTakenOut, decimal PlannedGrams, string? ReallyText, decimal WentInGrams)
+    int Position, string Text, string Name, string PlannedName, bool IsTakenOut, decimal PlannedGrams, string? ReallyText,
+    decimal WentInGrams)
 {
     /// <summary>The lines of a batch as shown.</summary>
     public static async Task<IReadOnlyList<BatchLineView>> OfAsync(BatchRow row, BatchReader reader)
     {
         ArgumentNullException.ThrowIfNull(reader);
+        static string NameOf(Contents contents, string written) => contents.Ingredients is [var only] ? only.Food.Name : written;
+        static string Written(BatchLine line) => line.ReallyText is { Length: > 0 } really ? really : line.Text;
         return
         [
             .. (await reader.LinesOfAsync(row)).Select((line, i) => new BatchLineView(
-                i, line.Text, line.IsTakenOut, line.Planned.RawWeight.Value, line.ReallyText, line.WentIn.RawWeight.Value)),
+                i, line.Text, NameOf(line.WentIn, Written(line)), NameOf(line.Planned, line.Text), line.IsTakenOut,
+                line.Planned.RawWeight.Value, line.ReallyText, line.WentIn.RawWeight.Value)),
         ];
     }
 }

@@ -148,6 +148,7 @@ export function Frame() {
 function nextRoom(overview: OverviewView): (typeof rooms)[number] {
   if (overview.eaters === 0) return "aim";
   if (overview.recipes === 0) return "recipes";
+  if (overview.cooking) return "cook";
   if (overview.batchesWaiting > 0) return "pack";
   if (overview.batchesDue > 0) return "cook";
   return overview.shelfBoxes > 0 ? "plan" : "eat";
@@ -169,6 +170,7 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
     case "shop":
       return <ToBuy />;
     case "cook":
+      if (overview.cooking) return t("state.cooking");
       if (overview.batchesDue > 0) return t("state.cook", { count: overview.batchesDue });
       return overview.nextPrepDay
         ? t("state.prepDay", { day: shortDay(overview.nextPrepDay) })

@@ -34,6 +34,7 @@ export const app = {
     cook_other: "{{count}} batches to cook today",
     prepDay: "next prep day {{day}}",
     noPrepDay: "nothing planned",
+    cooking: "Cooking now",
     left: "{{amount}} {{unit}} left today",
     over: "{{amount}} {{unit}} over today",
     eat: "today",

@@ -2,8 +2,18 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Printer } from "lucide-react";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { setKitchen, setPrepDay, troubleOf, type LaidDayView, type PrepBatch, type Trouble } from "../../api";
+import {
+  beginRun,
+  setKitchen,
+  setPrepDay,
+  troubleOf,
+  unbeginRun,
+  type LaidDayView,
+  type PrepBatch,
+  type Trouble,
+} from "../../api";
 import { freshen } from "../../app/freshen";
+import { useHistory } from "../../app/history";
 import { Header, useOverview } from "../../app/Header";
 import { useWords } from "../../app/i18n";
 import { useSay } from "../../app/notices";
@@ -14,6 +24,7 @@ import { lengthOf, timeAt } from "./clock";
 import { Ahead } from "./Ahead";
 import { KitchenDrawer } from "./KitchenDrawer";
 import { Lanes } from "./Lanes";
+import { RunPage } from "./run/RunPage";
 import { DayLength, RunSheet } from "./RunSheet";
 import { dishOf, whatOf } from "./say";
 import { useKitchenOf, useLaidDay, usePrepDay, usePrepDays } from "./useDay";
@@ -22,7 +33,8 @@ import { Wishes, type Draft } from "./Wishes";
 export default function CookRoom() {
   const { t } = useWords("cook");
   const [search, setSearch] = useSearchParams();
-  const today = useOverview()?.today;
+  const overview = useOverview();
+  const today = overview?.today;
   const daysQuery = usePrepDays();
   const days = daysQuery.data;
   const failed = lacking(daysQuery);
@@ -44,9 +56,9 @@ export default function CookRoom() {
         </main>
       </>
     );
-  // The day asked for; else the next with something still to be cooked, else whatever is in its pan.
+  // The day asked for, else the one that is being cooked; else the next with something still to be cooked, else whatever is in its pan.
   const next = days.find(({ day, batches }) => day >= today && batches.some(({ isCooking }) => !isCooking));
-  const chosen = search.get("day") ?? (next ?? days[days.length - 1]!).day;
+  const chosen = search.get("day") ?? overview?.cooking ?? (next ?? days[days.length - 1]!).day;
   return (
     <PrepDay
       key={chosen}
@@ -73,6 +85,8 @@ export default function CookRoom() {
 function PrepDay({ day, today, tabs }: { day: string; today: string; tabs: React.ReactNode }) {
   const { t } = useWords("cook");
   const say = useSay();
+  const { did } = useHistory();
+  const [search, setSearch] = useSearchParams();
   const queries = useQueryClient();
   const dayQuery = usePrepDay(day);
   const kitchenQuery = useKitchenOf();
@@ -129,9 +143,43 @@ function PrepDay({ day, today, tabs }: { day: string; today: string; tabs: React
     }
   };
 
+  // The day is begun as it is shown: in the order of its lanes.
+  const begin = async () => {
+    setBusy(true);
+    try {
+      const order = tried.data?.tasks.map(({ task }) => task.id) ?? [];
+      await beginRun({ path: { day }, body: { order } });
+      await freshen(queries, "run");
+      did(t("run.started"), async () => {
+        await unbeginRun({ path: { day } });
+        await freshen(queries, "run");
+      });
+    } catch (thrown) {
+      say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
+      await freshen(queries, "run");
+    } finally {
+      setBusy(false);
+    }
+  };
+
   const change = (next: Draft) =>
     setDraft(saved && JSON.stringify(next) === JSON.stringify(saved) ? null : next);
   const batches = prep?.batches ?? [];
+  const isRun = prep !== undefined && prep.run !== "none";
+  const isNow = isRun && search.get("view") !== "day";
+  if (isNow)
+    return (
+      <>
+        <Header lens={false}>
+          <h1 className="text-lg">{t("title")}</h1>
+          {tabs}
+          <Views isNow show={(view) => setSearch(view ? { day, view } : { day }, { replace: true })} />
+        </Header>
+        <main className="relative min-h-0 flex-1 overflow-auto">
+          <RunPage day={day} />
+        </main>
+      </>
+    );
   const isComing = !prep || !kitchen || (batches.length > 0 && !tried.data && !tried.error);
   if (isComing && !failed) return <Loading isPage />;
   const chosenAhead = (prep?.ahead ?? [])
@@ -144,13 +192,21 @@ function PrepDay({ day, today, tabs }: { day: string; today: string; tabs: React
         lens={false}
         undo={false}
         actions={
-          <button className="btn max-md:hidden" onClick={() => window.print()}>
-            <Printer size={16} aria-hidden /> {t("sheet.print")}
-          </button>
+          <>
+            {day === today && prep?.run === "none" && batches.length > 0 && !draft && (
+              <button className="btn-next" disabled={busy || !tried.data} onClick={() => void begin()}>
+                {t("run.start")}
+              </button>
+            )}
+            <button className="btn max-md:hidden" onClick={() => window.print()}>
+              <Printer size={16} aria-hidden /> {t("sheet.print")}
+            </button>
+          </>
         }
       >
         <h1 className="text-lg">{t("title")}</h1>
         {tabs}
+        {isRun && <Views show={(view) => setSearch(view ? { day, view } : { day }, { replace: true })} />}
       </Header>
       <main className="relative min-h-0 flex-1 overflow-auto print:overflow-visible">
         {failed ? (
@@ -227,6 +283,25 @@ function PrepDay({ day, today, tabs }: { day: string; today: string; tabs: React
         />
       )}
     </>
+  );
+}
+
+/** The run, or the day as it is laid out and wished. */
+function Views({ isNow = false, show }: { isNow?: boolean; show: (view: "day" | null) => void }) {
+  const { t } = useWords("cook");
+  return (
+    <div role="group" aria-label={t("run.view")} className="flex">
+      {([null, "day"] as const).map((view) => (
+        <button
+          key={view ?? "now"}
+          aria-pressed={isNow === (view === null)}
+          className={`min-h-9 border border-rim px-3 text-sm first:rounded-l-lg last:rounded-r-lg last:border-l-0 max-md:min-h-11 ${isNow === (view === null) ? "bg-ink font-bold text-ground" : ""}`}
+          onClick={() => show(view)}
+        >
+          {t(view ? "run.whole" : "run.now")}
+        </button>
+      ))}
+    </div>
   );
 }
 

@@ -31,7 +31,16 @@ function inRows(tasks: PlacedPrepTask[]): Block[] {
 }
 
 /** Who and what is busy when, on a clock: a lane for each cook and machine, and a line through what sets the end. */
-export function Lanes({ day, batches }: { day: LaidDayView; batches: PrepBatch[] }) {
+export function Lanes({
+  day,
+  batches,
+  now,
+}: {
+  day: LaidDayView;
+  batches: PrepBatch[];
+  /** The minute it is, on a day that is being cooked. */
+  now?: number;
+}) {
   const { t } = useWords("cook");
   const kindOf = (kind: Occupies) => t(`kinds.${kind}`);
   const cooks = day.lanes.filter(({ kind }) => kind === null).length;
@@ -61,7 +70,7 @@ export function Lanes({ day, batches }: { day: LaidDayView; batches: PrepBatch[]
 
   const [hour, minute] = day.begins.split(":").map(Number);
   const beforeFirst = minute! % 30 === 0 ? 0 : 30 - (minute! % 30);
-  const length = Math.max(day.end, 30);
+  const length = Math.max(day.end, now ?? 0, 30);
   const every = length > 600 ? 60 : 30;
   const marks: number[] = [];
   const begin = every === 60 ? (60 - minute!) % 60 : beforeFirst;
@@ -152,6 +161,7 @@ export function Lanes({ day, batches }: { day: LaidDayView; batches: PrepBatch[]
                   <li key={lane.id + task.task.id}>
                     <LaneBlock
                       task={task}
+                      isPast={now !== undefined && task.end <= now}
                       day={day}
                       batches={batches}
                       style={{
@@ -166,6 +176,13 @@ export function Lanes({ day, batches }: { day: LaidDayView; batches: PrepBatch[]
                 )),
               )}
             </ol>
+            {now !== undefined && (
+              <span
+                aria-hidden
+                className="pointer-events-none absolute inset-y-0 border-l-2 border-next"
+                style={{ left: `${Math.min(100, x(now))}%` }}
+              />
+            )}
             {path && (
               <svg
                 aria-hidden
@@ -189,7 +206,7 @@ export function Lanes({ day, batches }: { day: LaidDayView; batches: PrepBatch[]
         </div>
       </div>
       <p className="mt-1 text-xs text-soft">
-        {t("lanes.keyChain")} · {t("lanes.keyBox")}
+        {now === undefined ? t("lanes.keyChain") : t("lanes.keyNow")} · {t("lanes.keyBox")}
       </p>
     </div>
   );
@@ -197,12 +214,14 @@ export function Lanes({ day, batches }: { day: LaidDayView; batches: PrepBatch[]
 
 function LaneBlock({
   task,
+  isPast,
   day,
   batches,
   style,
   wide,
 }: {
   task: PlacedPrepTask;
+  isPast: boolean;
   day: LaidDayView;
   batches: PrepBatch[];
   style: React.CSSProperties;
@@ -219,7 +238,7 @@ function LaneBlock({
   const tint = dish ? `tinted tint-${dish.tint} text-tape` : "bg-rest text-ink";
   return (
     <span
-      className={`absolute flex items-center overflow-hidden rounded-sm border text-xs whitespace-nowrap ${tint} ${task.isInChain ? "border-ink" : "border-ink/30"} ${task.task.isAbout ? "border-dashed" : ""}`}
+      className={`absolute flex items-center overflow-hidden rounded-sm border text-xs whitespace-nowrap ${tint} ${task.isInChain ? "border-ink" : "border-ink/30"} ${task.task.isAbout ? "border-dashed" : ""} ${isPast ? "opacity-70" : ""}`}
       style={style}
       title={said}
     >

@@ -13,3 +13,11 @@ export function lengthOf(t: TFunction, minutes: number) {
   if (hours === 0) return t("minutes", { minutes: rest });
   return rest === 0 ? t("hours", { hours }) : t("hoursMinutes", { hours, minutes: rest });
 }
+
+/** "12:40" for minutes and seconds, "3 h 05" above an hour. */
+export function countDown(milliseconds: number) {
+  const seconds = Math.ceil(Math.abs(milliseconds) / 1000);
+  const [minutes, rest] = [Math.floor(seconds / 60), seconds % 60];
+  if (minutes >= 60) return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, "0")}`;
+  return `${minutes}:${String(rest).padStart(2, "0")}`;
+}

@@ -46,8 +46,9 @@ export function whatOf(t: TFunction, { task, way }: PlacedPrepTask, batches: Pre
 }
 
 /** How long it takes, and whether a cook stands by: "about 20 min by itself". */
-export function minutesOf(t: TFunction, { task, start, end }: PlacedPrepTask): string {
+export function minutesOf(t: TFunction, { task, way, start, end }: PlacedPrepTask): string {
   const time = lengthOf(t, end - start);
   const said = t(task.isHandsOn ? "sheet.hands" : "sheet.byItself", { time });
+  if (typeof way.usual === "number") return t("sheet.own", { said });
   return task.isAbout ? t("sheet.about", { said }) : said;
 }

@@ -28,7 +28,7 @@ import { Boxes } from "./Boxes";
 import { useTyped } from "./typed";
 import { GoesInto, Together } from "./Together";
 import { Weighing } from "./Weighing";
-import { WentIn } from "./WentIn";
+import { WentIn } from "../cook/GoesIn";
 import { useDevices } from "../../devices/useDevices";
 import { queryKeys } from "../../app/queryKeys";
 

@@ -32,6 +32,7 @@ import { Costs } from "./Costs";
 import { CutView } from "./CutView";
 import { HistoryView } from "./HistoryView";
 import { Lines } from "./Lines";
+import { Notes } from "./Notes";
 import { StepsView } from "./StepsView";
 import { SwapView } from "./SwapView";
 import { YieldAndScale } from "./YieldAndScale";
@@ -263,6 +264,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
               onChange={(steps, field) => change({ ...sheet, steps }, field)}
             />
           )}
+          {(view === "lines" || view === "steps") && <Notes id={recipe.id} />}
           {view === "cut" && (
             <CutView request={request} lens={lens} onCut={(n, boxes) => void cut(n, boxes)} />
           )}
