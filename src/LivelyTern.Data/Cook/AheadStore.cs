@@ -8,6 +8,9 @@ namespace LivelyTern.Data.Cook;
 /// <summary>What was done for dishes on a day before their own, until they are cooked.</summary>
 public sealed class AheadStore(TernDb db, PrepDayStore days)
 {
+    /// <summary>The code of the refusal where nothing is left to be done ahead.</summary>
+    public const string NothingLeft = "ahead-nothing";
+
     private const int DaysBefore = 7;
 
     /// <summary>What was done for batches that are still to be cooked, by the day of the batch.</summary>
@@ -35,7 +38,7 @@ public sealed class AheadStore(TernDb db, PrepDayStore days)
             if (day > today) return new Problem("ahead-early", "day", "That day is still to come: nothing was done on it yet.");
             var could = await CouldBeDoneAsync(day);
             if (could.FirstOrDefault(one => one.Row.Id == batchId) is not { Row: { } batch, Work: { } work })
-                return new Problem("ahead-nothing", "batchId", "Nothing of this dish is left to be done ahead on that day.");
+                return new Problem(NothingLeft, "batchId", "Nothing of this dish is left to be done ahead on that day.");
             List<AheadRow> done =
             [
                 .. work.Select(one => new AheadRow

@@ -55,7 +55,7 @@ public static class PrepDayEndpoints
     {
         await using var once = await db.ReadOnceAsync();
         var rows = (await store.ToCookAsync()).ToLookup(row => row.CookedOn);
-        var days = rows.Select(day => day.Key).Union(await runs.GoingOnAsync()).Order();
+        var days = rows.Select(day => day.Key).Union(await runs.LastAsync()).Order();
         return [.. days.Select(day => new PrepDayRowView(day, [.. rows[day].Select(PrepBatch.Of)]))];
     }
 

@@ -91,6 +91,27 @@ public class RunTests
         var rest = Rest(SoupAndPie(), 0);
         var fry = IdOf(rest, "fry");
         Assert.Equal(["get out", IdOf(rest, "chop")], rest.Before(fry).Order());
+        Assert.Empty(rest.Before("wash up"));
+    }
+
+    [Fact]
+    public void What_is_skipped_holds_nothing_up_and_what_came_before_it_still_does()
+    {
+        var day = Day(Dish(Soup, "soup", ["Fry 5 minutes.", "Mix 3 minutes.", "Simmer 40 minutes."]));
+        var start = Rest(day, 0);
+        var rest = Rest(day, 1, [Begin(start, "get out", 0, 1), Begin(start, IdOf(start, "mix"), 1, 1, true)]);
+        Assert.Equal(
+            rest.Day.Tasks.Single(place => place.Id == IdOf(rest, "fry")).End, StartOf(rest, IdOf(rest, "simmer")));
+    }
+
+    [Fact]
+    public void Free_hands_begin_what_follows_when_something_is_ready()
+    {
+        var day = Day(Dish(Soup, "soup", ["Simmer 40 minutes.", "Mix 3 minutes."]));
+        var start = Rest(day, 0);
+        List<BegunTask> begun = [Begin(start, "get out", 0, 4), Begin(start, IdOf(start, "simmer"), 4, 44)];
+        Assert.Equal(
+            [IdOf(start, "mix")], Rest(day, 44, begun).BeginNow(44, new HashSet<string> { IdOf(start, "simmer") }));
     }
 
     [Fact]
@@ -171,7 +192,8 @@ public class RunTests
             else if (rest.Day.Tasks.Count > 0)
             {
                 var next = rest.Day.Tasks.OrderBy(place => place.Start).First();
-                if (next.Start <= now) begun[next.Id] = Begin(rest, next.Id, now, chance.Next(8) == 0 ? now : null, chance.Next(8) == 0);
+                var isOver = chance.Next(5) == 0;
+                if (next.Start <= now) begun[next.Id] = Begin(rest, next.Id, now, isOver ? now : null, isOver && chance.Next(2) == 0);
             }
         }
     }

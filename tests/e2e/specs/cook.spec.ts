@@ -17,6 +17,7 @@ test("the day ahead is laid out, another cook is tried and kept, and a supper th
 }) => {
   await page.goto(`${demo.url}/plan`);
   await page.getByRole("link", { name: /^Cook/ }).click();
+  await page.getByRole("button", { name: "Sun 29 Nov" }).click();
   await proven(page);
   const sheet = page.getByRole("region", { name: "In words" });
   await expect(sheet.getByText("Get everything out for 3 dishes")).toBeVisible();

@@ -132,10 +132,19 @@ const screens: Screen[] = [
   ],
   ["aisles", "/shop", (page) => page.getByRole("button", { name: "Aisles and currency" }).click()],
   ["in the house", "/shop?view=pantry"],
-  ["cook", "/cook"],
+  ["cook", "/cook?day=2026-11-29"],
+  ["the run", "/cook"],
+  [
+    "weighing in",
+    "/cook",
+    async (page) => {
+      await page.getByRole("button", { name: "What goes into Red lentil dal" }).click();
+      await page.getByRole("button", { name: "Change 3 onions, chopped" }).click();
+    },
+  ],
   [
     "kitchen",
-    "/cook",
+    "/cook?day=2026-11-29",
     async (page) => {
       await page.getByRole("button", { name: "Everything in the kitchen" }).click();
       await page.getByRole("button", { name: "Add a quiet time" }).click();
@@ -165,7 +174,7 @@ const screens: Screen[] = [
 const lookedAtOnce =
   /^(workbench, |to be cooked|barcode|one food|recipe read|plan of all|plan while|packed|keys|finder|no such)/;
 // On the phone axe looks where a phone is used; elsewhere nothing may be wider than the screen.
-const phonePlace = /^(shop|a food of the list|in the house|cook|pack|weighing|eat|plan|day in depth)$/;
+const phonePlace = /^(shop|a food of the list|in the house|cook|the run|weighing in|pack|weighing|eat|plan|day in depth)$/;
 
 const perTest = 4;
 const looks = Array.from({ length: Math.ceil(screens.length / perTest) }, (_, part) =>

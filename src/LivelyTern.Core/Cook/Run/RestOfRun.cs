@@ -87,19 +87,23 @@ public sealed class RestOfRun
         other.Late != kept.Late ? other.Late <= kept.Late - WorthIt : other.End <= kept.End - WorthIt;
 
     /// <summary>
-    /// What nobody has begun although it comes before a task: whoever begins that one has done it. What goes on before it, has ended.
+    /// What of its dishes nobody has begun although it comes before a task: whoever begins that one has done it. What goes on before it,
+    /// has ended. Whoever begins to wash up has not packed everything.
     /// </summary>
     /// <param name="id">The task.</param>
     public IReadOnlyList<string> Before(string id)
     {
         var found = new List<string>();
+        var told = Tasks.Tasks.ToDictionary(task => task.Id, StringComparer.Ordinal);
+        bool IsOfIt(PrepTask task) => told[id].Dishes.Count > 0 && (task.Dishes.Count == 0 || task.Dishes.Any(told[id].Dishes.Contains));
         var all = Tasks.Problem.Tasks.ToDictionary(task => task.Id, StringComparer.Ordinal);
         var open = new Queue<string>([id]);
         while (open.TryDequeue(out var at))
         {
             foreach (var bond in all[at].After)
             {
-                if (found.Contains(bond.Id) || (begun.TryGetValue(bond.Id, out var one) && one.End is not null)) continue;
+                if (found.Contains(bond.Id) || !IsOfIt(told[bond.Id])) continue;
+                if (begun.TryGetValue(bond.Id, out var one) && one.End is not null) continue;
                 found.Add(bond.Id);
                 open.Enqueue(bond.Id);
             }
@@ -131,8 +135,8 @@ public sealed class RestOfRun
             }
 
             var cooks = CooksOf(mode).ToList();
-            if (free is not null && !cooks.TrueForAll(free.Contains)) continue;
-            if (cooks.Exists(busy.Contains)) continue;
+            var isNext = free is null || cooks.TrueForAll(free.Contains) || after.Contains(task.Id);
+            if (!isNext || cooks.Exists(busy.Contains)) continue;
             busy.UnionWith(cooks);
             begins.Add(task.Id);
         }
@@ -181,16 +185,33 @@ public sealed class RestOfRun
     private ScheduleTask Left(ScheduleTask task, int now)
     {
         var (earliest, due) = (Math.Max(task.Earliest, now), task.Due);
-        foreach (var bond in task.After)
+        var bonds = Bonds(task);
+        foreach (var bond in bonds)
         {
             if (!begun.TryGetValue(bond.Id, out var before)) continue;
             var end = before.ExpectedEnd(now);
             earliest = Math.Max(earliest, end + bond.Least);
-            if (bond.Most is { } most && !before.IsSkipped)
+            if (bond.Most is { } most)
                 due = Math.Min(due ?? int.MaxValue, end + most + task.Modes.Min(mode => mode.Minutes));
         }
 
-        return task with { After = [.. task.After.Where(bond => !begun.ContainsKey(bond.Id))], Earliest = earliest, Due = due };
+        return task with { After = [.. bonds.Where(bond => !begun.ContainsKey(bond.Id))], Earliest = earliest, Due = due };
+    }
+
+    // What is passed over holds nothing up; what comes before it still does.
+    private List<TaskBond> Bonds(ScheduleTask task)
+    {
+        var all = Tasks.Problem.Tasks.ToDictionary(one => one.Id, StringComparer.Ordinal);
+        var (found, been) = (new List<TaskBond>(), new HashSet<string>(StringComparer.Ordinal));
+        var open = new Queue<TaskBond>(task.After);
+        while (open.TryDequeue(out var bond))
+        {
+            if (!been.Add(bond.Id)) continue;
+            if (!begun.TryGetValue(bond.Id, out var one) || !one.IsSkipped) found.Add(bond);
+            else foreach (var before in all[bond.Id].After) open.Enqueue(new(before.Id));
+        }
+
+        return found;
     }
 
     private static IEnumerable<TakenTime> TakenBy(BegunTask one, int now)

@@ -28,9 +28,18 @@ public sealed class RunReader(TernDb db, PrepDayStore days, TimeProvider clock)
     public Task<RunRow?> FindAsync(DateOnly day) =>
         db.Runs.AsNoTracking().Include(row => row.Tasks).Include(row => row.Ovens).SingleOrDefaultAsync(row => row.Day == day);
 
-    /// <summary>The days whose runs go on.</summary>
-    public async Task<IReadOnlyList<DateOnly>> GoingOnAsync() =>
-        await db.Runs.Where(row => row.EndedAt == null).OrderBy(row => row.Day).Select(row => row.Day).ToListAsync();
+    /// <summary>The days whose runs go on; one that nobody has ended for days does not.</summary>
+    public Task<IReadOnlyList<DateOnly>> GoingOnAsync() => LastAsync(isOverToo: false);
+
+    /// <summary>The days of which a run goes on, or was ended lately.</summary>
+    public Task<IReadOnlyList<DateOnly>> LastAsync() => LastAsync(isOverToo: true);
+
+    private async Task<IReadOnlyList<DateOnly>> LastAsync(bool isOverToo)
+    {
+        var yesterday = clock.Today().AddDays(-1);
+        return await db.Runs.Where(row => row.Day >= yesterday && (isOverToo || row.EndedAt == null)).OrderBy(row => row.Day)
+            .Select(row => row.Day).ToListAsync();
+    }
 
     /// <summary>The batches a prep day cooks, and those of later days that it prepares for.</summary>
     /// <param name="day">The day.</param>

@@ -47,7 +47,7 @@ public sealed class RunStore(
         if (day != clock.Today()) return OtherDay(day < clock.Today());
         if (await db.Runs.AnyAsync(row => row.Day == day))
             return new Problem("run-there", "", "This day is begun already.");
-        var row = new RunRow { Day = day, StartedAt = clock.GetUtcNow(), Order = new(1, [.. order.Take(ScheduleMost)]) };
+        var row = new RunRow { Day = day, StartedAt = clock.GetUtcNow(), Order = new(1, [.. order.OfType<string>().Take(ScheduleMost)]) };
         var now = await reader.NowAsync(row);
         if (now.Day.Dishes.Count == 0) return new Problem("run-nothing", "", "Nothing is to be cooked on this day.");
         db.Runs.Add(row);
@@ -76,7 +76,8 @@ public sealed class RunStore(
         var changed = new List<string>();
         if (known is null)
         {
-            foreach (var id in rest.Before(word.TaskId)) End(row, rest, id, changed);
+            if (word.Act != RunAct.Skip)
+                foreach (var id in rest.Before(word.TaskId)) End(row, rest, id, changed);
             known = Tell(row, rest, word.TaskId, word.Cook);
         }
 
@@ -232,8 +233,9 @@ public sealed class RunStore(
         if (task is not { Told.Kind: PrepKind.PutAway, EndedAt: not null, IsSkipped: false }) return null;
         foreach (var dish in task.Told.Dishes)
         {
+            // Said by hand before, it is there already.
             var done = await ahead.DoneAsync(dish, row.Day, clock.Today());
-            if (!done.Succeeded) return done.Problems[0];
+            if (!done.Succeeded && !Same(done.Problems[0].Code, AheadStore.NothingLeft)) return done.Problems[0];
         }
 
         return null;

@@ -41,9 +41,13 @@ export function WentIn({ id }: { id: string }) {
   );
 }
 
-/** What goes into a batch, line by line. */
-export const useLinesIn = (id: string) =>
+/**
+ * What goes into a batch, line by line.
+ * @param every How often it is asked for anew, in milliseconds, where another phone may write it.
+ */
+export const useLinesIn = (id: string, every?: number) =>
   useQuery({
+    refetchInterval: every,
     queryKey: queryKeys.batchLines(id),
     queryFn: async () => (await getCooking({ path: { id } })).data!,
   });

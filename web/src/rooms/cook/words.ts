@@ -210,6 +210,7 @@ export const cook = {
     beginNamed: "Begin: {{what}}",
     isIn: "It is in",
     isOn: "It is on",
+    turned: "The oven is on, at {{celsius}} °C.",
     toBench: "Weigh and pack it",
     weigh: "Weigh in",
     weighFor: "Weigh in for {{dish}}",

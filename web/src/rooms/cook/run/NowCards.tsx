@@ -7,6 +7,7 @@ import { timeAt } from "../clock";
 import { useLinesIn } from "../GoesIn";
 import { dishOf, minutesOf, whatOf } from "../say";
 import type { Acts, Standing } from "./RunPage";
+import { asked } from "./useRun";
 
 const aBit = 5;
 
@@ -51,7 +52,7 @@ export function NowCards({ run, all, me, acts, weigh }: NowProps) {
           <button
             className="btn-next"
             disabled={acts.busy}
-            onClick={() => void acts.turn(oven, celsius, true)}
+            onClick={() => void acts.turn(oven, celsius, t("run.turned", { celsius }))}
           >
             {t("run.isOn")}
           </button>
@@ -223,7 +224,7 @@ function DishLines({
   weigh: NowProps["weigh"];
 }) {
   const { t } = useWords("cook");
-  const { data } = useLinesIn(batch);
+  const { data } = useLinesIn(batch, asked);
   const shown = (data?.lines ?? []).filter(({ position }) => isListed && lines.includes(position));
   return (
     <div className="flex flex-wrap items-end justify-between gap-x-4 gap-y-1">

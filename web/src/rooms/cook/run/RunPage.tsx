@@ -14,7 +14,7 @@ import { Next } from "./Next";
 import { RunEnd } from "./RunEnd";
 import { Timers } from "./Timers";
 import { useAwake } from "./useAwake";
-import { useNow, useRun, useRunActs } from "./useRun";
+import { asked, useNow, useRun, useRunActs } from "./useRun";
 
 /** A task with where it stands. */
 export interface Standing {
@@ -146,7 +146,7 @@ function Running({ run, askedAt }: { run: RunView; askedAt: number }) {
 }
 
 function Lines({ id, first }: { id: string; first: number[] }) {
-  const { data, error, refetch } = useLinesIn(id);
+  const { data, error, refetch } = useLinesIn(id, asked);
   if (!data) return error ? <Failed error={error} retry={() => void refetch()} /> : <Loading />;
   return <GoesIn batch={data} first={first} />;
 }

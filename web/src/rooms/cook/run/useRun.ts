@@ -18,7 +18,8 @@ import { useInTurn } from "../../../app/inTurn";
 import { useSay } from "../../../app/notices";
 import { queryKeys } from "../../../app/queryKeys";
 
-const asked = 3000;
+/** How often a run is asked for, in milliseconds. */
+export const asked = 3000;
 
 /** A run as it stands, asked for again and again: another phone may have told it something. */
 export const useRun = (day: string) =>
@@ -82,8 +83,10 @@ export function useRunActs(day: string) {
     busy,
     tell,
     back: (taskId: string) => send(() => takeBackRun({ path: { day }, body: { tasks: [taskId] } })),
-    turn: (oven: string, celsius: number, isOn: boolean) =>
-      send(() => turnOven({ path: { day }, body: { oven, celsius, isOn } })),
+    turn: async (oven: string, celsius: number, said: string) => {
+      const turn = (isOn: boolean) => send(() => turnOven({ path: { day }, body: { oven, celsius, isOn } }));
+      if (await turn(true)) did(said, () => turn(false));
+    },
     end: (isOver: boolean) => send(() => endRun({ path: { day }, body: { isOver } })),
     pass: async (minutes: number) => {
       await passTime({ body: { minutes } });
