@@ -32,7 +32,7 @@ public static class Kitchen
         services.AddScoped<EaterStore>().AddScoped<RecipeStore>();
         services.AddScoped<BatchReader>().AddScoped<NewBatch>().AddScoped<DishParts>().AddScoped<BatchStore>().AddScoped<GoesIn>();
         services.AddScoped<ChangeRecipe>().AddScoped<PrepDayStore>().AddScoped<AheadStore>();
-        services.AddScoped<RunReader>().AddScoped<RunStore>().AddScoped<RecipeNotes>();
+        services.AddScoped<RunReader>().AddScoped<RunWriter>().AddScoped<RunStore>().AddScoped<RecipeNotes>();
         services.AddScoped<BoxStore>();
         services.AddScoped<PutBoxes>();
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();

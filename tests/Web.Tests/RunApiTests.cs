@@ -156,6 +156,42 @@ public sealed class RunApiTests : IDisposable
         Assert.Empty((await host.GetAsync(notes)).AsArray());
     }
 
+    /// <summary>
+    /// However lines are weighed, typed, left out and put back: the batch holds what its lines say, to the gram, and the house has that
+    /// much less; a start taken back gives it all back.
+    /// </summary>
+    [Theory]
+    [MemberData(nameof(Chances))]
+    public async Task What_goes_in_is_what_the_house_has_less(int seed)
+    {
+        var chance = new Random(seed);
+        await host.PostAsync("/api/shop/pantry", new { text = "5 kg red lentils, dry" });
+        async Task<decimal> InTheHouseAsync() => (decimal)(await host.GetAsync("/api/shop/pantry"))["items"]!.AsArray()
+            .Single(item => (string)item!["name"]! == "red lentils, dry")!["grams"]!;
+        var soup = await SoupAsync();
+        var id = (string)soup["id"]!;
+        var run = await BeginAsync();
+        run = await SayAsync(IdOf(run, "fry"), "start");
+        Assert.Equal(4700, await InTheHouseAsync());
+        await host.PostAsync($"{Run}/tasks/back", new { tasks = run["changed"] });
+        Assert.Equal(5000, await InTheHouseAsync());
+        var batch = await host.GetAsync($"/api/cook/batches/{id}");
+        for (var turn = 0; turn < 12; turn++)
+        {
+            var (line, grams) = (chance.Next(3), chance.Next(1, 9000) / 10m);
+            var path = $"/api/cook/batches/{id}/lines/{line}";
+            batch = chance.Next(4) switch
+            {
+                0 => await host.MustAsync(HttpMethod.Put, path, new { text = "" }, (int)batch["version"]!),
+                1 => await host.MustAsync(HttpMethod.Put, path, new { text = (string?)null }, (int)batch["version"]!),
+                _ => await host.MustAsync(HttpMethod.Put, $"{path}/weight", new { grams }, (int)batch["version"]!),
+            };
+            var lines = batch["lines"]!.AsArray();
+            Assert.Equal((decimal)batch["rawGrams"]!, lines.Sum(one => (decimal)one!["wentInGrams"]!));
+            Assert.Equal(5000 - (decimal)lines[1]!["wentInGrams"]!, await InTheHouseAsync());
+        }
+    }
+
     [Fact]
     public async Task How_long_it_took_is_the_next_days_schedule()
     {

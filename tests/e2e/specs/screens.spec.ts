@@ -174,7 +174,8 @@ const screens: Screen[] = [
 const lookedAtOnce =
   /^(workbench, |to be cooked|barcode|one food|recipe read|plan of all|plan while|packed|keys|finder|no such)/;
 // On the phone axe looks where a phone is used; elsewhere nothing may be wider than the screen.
-const phonePlace = /^(shop|a food of the list|in the house|cook|the run|weighing in|pack|weighing|eat|plan|day in depth)$/;
+const phonePlace =
+  /^(shop|a food of the list|in the house|cook|the run|weighing in|pack|weighing|eat|plan|day in depth)$/;
 
 const perTest = 4;
 const looks = Array.from({ length: Math.ceil(screens.length / perTest) }, (_, part) =>

@@ -47,6 +47,9 @@ public sealed class RunTaskRow
     public bool IsSkipped { get; set; }
 
     public required StoredTask Told { get; set; }
+
+    /// <summary>Whether its dish is cooked by it: a step of the recipe, and not passed over.</summary>
+    public bool IsCooking => Told.Kind == PrepKind.Step && !IsSkipped;
 }
 
 /// <summary>An oven that was turned on, the last time.</summary>

@@ -31,11 +31,8 @@ public sealed record RunWord(string TaskId, RunAct Act, int Minutes = 0, int? Co
 
 /// <summary>A prep day as it happens: begun, said to be done task by task, ended. Two cooks' phones tell one run.</summary>
 public sealed class RunStore(
-    TernDb db, RunReader reader, BatchStore batches, AheadStore ahead, IPrepDayScheduler scheduler, TimeProvider clock)
+    TernDb db, RunReader reader, RunWriter writer, BatchStore batches, TimeProvider clock)
 {
-    // What is laid out while a cook stands and waits is there at once.
-    private static readonly ScheduleEffort OrdersAlone = new(0.4, 0);
-
     private const int MostMore = 600, MostCelsius = 500, FarInRun = 10_080;
 
     /// <summary>A day is begun: now is its first minute, and what comes first goes on.</summary>
@@ -51,7 +48,7 @@ public sealed class RunStore(
         var now = await reader.NowAsync(row);
         if (now.Day.Dishes.Count == 0) return new Problem("run-nothing", "", "Nothing is to be cooked on this day.");
         db.Runs.Add(row);
-        var begun = await GoOnAsync(row, null);
+        var begun = await writer.GoOnAsync(row, null);
         var rest = (await reader.NowAsync(row)).Rest();
         row.PlannedEnd = Math.Max(rest.Day.End, rest.Begun.Values.Max(one => one.EndsAt));
         return begun;
@@ -77,16 +74,16 @@ public sealed class RunStore(
         if (known is null)
         {
             if (word.Act != RunAct.Skip)
-                foreach (var id in rest.Before(word.TaskId)) End(row, rest, id, changed);
-            known = Tell(row, rest, word.TaskId, word.Cook);
+                foreach (var id in rest.Before(word.TaskId)) writer.End(row, rest, id, changed);
+            known = RunWriter.Tell(row, rest, word.TaskId, word.Cook);
         }
 
         changed.Add(word.TaskId);
         if (word.Act == RunAct.Start) known.StartedAt = clock.GetUtcNow();
         else known.EndedAt = clock.GetUtcNow();
         if (word.Act == RunAct.Skip) (known.IsSkipped, known.StartedAt) = (true, known.StartedAt ?? known.EndedAt);
-        if (await HappenedAsync(row, known) is { } wrong) return wrong;
-        var after = await GoOnAsync(row, word.Act == RunAct.Start ? null : [word.TaskId], isGoingOn: word.Act != RunAct.Start);
+        if (await writer.HappenedAsync(row, known) is { } wrong) return wrong;
+        var after = await writer.GoOnAsync(row, word.Act == RunAct.Start ? null : [word.TaskId], isGoingOn: word.Act != RunAct.Start);
         return after.Succeeded ? changed.Concat(after.Value!).ToList() : after;
     });
 
@@ -100,14 +97,14 @@ public sealed class RunStore(
         var known = row.Tasks.FindAll(task => ids.Contains(task.TaskId, StringComparer.Ordinal));
         foreach (var task in known)
         {
-            if (task.Told.Kind == PrepKind.PutAway && task.EndedAt is not null) await BackFromShelfAsync(row.Day, task.Told.Dishes);
+            if (task.Told.Kind == PrepKind.PutAway && task.EndedAt is not null) await writer.BackFromShelfAsync(row.Day, task.Told.Dishes);
             if (task is { IsSkipped: false, StartedAt: not null, EndedAt: not null }) task.EndedAt = null;
             else row.Tasks.Remove(task);
         }
 
         foreach (var dish in known.SelectMany(task => task.Told.Dishes).Distinct())
-            if (!row.Tasks.Exists(task => IsCooking(task) && task.Told.Dishes.Contains(dish))) await batches.NotBegunAsync(dish);
-        await OrderAsync(row);
+            if (!row.Tasks.Exists(task => task.IsCooking && task.Told.Dishes.Contains(dish))) await batches.NotBegunAsync(dish);
+        await writer.OrderAsync(row);
         return known.ConvertAll(task => task.TaskId);
     });
 
@@ -125,7 +122,7 @@ public sealed class RunStore(
         if (known is not null && !isOn) row.Ovens.Remove(known);
         if (known is null && isOn) row.Ovens.Add(known = new() { Day = day, Oven = oven });
         if (known is not null && isOn) (known.Celsius, known.At) = (celsius, clock.GetUtcNow());
-        await OrderAsync(row);
+        await writer.OrderAsync(row);
         return new List<string>();
     });
 
@@ -133,7 +130,7 @@ public sealed class RunStore(
     public Task<Outcome<IReadOnlyList<string>>> LayAnewAsync(DateOnly day) => InTurnAsync(async () =>
     {
         var found = await GoingOnAsync(day);
-        if (found.Succeeded) await OrderAsync(found.Value!);
+        if (found.Succeeded) await writer.OrderAsync(found.Value!);
         return new List<string>();
     });
 
@@ -149,7 +146,7 @@ public sealed class RunStore(
     public Task<Outcome<IReadOnlyList<string>>> NotBegunAsync(DateOnly day) => InTurnAsync(async () =>
     {
         if (await FindAsync(day) is not { } row) return Stale.Gone("run");
-        if (row.Tasks.Exists(task => IsCooking(task) || task.EndedAt is not null))
+        if (row.Tasks.Exists(task => task.IsCooking || task.EndedAt is not null))
             return new Problem("run-cooking", "", "Something is done already: end the run instead.");
         db.Runs.Remove(row);
         return new List<string>();
@@ -164,8 +161,6 @@ public sealed class RunStore(
         isPast ? "That day is past: plan its dishes for today first." : "That day is still to come: plan its dishes for today first.");
 
     private static bool Same(string one, string other) => string.Equals(one, other, StringComparison.Ordinal);
-
-    private static bool IsCooking(RunTaskRow task) => task.Told.Kind == PrepKind.Step && !task.IsSkipped;
 
     private Task<RunRow?> FindAsync(DateOnly day) =>
         db.Runs.Include(row => row.Tasks).Include(row => row.Ovens).SingleOrDefaultAsync(row => row.Day == day);
@@ -189,87 +184,7 @@ public sealed class RunStore(
         if (word.Minutes is < 1 or > MostMore) return new Problem("run-more", "minutes", $"Between 1 and {MostMore} minutes more.");
         if (row.Tasks.Find(task => Same(task.TaskId, word.TaskId)) is not { EndedAt: null } task) return TaskGone;
         task.Extra = Math.Min(task.Extra + word.Minutes, FarInRun);
-        await OrderAsync(row);
+        await writer.OrderAsync(row);
         return new List<string>();
-    }
-
-    // Written down with how it was to be done, so that it stays what it was whatever becomes of the day.
-    private RunTaskRow Tell(RunRow row, RestOfRun rest, string id, int? cook)
-    {
-        var at = rest.Problem.Tasks.Select(task => task.Id).ToList().IndexOf(id);
-        var task = rest.Tasks.Tasks.First(one => Same(one.Id, id));
-        var modes = rest.Problem.Tasks[at].Modes;
-        var planned = at < rest.Day.Tasks.Count ? rest.Day.Tasks[at].Mode : 0;
-        var others = modes[planned].Uses.Keys.Where(name => !IsCook(name)).ToHashSet(StringComparer.Ordinal);
-        bool IsTheirs(int mode) =>
-            modes[mode].Uses.ContainsKey($"cook:{cook}") && others.SetEquals(modes[mode].Uses.Keys.Where(name => !IsCook(name)));
-        var theirs = cook is null ? planned : Enumerable.Range(0, modes.Count).Where(IsTheirs).DefaultIfEmpty(planned).First();
-        var told = new RunTaskRow
-        {
-            Day = row.Day,
-            TaskId = id,
-            Told = StoredTask.Of(task, task.Ways[theirs], modes[theirs]),
-        };
-        row.Tasks.Add(told);
-        return told;
-
-        static bool IsCook(string name) => name.StartsWith("cook:", StringComparison.Ordinal);
-    }
-
-    private void End(RunRow row, RestOfRun rest, string id, List<string> changed)
-    {
-        var known = row.Tasks.Find(task => Same(task.TaskId, id));
-        if (known is null && rest.Begun.TryGetValue(id, out var begun)) known = row.Tasks.Find(task => Same(task.TaskId, begun.Task.Id));
-        if (known?.EndedAt is not null) return;
-        (known ?? Tell(row, rest, id, null)).EndedAt = clock.GetUtcNow();
-        changed.Add(id);
-    }
-
-    // A dish of which a step is begun is cooked; what was prepared for a later day and put away waits there.
-    private async Task<Problem?> HappenedAsync(RunRow row, RunTaskRow task)
-    {
-        if (IsCooking(task))
-            foreach (var dish in task.Told.Dishes) await batches.BegunAsync(dish, row.Day);
-        if (task is not { Told.Kind: PrepKind.PutAway, EndedAt: not null, IsSkipped: false }) return null;
-        foreach (var dish in task.Told.Dishes)
-        {
-            // Said by hand before, it is there already.
-            var done = await ahead.DoneAsync(dish, row.Day, clock.Today());
-            if (!done.Succeeded && !Same(done.Problems[0].Code, AheadStore.NothingLeft)) return done.Problems[0];
-        }
-
-        return null;
-    }
-
-    private async Task BackFromShelfAsync(DateOnly day, IReadOnlyList<Guid> dishes)
-    {
-        var ids = await db.DoneAhead.Where(one => one.DoneOn == day && dishes.Contains(one.BatchId)).Select(one => one.Id).ToListAsync();
-        if (ids.Count > 0) await ahead.TakeBackAsync(ids);
-    }
-
-    // Lays out the rest, and what begins now by itself begins.
-    private async Task<Outcome<IReadOnlyList<string>>> GoOnAsync(RunRow row, IReadOnlyList<string>? done, bool isGoingOn = true)
-    {
-        var rest = await OrderAsync(row);
-        var begins = new List<string>();
-        if (!isGoingOn) return begins;
-        var minute = (await reader.NowAsync(row)).SoFar.Now;
-        foreach (var id in rest.BeginNow(minute, done?.ToHashSet(StringComparer.Ordinal)))
-        {
-            var task = Tell(row, rest, id, null);
-            task.StartedAt = clock.GetUtcNow();
-            begins.Add(id);
-            if (await HappenedAsync(row, task) is { } wrong) return wrong;
-        }
-
-        return begins;
-    }
-
-    private async Task<RestOfRun> OrderAsync(RunRow row)
-    {
-        await db.SaveChangesAsync();
-        var rest = (await reader.NowAsync(row)).Rest(problem => scheduler.Lay(problem, OrdersAlone, CancellationToken.None));
-        row.Order = new(1, [.. rest.Day.Tasks.OrderBy(place => place.Start).Select(place => place.Id)]);
-        return rest;
     }
 }

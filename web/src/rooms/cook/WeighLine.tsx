@@ -106,7 +106,7 @@ export function WeighLine({
         />
         <span className="text-sm text-soft">g</span>
         <button className="btn" disabled={busy || weight === null || !!wrong}>
-          {t("wentIn.save")}
+          {t("weigh.save")}
         </button>
         <Sentence>{wrong}</Sentence>
       </form>

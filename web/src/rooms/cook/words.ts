@@ -179,6 +179,7 @@ export const cook = {
     zero: "Count from here",
     jar: "out of the jar on the scale",
     typed: "It was",
+    save: "Write it down",
   },
   run: {
     start: "Start cooking",
