@@ -141,6 +141,16 @@ public class RunTests
         Assert.Equal(isChopped ? 0 : 1, without.Problem.Tasks.Count(task => task.Id.StartsWith("prepare", StringComparison.Ordinal)));
     }
 
+    /// <summary>"Dice the turkey and chop the onions" is one task, begun or not; of the turkey the sentence says no weight that is known.</summary>
+    [Fact]
+    public void What_is_begun_of_a_sentence_is_all_of_it()
+    {
+        var day = Day(Dish(Soup, "chili", ["Dice the mystery and chop the onions.", "Simmer 40 minutes."], ("onion", 240)));
+        var start = Rest(day, 0);
+        var begun = Begin(start, IdOf(start, "chop"), 5, 20);
+        Assert.DoesNotContain(Rest(day, 20, [begun]).Problem.Tasks, task => task.Id.StartsWith("prepare", StringComparison.Ordinal));
+    }
+
     [Fact]
     public void A_step_that_got_another_place_in_its_recipe_is_known_by_its_sentence()
     {

@@ -75,7 +75,11 @@ internal sealed class PrepDayBuilder(
             List<PrepAmount> amounts = [.. together.Where(one => one.FoodId is not null).Select(AmountOf)];
             var task = new PrepTask(
                 id, PrepKind.Prepare, [.. together.Select(one => one.Dish).Distinct()], ways, step, text, true, isAbout, amounts, []);
-            Add(task with { Lines = [.. amounts.SelectMany(LinesOf).Distinct()] }, modes, [new("get out")]);
+            task = task with
+            {
+                Lines = [.. amounts.SelectMany(LinesOf).Distinct()], HasUnnamed = together.Any(one => one.FoodId is null),
+            };
+            Add(task, modes, [new("get out")]);
         }
     }
 

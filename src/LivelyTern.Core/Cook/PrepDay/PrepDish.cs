@@ -125,6 +125,9 @@ public sealed record PrepTask(
     /// <summary>What is done, by the verb's name, in the way it is written first.</summary>
     public string Verb => Ways[0].Verb;
 
+    /// <summary>Whether some of it is work that its sentence asks for without naming a food.</summary>
+    public bool HasUnnamed { get; init; }
+
     /// <summary>The lines of its dishes that it handles.</summary>
     public IReadOnlyList<DishLine> Lines { get; init; } = [];
 }

@@ -92,8 +92,12 @@ public static class Preparations
         ArgumentNullException.ThrowIfNull(lines);
         var said = FoodWords.All(words).ToHashSet(StringComparer.Ordinal);
         var isAll = said.Overlaps(["veg", "vegetable", "veggie", "everything"]);
+
+        // "Dice the turkey" is said of turkey breast; of red lentils nobody says "the red".
+        bool IsSaid(IReadOnlyList<string> name, FoodGroup group) =>
+            said.Contains(name[^1]) || (group is FoodGroup.Meat or FoodGroup.Fish && name.Any(said.Contains));
         bool IsNamed(PrepLine line) =>
-            (FoodWords.All(line.Name.Split(',')[0]) is { Count: > 0 } name && said.Contains(name[^1]))
+            (FoodWords.All(line.Name.Split(',')[0]) is { Count: > 0 } name && IsSaid(name, line.Group))
                 || (isAll && Vegetables.Contains(line.Group));
         return [.. lines.Where(line => line.Weight.Value > 0 && IsNamed(line))];
     }
@@ -167,7 +171,7 @@ public static class Preparations
         if (!string.Equals(one.Verb.Name, task.Verb, StringComparison.Ordinal) || !task.Dishes.Contains(one.Dish)) return false;
         if (task.Dishes.Count == 1 && task.Step != one.Step) return false;
         bool IsIt(PrepAmount amount) => amount.Dish == one.Dish && string.Equals(amount.FoodId, one.FoodId, StringComparison.Ordinal);
-        return one.FoodId is null ? task.Amounts.Count == 0 : task.Amounts.Any(IsIt);
+        return one.FoodId is null ? task.HasUnnamed : task.Amounts.Any(IsIt);
     }
 
     private static List<List<Preparation>> Together(List<Preparation> all)

@@ -22,7 +22,7 @@ public sealed record StoredWay(
 /// <summary>A task as it was when it was begun, as it is kept.</summary>
 public sealed record StoredTask(
     int V, PrepKind Kind, IReadOnlyList<Guid> Dishes, int? Step, string Text, bool IsHandsOn, bool IsAbout, StoredWay Way,
-    IReadOnlyList<StoredAmount> Amounts, IReadOnlyList<StoredPhase> Phases, IReadOnlyList<StoredLineOf> Lines)
+    bool HasUnnamed, IReadOnlyList<StoredAmount> Amounts, IReadOnlyList<StoredPhase> Phases, IReadOnlyList<StoredLineOf> Lines)
 {
     public static StoredTask Of(PrepTask task, PrepWay way, TaskMode mode)
     {
@@ -31,7 +31,7 @@ public sealed record StoredTask(
         ArgumentNullException.ThrowIfNull(mode);
         return new(
             1, task.Kind, task.Dishes, task.Step, task.Text, task.IsHandsOn, task.IsAbout,
-            new(way.Verb, way.Celsius, way.Loads, way.Usual, mode.Minutes, mode.Uses, mode.Heat),
+            new(way.Verb, way.Celsius, way.Loads, way.Usual, mode.Minutes, mode.Uses, mode.Heat), task.HasUnnamed,
             [.. task.Amounts.Select(one => new StoredAmount(one.Dish, one.Food, one.Grams, one.FoodId))],
             [.. task.Phases.Select(one => new StoredPhase(one.Verb, one.Minutes))],
             [.. task.Lines.Select(one => new StoredLineOf(one.Dish, one.Position))]);
@@ -42,6 +42,7 @@ public sealed record StoredTask(
         [.. Amounts.Select(one => new PrepAmount(one.Dish, one.Food, one.Grams, one.FoodId))],
         [.. Phases.Select(one => new PrepPhase(one.Verb, one.Minutes))])
     {
+        HasUnnamed = HasUnnamed,
         Lines = [.. Lines.Select(one => new DishLine(one.Dish, one.Position))],
     };
 

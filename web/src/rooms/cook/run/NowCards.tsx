@@ -40,6 +40,9 @@ export function NowCards({ run, all, me, acts, weigh }: NowProps) {
       state.state === "waiting" && placed.start <= run.minute && !placed.lanes.some((lane) => busy.has(lane)),
   );
   const turns = run.laid.warmUps.filter(({ from }) => from <= run.minute);
+  const isReady = all.some(
+    ({ state }) => state.state === "goingOn" && Date.parse(state.endsAt!) <= Date.parse(run.now),
+  );
   const free = mine.find(({ state, placed }) => state.state === "waiting" && placed.task.isHandsOn);
   return (
     <section aria-labelledby="now-title" className="space-y-3">
@@ -66,9 +69,11 @@ export function NowCards({ run, all, me, acts, weigh }: NowProps) {
       ))}
       {going.length + due.length + turns.length === 0 && (
         <p className="text-lg text-soft">
-          {free
-            ? t("run.free", { time: timeAt(run.laid.begins, free.placed.start) })
-            : t(all.some(({ state }) => state.state === "goingOn") ? "run.waits" : "run.allDone")}
+          {isReady
+            ? t("run.ready")
+            : free
+              ? t("run.free", { time: timeAt(run.laid.begins, free.placed.start) })
+              : t(all.some(({ state }) => state.state === "goingOn") ? "run.waits" : "run.allDone")}
         </p>
       )}
     </section>
