@@ -106,7 +106,8 @@ public sealed class PrepDayStore(TernDb db, RecipeStore recipes)
                 var brought = line.Read.Ingredients.Where(one => !row.IsPutTogether || !RecipeBook.IsRecipe(one));
                 var goesIn = Substitution.All(instead, new([.. brought]), book.Find).Ingredients;
                 return goesIn.Select(one => new PrepLine(
-                    one.Food.Id, one.Food.Name, one.Weight * factor, line.Read.Parts.Note, one.Food.Group) { Position = position });
+                    one.Food.Id, one.Food.Name, one.Weight * factor, line.Read.Parts.Note, one.Food.Group)
+                { Position = position });
             }
         }
 

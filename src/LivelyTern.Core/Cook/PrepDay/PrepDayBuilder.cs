@@ -77,7 +77,8 @@ internal sealed class PrepDayBuilder(
                 id, PrepKind.Prepare, [.. together.Select(one => one.Dish).Distinct()], ways, step, text, true, isAbout, amounts, []);
             task = task with
             {
-                Lines = [.. amounts.SelectMany(LinesOf).Distinct()], HasUnnamed = together.Any(one => one.FoodId is null),
+                Lines = [.. amounts.SelectMany(LinesOf).Distinct()],
+                HasUnnamed = together.Any(one => one.FoodId is null),
             };
             Add(task, modes, [new("get out")]);
         }
