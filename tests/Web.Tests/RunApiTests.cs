@@ -115,6 +115,24 @@ public sealed class RunApiTests : IDisposable
     }
 
     [Fact]
+    public async Task Whoever_packs_at_once_has_cooked_and_what_was_in_its_pan_before_stays_there()
+    {
+        var soup = await SoupAsync();
+        var run = await BeginAsync();
+        run = await SayAsync(IdOf(run, "pack"), "start");
+        Assert.Equal("cooking", await StateOfAsync(soup));
+        await host.PostAsync($"{Run}/tasks/back", new { tasks = run["changed"] });
+        Assert.Equal("planned", await StateOfAsync(soup));
+
+        // Cooked without the run; begun and taken back in it, it stays in its pan.
+        var version = (int)(await host.GetAsync($"/api/cook/batches/{soup["id"]}"))["version"]!;
+        await host.PostAsync($"/api/cook/planned/{soup["id"]}/cooked", null, version);
+        run = await SayAsync(IdOf(await host.GetAsync(Run), "fry"), "start");
+        await host.PostAsync($"{Run}/tasks/back", new { tasks = run["changed"] });
+        Assert.Equal("cooking", await StateOfAsync(soup));
+    }
+
+    [Fact]
     public async Task What_the_scale_says_goes_in_and_what_differed_is_told_for_a_note()
     {
         var soup = await SoupAsync();
@@ -245,6 +263,20 @@ public sealed class RunApiTests : IDisposable
         Assert.Equal((422, "clock-real"), (status, (string)answer["errors"]![0]!["code"]!));
     }
 
+    // A step written in between, or a sentence mended.
+    private async Task RewriteAsync(JsonNode batch, Random chance)
+    {
+        var recipe = await host.GetAsync($"/api/recipes/{batch["recipeId"]}");
+        var steps = recipe["steps"]!.AsArray().Select(step => (string)step!["text"]!).ToList();
+        var at = chance.Next(steps.Count);
+        if (chance.Next(2) == 0) steps.Insert(at, "Mix 3 minutes.");
+        else steps[at] = steps[at].TrimEnd('.') + ", gently.";
+        await host.MustAsync(
+            HttpMethod.Put, $"/api/recipes/{recipe["id"]}",
+            new { name = recipe["name"], portions = 4, lines = recipe["lines"], steps = steps.Select(text => new { text }) },
+            (int)recipe["version"]!);
+    }
+
     /// <summary>
     /// Whatever two phones and the plan do to a day: it is always shown, every task is there once, and what is done stays done at its time.
     /// </summary>
@@ -280,7 +312,10 @@ public sealed class RunApiTests : IDisposable
                     run = await host.PostAsync($"{Run}/tasks/back", new { tasks = back });
                     foreach (var id in back) past.Remove(id);
                     break;
-                case 3 or 4 when waiting.Count > 0:
+                case 3:
+                    await RewriteAsync(dishes[chance.Next(dishes.Count)], chance);
+                    break;
+                case 4 or 5 when waiting.Count > 0:
                     run = await SayAsync(waiting[chance.Next(waiting.Count)].Item1, chance.Next(3) switch { 0 => "start", 1 => "skip", _ => "done" });
                     break;
                 case < 9 when going.Count > 0:

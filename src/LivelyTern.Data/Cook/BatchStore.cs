@@ -109,14 +109,16 @@ public sealed class BatchStore(
     });
 
     /// <summary>A run has begun with a batch; one that is cooked already, or put together from others, stays as it is.</summary>
-    internal async Task BegunAsync(Guid id, DateOnly day)
+    /// <returns>Whether it was still to be cooked.</returns>
+    internal async Task<bool> BegunAsync(Guid id, DateOnly day)
     {
         var row = await db.Batches.Include(one => one.Lines.OrderBy(line => line.Position)).SingleOrDefaultAsync(one => one.Id == id);
-        if (row is not { State: BatchState.Planned, IsPutTogether: false }) return;
-        if (await recipes.FindAsync(row.RecipeId) is not { } recipe) return;
+        if (row is not { State: BatchState.Planned, IsPutTogether: false }) return false;
+        if (await recipes.FindAsync(row.RecipeId) is not { } recipe) return false;
         await BeginAsync(row, recipe.Name, day);
         row.Version++;
         await db.SaveChangesAsync();
+        return true;
     }
 
     /// <summary>A run has not begun with a batch after all; what was written down of it since stays, and so does the batch then.</summary>

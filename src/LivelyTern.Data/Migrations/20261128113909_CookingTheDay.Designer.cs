@@ -371,6 +371,9 @@ namespace LivelyTern.Data.Migrations
                     b.Property<string>("TaskId")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("BeganDish")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("EndedAt")
                         .HasColumnType("INTEGER");
 

@@ -76,6 +76,7 @@ namespace LivelyTern.Data.Migrations
                     EndedAt = table.Column<long>(type: "INTEGER", nullable: true),
                     Extra = table.Column<int>(type: "INTEGER", nullable: false),
                     IsSkipped = table.Column<bool>(type: "INTEGER", nullable: false),
+                    BeganDish = table.Column<bool>(type: "INTEGER", nullable: false),
                     Told = table.Column<string>(type: "TEXT", nullable: false)
                 },
                 constraints: table =>

@@ -120,8 +120,7 @@ internal sealed class PrepDayBuilder(
         for (var i = 0; i < pieces.Count; i++)
         {
             var piece = pieces[i];
-            var nth = pieces.Take(i).Count(before => before.At == piece.At);
-            var id = $"{dish.Id:N}.{piece.At}.{nth}";
+            var id = IdOf(dish, pieces, i);
             before.AddRange(ready.Where(own => own.Step <= piece.At).SelectMany(own => own.Bonds));
             ready.RemoveAll(own => own.Step <= piece.At);
             var due = i == lastHot && wishes.SupperDish == dish.Id && dish.DaysAhead == 0 ? Minute(wishes.Supper) : null;
@@ -153,6 +152,17 @@ internal sealed class PrepDayBuilder(
         before.AddRange(ready.SelectMany(own => own.Bonds));
         return Pack(dish, pieces, lastHot, hotId, before);
     }
+
+    // By its sentence and not by its place: a step written in between leaves all others their names.
+    private static string IdOf(PrepDish dish, List<Piece> pieces, int i)
+    {
+        static (string Verb, string Text) Key(Piece piece) => (piece.Part.Verb, piece.Step.Written.Text);
+        var nth = pieces.Take(i).Count(before => Key(before) == Key(pieces[i]));
+        return $"{dish.Id:N}.{pieces[i].Part.Verb}.{HashOf(pieces[i].Step.Written.Text):x8}.{nth}";
+    }
+
+    // FNV-1a (Fowler, Noll, Vo): the same on every machine and in every run of the program.
+    private static uint HashOf(string text) => text.Aggregate(2_166_136_261u, (hash, letter) => unchecked((hash ^ letter) * 16_777_619u));
 
     private List<TaskBond> Pack(PrepDish dish, List<Piece> pieces, int lastHot, string hotId, List<TaskBond> before)
     {

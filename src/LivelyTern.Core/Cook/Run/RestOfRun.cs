@@ -70,12 +70,18 @@ public sealed class RestOfRun
         {
             var tasks = PrepDayTasks.Of(day.Dishes, day.Kitchen, wishes, day.Times, run.BegunPreparations);
             var left = new RestOfRun(tasks, run);
-            var kept = new ListSchedule(left.Problem).InOrder(order);
+            var kept = new ListSchedule(left.Problem).InOrder(order) ?? new ListSchedule(left.Unhurried).InOrder(order);
             if (lay?.Invoke(left.Problem) is { } other && other.Tasks.Count == left.Problem.Tasks.Count
                 && (kept is null || IsWorthIt(other, kept))) kept = other;
             return new(tasks, run) { Day = kept ?? left.Day };
         }
     }
+
+    // Where what must follow soon can't any more, it follows all the same.
+    private ScheduleProblem Unhurried => Problem with
+    {
+        Tasks = [.. Problem.Tasks.Select(task => task with { After = [.. task.After.Select(bond => bond with { Most = null })] })],
+    };
 
     private int LastHands(int now)
     {
@@ -147,22 +153,18 @@ public sealed class RestOfRun
     private static IEnumerable<string> CooksOf(TaskMode mode) =>
         mode.Uses.Keys.Where(name => name.StartsWith("cook:", StringComparison.Ordinal));
 
-    // A step that has another place in its recipe by now is known by its sentence.
+    // By its name; a step whose sentence was mended meanwhile, by its place and its verb.
     private static Dictionary<string, BegunTask> Matched(PrepDayTasks tasks, IReadOnlyList<BegunTask> begun)
     {
         var found = new Dictionary<string, BegunTask>(StringComparer.Ordinal);
-        foreach (var one in begun)
+        var names = tasks.Tasks.Select(task => task.Id).ToHashSet(StringComparer.Ordinal);
+        foreach (var one in begun.Where(one => names.Contains(one.Task.Id))) found.TryAdd(one.Task.Id, one);
+        foreach (var one in begun.Where(one => one.Task.Kind == PrepKind.Step && !names.Contains(one.Task.Id)))
         {
-            bool IsIt(PrepTask task) => task.Kind == one.Task.Kind && task.Dishes.SequenceEqual(one.Task.Dishes);
-            bool IsAlike(PrepTask task) =>
-                IsIt(task) && string.Equals(task.Text, one.Task.Text, StringComparison.Ordinal)
+            bool IsIt(PrepTask task) =>
+                task.Kind == PrepKind.Step && task.Step == one.Task.Step && task.Dishes.SequenceEqual(one.Task.Dishes)
                 && string.Equals(task.Verb, one.Task.Verb, StringComparison.Ordinal) && !found.ContainsKey(task.Id);
-            bool IsNamed(PrepTask task) => string.Equals(task.Id, one.Task.Id, StringComparison.Ordinal);
-            var match = one.Task.Kind == PrepKind.Step
-                ? tasks.Tasks.FirstOrDefault(task => IsNamed(task) && IsAlike(task)) ?? tasks.Tasks.FirstOrDefault(IsAlike)
-                : null;
-            match ??= tasks.Tasks.FirstOrDefault(IsNamed);
-            if (match is not null) found.TryAdd(match.Id, one);
+            if (tasks.Tasks.FirstOrDefault(IsIt) is { } mended) found.Add(mended.Id, one);
         }
 
         return found;

@@ -46,6 +46,9 @@ public sealed class RunTaskRow
 
     public bool IsSkipped { get; set; }
 
+    /// <summary>Whether its dish was still to be cooked before: taken back, it is again.</summary>
+    public bool BeganDish { get; set; }
+
     public required StoredTask Told { get; set; }
 
     /// <summary>Whether its dish is cooked by it: a step of the recipe, and not passed over.</summary>

@@ -50,7 +50,7 @@ public sealed class RunStore(
         db.Runs.Add(row);
         var begun = await writer.GoOnAsync(row, null);
         var rest = (await reader.NowAsync(row)).Rest();
-        row.PlannedEnd = Math.Max(rest.Day.End, rest.Begun.Values.Max(one => one.EndsAt));
+        row.PlannedEnd = rest.Begun.Values.Select(one => one.EndsAt).Append(rest.Day.End).Max();
         return begun;
     });
 
@@ -82,7 +82,8 @@ public sealed class RunStore(
         if (word.Act == RunAct.Start) known.StartedAt = clock.GetUtcNow();
         else known.EndedAt = clock.GetUtcNow();
         if (word.Act == RunAct.Skip) (known.IsSkipped, known.StartedAt) = (true, known.StartedAt ?? known.EndedAt);
-        if (await writer.HappenedAsync(row, known) is { } wrong) return wrong;
+        foreach (var task in row.Tasks.Where(task => changed.Contains(task.TaskId, StringComparer.Ordinal)).ToList())
+            if (await writer.HappenedAsync(row, task) is { } wrong) return wrong;
         var after = await writer.GoOnAsync(row, word.Act == RunAct.Start ? null : [word.TaskId], isGoingOn: word.Act != RunAct.Start);
         return after.Succeeded ? changed.Concat(after.Value!).ToList() : after;
     });
@@ -102,7 +103,7 @@ public sealed class RunStore(
             else row.Tasks.Remove(task);
         }
 
-        foreach (var dish in known.SelectMany(task => task.Told.Dishes).Distinct())
+        foreach (var dish in known.Where(task => task.BeganDish).SelectMany(task => task.Told.Dishes).Distinct())
             if (!row.Tasks.Exists(task => task.IsCooking && task.Told.Dishes.Contains(dish))) await batches.NotBegunAsync(dish);
         await writer.OrderAsync(row);
         return known.ConvertAll(task => task.TaskId);

@@ -44,14 +44,14 @@ public sealed class RunWriter(
         if (known is null && rest.Begun.TryGetValue(id, out var begun)) known = row.Tasks.Find(task => Same(task.TaskId, begun.Task.Id));
         if (known?.EndedAt is not null) return;
         (known ?? Tell(row, rest, id, null)).EndedAt = clock.GetUtcNow();
-        changed.Add(id);
+        changed.Add(known?.TaskId ?? id);
     }
 
     // A dish of which a step is begun is cooked; what was prepared for a later day and put away waits there.
     internal async Task<Problem?> HappenedAsync(RunRow row, RunTaskRow task)
     {
         if (task.IsCooking)
-            foreach (var dish in task.Told.Dishes) await batches.BegunAsync(dish, row.Day);
+            foreach (var dish in task.Told.Dishes) task.BeganDish |= await batches.BegunAsync(dish, row.Day);
         if (task is not { Told.Kind: PrepKind.PutAway, EndedAt: not null, IsSkipped: false }) return null;
         foreach (var dish in task.Told.Dishes)
         {
