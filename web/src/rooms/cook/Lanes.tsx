@@ -238,7 +238,7 @@ function LaneBlock({
   const tint = dish ? `tinted tint-${dish.tint} text-tape` : "bg-rest text-ink";
   return (
     <span
-      className={`absolute flex items-center overflow-hidden rounded-sm border text-xs whitespace-nowrap ${tint} ${task.isInChain ? "border-ink" : "border-ink/30"} ${task.task.isAbout ? "border-dashed" : ""} ${isPast ? "opacity-70" : ""}`}
+      className={`absolute flex items-center overflow-hidden rounded-sm border text-xs whitespace-nowrap ${tint} ${task.isInChain ? "border-ink" : "border-ink/30"} ${task.task.isAbout ? "border-dashed" : ""} ${isPast ? "grayscale" : ""}`}
       style={style}
       title={said}
     >
