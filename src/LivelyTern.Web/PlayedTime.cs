@@ -8,18 +8,29 @@ namespace LivelyTern.Web;
 /// The machine's clock, moved to another moment where that is wished. In a demo, and for tests, time can be let pass: nobody waits four
 /// hours for a slow cooker.
 /// </summary>
-/// <param name="begins">The moment it is at the start, where the household lives; null for now.</param>
-/// <param name="isPlayed">Whether time can be let pass.</param>
-public sealed class PlayedClock(DateTime? begins, bool isPlayed) : TimeProvider
+public sealed class PlayedClock : TimeProvider
 {
-    private readonly long shift = begins is { } moment ? moment.Ticks - System.GetLocalNow().DateTime.Ticks : 0;
+    private readonly DateTimeOffset opened = System.GetLocalNow();
+    private readonly long shift;
+    private readonly bool standsStill;
     private long passed;
 
+    /// <summary>Such a clock.</summary>
+    /// <param name="begins">The moment it is now, where the household lives; null for what the machine's clock says.</param>
+    /// <param name="isPlayed">Whether time can be let pass.</param>
+    /// <param name="standsStill">Whether it passes in no other way.</param>
+    public PlayedClock(DateTime? begins, bool isPlayed, bool standsStill = false)
+    {
+        shift = begins is { } moment ? moment.Ticks - opened.DateTime.Ticks : 0;
+        (IsPlayed, this.standsStill) = (isPlayed, standsStill);
+    }
+
     /// <summary>Whether time can be let pass.</summary>
-    public bool IsPlayed { get; } = isPlayed;
+    public bool IsPlayed { get; }
 
     /// <inheritdoc/>
-    public override DateTimeOffset GetUtcNow() => System.GetUtcNow().AddTicks(shift + Interlocked.Read(ref passed));
+    public override DateTimeOffset GetUtcNow() =>
+        (standsStill ? opened.ToUniversalTime() : System.GetUtcNow()).AddTicks(shift + Interlocked.Read(ref passed));
 
     /// <summary>So much time has passed.</summary>
     public void Pass(TimeSpan time) => Interlocked.Add(ref passed, time.Ticks);

@@ -21,13 +21,15 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
 
     /// <summary>
     /// Reads <c>--port</c>, <c>--data</c>, <c>--demo true</c>, <c>--today 2026-11-25</c> or <c>2026-11-25T10:00</c>, <c>--play-clock
-    /// true</c>, <c>--hosts kitchen.lan,tern.lan</c>, <c>--scale ws://…</c> and <c>--probe ws://…</c>.
+    /// true</c> (time can be let pass) or <c>still</c> (and passes in no other way), <c>--hosts kitchen.lan,tern.lan</c>, <c>--scale
+    /// ws://…</c> and <c>--probe ws://…</c>.
     /// </summary>
     public static StartOptions From(IConfiguration settings)
     {
         ArgumentNullException.ThrowIfNull(settings);
         var demo = IsTrue(settings["demo"]);
-        var clock = new PlayedClock(Begins(settings["today"]), demo || IsTrue(settings["play-clock"]));
+        var (played, still) = (IsTrue(settings["play-clock"]), IsStill(settings["play-clock"]));
+        var clock = new PlayedClock(Begins(settings["today"]), demo || played || still, still);
         var port = int.TryParse(settings["port"], NumberStyles.None, CultureInfo.InvariantCulture, out var wanted)
             && wanted is > 0 and < 65536
             ? wanted
@@ -38,6 +40,8 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
         var hosts = (settings["hosts"] ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         return new(port, data, demo, clock, hosts) { ScaleAt = DeviceAt(settings["scale"]), ProbeAt = DeviceAt(settings["probe"]) };
     }
+
+    private static bool IsStill(string? said) => string.Equals(said, "still", StringComparison.OrdinalIgnoreCase);
 
     private static bool IsTrue(string? said) => string.Equals(said, "true", StringComparison.OrdinalIgnoreCase);
 

@@ -23,7 +23,7 @@ export class House {
 
   /**
    * @param isDemo Whether the demo is laid into it.
-   * @param at The day it is there, or the moment it is when the house is opened; time can be let pass then.
+   * @param at The day it is there, or the moment it is when the house is opened; time passes then when it is let pass.
    */
   constructor(
     readonly isDemo: boolean,
@@ -50,7 +50,7 @@ export class House {
         "--today",
         this.at,
         "--play-clock",
-        String(this.at.includes("T")),
+        this.at.includes("T") ? "still" : "false",
         "--demo",
         String(this.isDemo),
       ],

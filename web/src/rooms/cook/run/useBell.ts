@@ -48,7 +48,7 @@ export function useBell(isRinging: boolean) {
     if (!isRinging) return;
     const ring = () => {
       if (context.state === "running") strike(context);
-      navigator.vibrate?.([200, 100, 200]);
+      if (navigator.userActivation.hasBeenActive) navigator.vibrate?.([200, 100, 200]);
     };
     ring();
     const timer = window.setInterval(ring, every);
