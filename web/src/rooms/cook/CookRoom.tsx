@@ -95,14 +95,18 @@ function PrepDay({ day, today, tabs }: { day: string; today: string; tabs: React
   const [isKitchen, setIsKitchen] = useState(false);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [prep, kitchen] = [dayQuery.data, kitchenQuery.data];
+  const isRun = prep !== undefined && prep.run !== "none";
+  const isNow = isRun && search.get("view") !== "day";
+  // While it is being cooked the plan is laid out only for who looks at it.
+  const laidDay = isNow ? undefined : day;
   const saved = prep && kitchen ? { wishes: prep.wishes, equipment: kitchen.equipment } : null;
   const shown = draft ?? saved;
-  const asSaved = useLaidDay(day, saved?.wishes, saved?.equipment);
+  const asSaved = useLaidDay(laidDay, saved?.wishes, saved?.equipment);
   // What is typed is laid out when the typing stops.
   const typed = draft ? JSON.stringify(draft) : "";
   const settled = useSettled(typed, 300);
   const asked = typed && settled ? (JSON.parse(settled) as Draft) : saved;
-  const tried = useLaidDay(day, asked?.wishes, asked?.equipment);
+  const tried = useLaidDay(laidDay, asked?.wishes, asked?.equipment);
   const isLooking = tried.isLooking || (typed !== "" && typed !== settled);
   const failed = lacking(dayQuery, kitchenQuery);
 
@@ -165,8 +169,6 @@ function PrepDay({ day, today, tabs }: { day: string; today: string; tabs: React
   const change = (next: Draft) =>
     setDraft(saved && JSON.stringify(next) === JSON.stringify(saved) ? null : next);
   const batches = prep?.batches ?? [];
-  const isRun = prep !== undefined && prep.run !== "none";
-  const isNow = isRun && search.get("view") !== "day";
   if (isNow)
     return (
       <>

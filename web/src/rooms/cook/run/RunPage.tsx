@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import type { PlacedPrepTask, RunTaskView, RunView } from "../../../api";
 import { useOverview } from "../../../app/Header";
 import { useWords } from "../../../app/i18n";
@@ -52,10 +52,6 @@ function Running({ run, askedAt }: { run: RunView; askedAt: number }) {
   const [open, setOpen] = useState<{ batch: string; lines: number[] } | null>(null);
   const all = standingsOf(run);
   const waiting = all.filter(({ state }) => state.state === "waiting");
-  useEffect(() => {
-    const before = document.title;
-    return () => void (document.title = before);
-  }, []);
   if (run.endedAt !== null)
     return (
       <div className="space-y-4 p-4">

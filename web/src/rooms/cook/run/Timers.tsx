@@ -31,7 +31,10 @@ export function Timers({ run, all, now, acts }: { run: RunView; all: Standing[];
     ? `${first.left > 0 ? countDown(first.left) : t("run.up")} ${whatOf(t, first.placed, run.batches)}`
     : "";
   useEffect(() => {
-    if (title) document.title = title;
+    if (!title) return;
+    const before = document.title;
+    document.title = title;
+    return () => void (document.title = before);
   }, [title]);
   const silence = () => {
     const next = [...still, ...rings.map(({ key }) => key)];

@@ -1,6 +1,11 @@
-import { useEffect, useState, useSyncExternalStore } from "react";
+import { useEffect, useSyncExternalStore } from "react";
 
 const every = 2500;
+
+let bell: AudioContext | null = null;
+
+/** One for the whole page, made when it is first needed. */
+const theBell = () => (bell ??= new AudioContext());
 
 /** Two short tones, as a kitchen timer has them. */
 function strike(context: AudioContext) {
@@ -25,7 +30,7 @@ function strike(context: AudioContext) {
  * ring.
  */
 export function useBell(isRinging: boolean) {
-  const [context] = useState(() => new AudioContext());
+  const context = theBell();
   const isRunning = useSyncExternalStore(
     (changed) => {
       context.addEventListener("statechange", changed);
