@@ -22,7 +22,8 @@ public sealed class Host : IDisposable
         var port = ((System.Net.IPEndPoint)free.LocalEndpoint).Port;
         free.Stop();
         factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
-            .UseSetting("data", Data).UseSetting("demo", demo ? "true" : "false").UseSetting("today", today).UseSetting("play-clock", playClock ? "still" : "false").UseSetting("hosts", hosts)
+            .UseSetting("data", Data).UseSetting("demo", demo ? "true" : "false").UseSetting("today", today)
+            .UseSetting("play-clock", playClock ? "still" : "false").UseSetting("hosts", hosts)
             .UseSetting("port", port.ToString(System.Globalization.CultureInfo.InvariantCulture)));
         factory.UseKestrel();
         factory.StartServer();

@@ -21,7 +21,8 @@ public sealed class RunApiTests : IDisposable
     }
 
     private Task<JsonNode> SoupAsync() => PlanAsync(
-        "Soup", ["2 onions", "300 g red lentils, dry", "1 l water"], ["Chop the onions.", "Fry the onions 5 minutes.", "Simmer 40 minutes."]);
+        "Soup", ["2 onions", "300 g red lentils, dry", "1 l water"],
+        ["Chop the onions.", "Fry the onions 5 minutes.", "Simmer 40 minutes."]);
 
     private Task<JsonNode> BeginAsync() => host.PostAsync(Run, new { order = Array.Empty<string>() });
 
@@ -81,7 +82,8 @@ public sealed class RunApiTests : IDisposable
         var ends = (DateTimeOffset)run["tasks"]!.AsArray().Single(task => (string)task!["id"]! == simmer)!["endsAt"]!;
         await SayAsync(simmer, "more", 10);
         run = await host.GetAsync(Run);
-        Assert.Equal(ends.AddMinutes(10), (DateTimeOffset)run["tasks"]!.AsArray().Single(task => (string)task!["id"]! == simmer)!["endsAt"]!);
+        var later = run["tasks"]!.AsArray().Single(task => (string)task!["id"]! == simmer)!["endsAt"]!;
+        Assert.Equal(ends.AddMinutes(10), (DateTimeOffset)later);
 
         // Both phones press: the second changes nothing. Taken back, it goes on.
         await PassAsync(45);
@@ -105,7 +107,8 @@ public sealed class RunApiTests : IDisposable
         var run = await BeginAsync();
         run = await SayAsync(IdOf(run, "fry"), "start");
         Assert.Equal("cooking", await StateOfAsync(soup));
-        Assert.Equal([("chop", "done"), ("fry", "goingOn"), ("get out", "done")], States(run).Where(task => task.State != "waiting").Order());
+        Assert.Equal(
+            [("chop", "done"), ("fry", "goingOn"), ("get out", "done")], States(run).Where(task => task.State != "waiting").Order());
         Assert.Equal("run-cooking", await RefusedAsync(HttpMethod.Delete, Run, null));
         run = await host.PostAsync($"{Run}/tasks/back", new { tasks = run["changed"] });
         Assert.Equal("planned", await StateOfAsync(soup));
@@ -143,7 +146,8 @@ public sealed class RunApiTests : IDisposable
         var run = await BeginAsync();
 
         // The run is on: weighing begins the dish.
-        var batch = await host.MustAsync(HttpMethod.Put, $"/api/cook/batches/{id}/lines/1/weight", new { grams = 310 }, (int)soup["version"]!);
+        var lentils = $"/api/cook/batches/{id}/lines/1/weight";
+        var batch = await host.MustAsync(HttpMethod.Put, lentils, new { grams = 310 }, (int)soup["version"]!);
         Assert.Equal(("cooking", "310 g red lentils, dry", 310m), (
             (string)batch["state"]!, (string)batch["lines"]![1]!["reallyText"]!, (decimal)batch["lines"]![1]!["wentInGrams"]!));
         Assert.Equal((decimal)batch["lines"]![0]!["plannedGrams"]! + 310 + 1000, (decimal)batch["rawGrams"]!);
@@ -163,7 +167,9 @@ public sealed class RunApiTests : IDisposable
         await PassAsync(12);
         await SayAsync(IdOf(run, "fry"), "done");
         var differed = (await host.GetAsync($"{Run}/differences")).AsArray().Single()!;
-        Assert.Equal(("Soup", "310 g red lentils, dry"), ((string)differed["batch"]!["name"]!, (string)differed["lines"]![0]!["reallyText"]!));
+        Assert.Equal(
+            ("Soup", "310 g red lentils, dry"),
+            ((string)differed["batch"]!["name"]!, (string)differed["lines"]![0]!["reallyText"]!));
         Assert.Equal((5, 12), ((int)differed["times"]![0]!["planned"]!, (int)differed["times"]![0]!["real"]!));
 
         var notes = $"/api/recipes/{soup["recipeId"]}/notes";
@@ -221,7 +227,8 @@ public sealed class RunApiTests : IDisposable
         run = await SayAsync(IdOf(run, "chop"), "done");
         await host.PostAsync($"{Run}/end", new { isOver = true });
         var names = await host.GetAsync("/api/recipes/names");
-        await host.PostAsync("/api/cook/planned", new { day = "2026-11-27", dishes = new[] { new { recipeId = names[0]!["id"], portions = 8 } } });
+        var dishes = new[] { new { recipeId = names[0]!["id"], portions = 8 } };
+        await host.PostAsync("/api/cook/planned", new { day = "2026-11-27", dishes });
         var laid = await host.PostAsync("/api/cook/days/2026-11-27/schedule", new { seconds = 0 });
         var chop = laid["tasks"]!.AsArray().Single(task => (string)task!["way"]!["verb"]! == "chop")!;
 
@@ -249,14 +256,17 @@ public sealed class RunApiTests : IDisposable
     public async Task What_can_not_be_begun_or_told_is_refused_with_a_sentence()
     {
         Assert.Equal("run-nothing", await RefusedAsync(HttpMethod.Post, Run, new { order = Array.Empty<string>() }));
-        Assert.Equal("run-day", await RefusedAsync(HttpMethod.Post, "/api/cook/days/2026-11-26/run", new { order = Array.Empty<string>() }));
+        var nothing = new { order = Array.Empty<string>() };
+        Assert.Equal("run-day", await RefusedAsync(HttpMethod.Post, "/api/cook/days/2026-11-26/run", nothing));
         Assert.Equal("not-found", await RefusedAsync(HttpMethod.Post, $"{Run}/tasks", new { taskId = "x", act = "done" }));
         await SoupAsync();
         await BeginAsync();
         Assert.Equal("run-there", await RefusedAsync(HttpMethod.Post, Run, new { order = Array.Empty<string>() }));
         Assert.Equal("not-found", await RefusedAsync(HttpMethod.Post, $"{Run}/tasks", new { taskId = "x", act = "done" }));
-        Assert.Equal("run-more", await RefusedAsync(HttpMethod.Post, $"{Run}/tasks", new { taskId = "get out", act = "more", minutes = -3 }));
-        Assert.Equal("oven-celsius", await RefusedAsync(HttpMethod.Post, $"{Run}/ovens", new { oven = "oven:0", celsius = 9000, isOn = true }));
+        var less = new { taskId = "get out", act = "more", minutes = -3 };
+        Assert.Equal("run-more", await RefusedAsync(HttpMethod.Post, $"{Run}/tasks", less));
+        var hot = new { oven = "oven:0", celsius = 9000, isOn = true };
+        Assert.Equal("oven-celsius", await RefusedAsync(HttpMethod.Post, $"{Run}/ovens", hot));
         Assert.Equal("not-found", await RefusedAsync(HttpMethod.Post, $"{Run}/ovens", new { oven = "oven:7", celsius = 180, isOn = true }));
         using var real = new Host();
         var (status, answer) = await real.SendAsync(HttpMethod.Post, "/api/demo/pass", new { minutes = 5 });
@@ -286,7 +296,8 @@ public sealed class RunApiTests : IDisposable
     {
         var chance = new Random(seed);
         var dishes = new List<JsonNode> { await SoupAsync() };
-        dishes.Add(await PlanAsync("Pie", ["1 onion", "500 g potatoes"], ["Chop the onion.", "Mix 6 minutes.", "Bake 30 minutes at 190 °C."]));
+        string[] baked = ["Chop the onion.", "Mix 6 minutes.", "Bake 30 minutes at 190 °C."];
+        dishes.Add(await PlanAsync("Pie", ["1 onion", "500 g potatoes"], baked));
         var run = await BeginAsync();
         var past = new Dictionary<string, (string State, int Start, int End)>();
         for (var turn = 0; turn < 40; turn++)
@@ -297,15 +308,15 @@ public sealed class RunApiTests : IDisposable
             switch (chance.Next(10))
             {
                 case 0 when dishes.Count < 5:
-                    dishes.Add(await PlanAsync($"Dish {turn}", ["2 onions", "300 g carrots"], ["Chop the onions and carrots.", "Fry 7 minutes."]));
+                    string[] fried = ["Chop the onions and carrots.", "Fry 7 minutes."];
+                    dishes.Add(await PlanAsync($"Dish {turn}", ["2 onions", "300 g carrots"], fried));
                     break;
                 case 1:
                     var wishes = await host.GetAsync($"/api/cook/days/{Today}");
                     var out1 = chance.Next(2) == 0 ? null : new[] { dishes[chance.Next(dishes.Count)]["id"] };
-                    await host.MustAsync(
-                        HttpMethod.Put, $"/api/cook/days/{Today}",
-                        new { cooks = new[] { new { name = "", from = "10:00:00" }, new { name = "Bo", from = "10:20:00" } }[..(1 + chance.Next(2))], leftOut = out1 },
-                        (int)wishes["version"]!);
+                    var both = new[] { new { name = "", from = "10:00:00" }, new { name = "Bo", from = "10:20:00" } };
+                    var wished = new { cooks = both[..(1 + chance.Next(2))], leftOut = out1 };
+                    await host.MustAsync(HttpMethod.Put, $"/api/cook/days/{Today}", wished, (int)wishes["version"]!);
                     break;
                 case 2 when run["changed"] is JsonArray { Count: > 0 } changed:
                     var back = changed.Select(id => (string)id!).ToList();
@@ -316,7 +327,8 @@ public sealed class RunApiTests : IDisposable
                     await RewriteAsync(dishes[chance.Next(dishes.Count)], chance);
                     break;
                 case 4 or 5 when waiting.Count > 0:
-                    run = await SayAsync(waiting[chance.Next(waiting.Count)].Item1, chance.Next(3) switch { 0 => "start", 1 => "skip", _ => "done" });
+                    var one = waiting[chance.Next(waiting.Count)].Item1;
+                    run = await SayAsync(one, chance.Next(3) switch { 0 => "start", 1 => "skip", _ => "done" });
                     break;
                 case < 9 when going.Count > 0:
                     run = await SayAsync(going[chance.Next(going.Count)].Item1, chance.Next(4) == 0 ? "skip" : "done");

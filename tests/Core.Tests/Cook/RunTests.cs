@@ -128,7 +128,9 @@ public class RunTests
         Assert.Equal([IdOf(start, "simmer")], Rest(day, 9, begun).BeginNow(9, new HashSet<string> { IdOf(start, "fry") }));
     }
 
-    /// <summary>Leave the soup out when its onions are not chopped yet, and the pie's still are to be; or when they are, and they are.</summary>
+    /// <summary>
+    /// Leave the soup out when its onions are not chopped yet, and the pie's still are to be; or when they are, and they are.
+    /// </summary>
     [Theory]
     [InlineData(false)]
     [InlineData(true)]
@@ -142,7 +144,9 @@ public class RunTests
         Assert.Equal(isChopped ? 0 : 1, without.Problem.Tasks.Count(task => task.Id.StartsWith("prepare", StringComparison.Ordinal)));
     }
 
-    /// <summary>"Dice the turkey and chop the onions" is one task, begun or not; of the turkey the sentence says no weight that is known.</summary>
+    /// <summary>
+    /// "Dice the turkey and chop the onions" is one task, begun or not; of the turkey the sentence says no weight that is known.
+    /// </summary>
     [Fact]
     public void What_is_begun_of_a_sentence_is_all_of_it()
     {
@@ -177,19 +181,22 @@ public class RunTests
         Assert.True(rest.Overtime > 0);
     }
 
-    /// <summary>Whatever happens on the day: nothing before now, nothing over what there is, hands never double, each step after those before it.</summary>
+    /// <summary>
+    /// Whatever happens on the day: nothing before now, nothing over what there is, hands never double, each step after those before it.
+    /// </summary>
     [SeededProperty(MaxTest = 60)]
     public void However_a_day_goes_its_rest_keeps_order_hands_and_machines(int seed)
     {
         var chance = new Random(seed);
         string[] steps =
         [
-            "Chop the onions.", "Fry the onions 5 minutes.", "Simmer 25 minutes.", "Bake 20 minutes at 180 °C.", "Bake 12 minutes at 220 °C.",
+            "Chop the onions.", "Fry the onions 5 minutes.", "Simmer 25 minutes.", "Bake 20 minutes at 180 °C.",
+            "Bake 12 minutes at 220 °C.",
             "Mix 4 minutes.", "Chill 1 hour.", "Blend 2 minutes.", "Slow cook on low for 3 hours.",
         ];
-        var day = Day([.. Enumerable.Range(1, 1 + chance.Next(4)).Select(i => Dish(
-            new Guid(i, 0, 0, new byte[8]), $"dish {i}", [.. Enumerable.Range(0, 1 + chance.Next(4)).Select(_ => steps[chance.Next(steps.Length)])],
-            ("onion", 100 + chance.Next(400))))]);
+        string[] Some() => [.. Enumerable.Range(0, 1 + chance.Next(4)).Select(_ => steps[chance.Next(steps.Length)])];
+        PrepDish Made(int i) => Dish(new Guid(i, 0, 0, new byte[8]), $"dish {i}", Some(), ("onion", 100 + chance.Next(400)));
+        var day = Day([.. Enumerable.Range(1, 1 + chance.Next(4)).Select(Made)]);
         var begun = new Dictionary<string, BegunTask>();
         var (now, order) = (0, new List<string>());
         for (var turn = 0; turn < 25; turn++)
@@ -239,8 +246,8 @@ public class RunTests
                 // What goes on already was begun by people; what is laid beside it leaves them room.
                 var taken = going.Sum(mode => mode.Uses.GetValueOrDefault(name));
                 Assert.True(taken + all.Sum(mode => mode.Uses.GetValueOrDefault(name)) <= Math.Max(taken, rest.Problem.Capacities[name]));
-                var heats = all.Concat(going).Where(mode => mode.Heat?.ContainsKey(name) == true).Select(mode => mode.Heat![name]).Distinct();
-                if (all.Exists(mode => mode.Heat?.ContainsKey(name) == true)) Assert.Single(heats);
+                bool IsHeated(TaskMode mode) => mode.Heat?.ContainsKey(name) == true;
+                if (all.Exists(IsHeated)) Assert.Single(all.Concat(going).Where(IsHeated).Select(mode => mode.Heat![name]).Distinct());
             }
         }
     }
