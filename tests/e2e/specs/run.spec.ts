@@ -110,7 +110,9 @@ test("a prep day is cooked on a desk and a phone: it overruns, is laid out anew,
     taps++
   ) {
     await kitchen.pass(2);
+    const written = page.waitForResponse((answer) => answer.request().method() === "POST");
     await page.getByRole("article").getByRole("button", { name: cook.run.done, exact: true }).first().click();
+    await written;
     await page.waitForTimeout(400);
   }
   const simmer = page.getByLabel("Simmer: Soup", { exact: true });
