@@ -66,6 +66,46 @@ public class StepPartsTests
         Assert.Equal((12, 180), (other.Unattended, other.Celsius));
     }
 
+    /// <summary>A step of a few words: what the oven is set to, and what goes into it.</summary>
+    [Theory]
+    [InlineData("Oven 160C", "preheat", 160)]
+    [InlineData("Oven on, 180 °C fan.", "preheat", 180)]
+    [InlineData("200C", "preheat", 200)]
+    [InlineData("Into the oven at 200 °C until golden.", "bake", 200)]
+    [InlineData("Oven 160C 25 min", "bake", 160)]
+    [InlineData("Drain and leave to steam dry 5 min", "rest", null)]
+    [InlineData("Blend w/ butter & cream till smooth", "blend", null)]
+    [InlineData("Fry with oil and butter", "fry", null)]
+    public void Few_words_say_what_is_done(string sentence, string verb, int? celsius)
+    {
+        var part = Assert.Single(StepReader.Read([sentence])[0].Way.Parts);
+        Assert.Equal((verb, celsius), (part.Verb, part.Celsius));
+    }
+
+    /// <summary>Another way is often said aside.</summary>
+    [Theory]
+    [InlineData("Roast at 200C for 30 minutes (air fryer 18 min at 190)", "roast", 30, "air-fry", 18, 190)]
+    [InlineData("Roast 35 mins (or air fry 20 mins), shaking once.", "roast", 35, "air-fry", 20, null)]
+    [InlineData("Simmer 40 minutes (pressure cooker: 12 minutes).", "simmer", 40, "pressure-cook", 12, null)]
+    [InlineData("Air-fry 12 minutes (oven 25 minutes at 200 °C).", "air-fry", 12, "bake", 25, 200)]
+    [InlineData("Slow cook on low 6 hours (4 hours on high).", "slow-cook", 360, "slow-cook", 240, null)]
+    [InlineData("Bake 30 minutes (oven at 180 °C, turned after 15 minutes).", "bake", 30, null, 0, null)]
+    [InlineData("Fry 10 minutes (about 5 minutes each side).", "fry", 10, null, 0, null)]
+    public void Another_way_is_heard_aside(string sentence, string verb, int minutes, string? otherVerb, int otherMinutes, int? celsius)
+    {
+        var reading = StepReader.Read([sentence])[0];
+        var part = Assert.Single(reading.Way.Parts, part => part.Verb == verb);
+        Assert.Equal(minutes, part.Minutes);
+        if (otherVerb is null)
+        {
+            Assert.Empty(reading.OtherWays);
+            return;
+        }
+
+        var other = Assert.Single(Assert.Single(reading.OtherWays).Parts, part => part.Verb == otherVerb);
+        Assert.Equal((otherMinutes, celsius), (other.Minutes, other.Celsius));
+    }
+
     [Theory]
     [InlineData("Bake until golden or 20 minutes.")]
     [InlineData("Bake 20 to 25 minutes or until risen.")]

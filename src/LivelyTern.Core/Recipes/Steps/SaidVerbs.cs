@@ -55,7 +55,7 @@ internal static class SaidVerbs
                 continue;
             }
 
-            if (VerbAt(words, at, out var length) is not { } verb) continue;
+            if (VerbAt(words, at, out var length) is not { } verb || IsOneOfTwoThings(words, at, found)) continue;
             found.Add(new(at, verb, Carrying.Contains(word.Text)));
             at += length - 1;
         }
@@ -92,6 +92,11 @@ internal static class SaidVerbs
         var isAlone = after.Text is null or "," or "." or ")" or ";" && verb.IsHandsOn && verb != StepVerbs.Fry;
         return begins && !isAlone && after.Text is not ("of" or "and") ? verb : null;
     }
+
+    // "With butter & cream": where the one is a thing, so is the other.
+    private static bool IsOneOfTwoThings(IReadOnlyList<StepWord> words, int at, List<SaidVerb> found) =>
+        at > 1 && words[at - 1].Text is "&" or "and" && OftenThings.Contains(words[at].Text) && OftenThings.Contains(words[at - 2].Text)
+        && !found.Exists(one => one.At == at - 2);
 
     // "Let the batter stand", "leave the dough to rise".
     private static bool IsLet(IReadOnlyList<StepWord> words, int at, StepVerb verb)

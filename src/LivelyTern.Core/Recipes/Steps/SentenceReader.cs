@@ -7,6 +7,7 @@ internal sealed class SentenceReader
     private static readonly StepVerb[] Long = [StepVerbs.Rest, StepVerbs.Chill, StepVerbs.Freeze];
 
     private static readonly HashSet<string> NotALength = ["every", "after", "first", "last", "final", "within", "past", "remaining"];
+    private static readonly HashSet<string> GoingIn = ["in", "into", "until", "till"];
     private static readonly HashSet<string> Keeping = ["keep", "keeps", "lasts", "store", "stores"];
     private static readonly HashSet<string> More = ["more", "another", "further", "extra", "additional"];
     private static readonly HashSet<string> Seldom = ["occasionally", "once", "twice", "halfway", "every", "from", "now", "sometimes"];
@@ -52,9 +53,11 @@ internal sealed class SentenceReader
         return new(WithDegrees(parts));
     }
 
-    // "Slow cooker, low, 8 h", "20 min 200C": the place does what no verb says; without a place too, something passes by itself.
+    // "Slow cooker, low, 8 h", "20 min 200C": the place does what no verb says; without a place too, something passes by itself. "Oven
+    // 160C", and not how long, is what the oven is set to.
     private StepVerb? WithoutVerb() => (Place(words) ?? (Setting() is not null ? StepVerbs.Bake : null)) is { } place
-        ? place
+        ? place == StepVerbs.Bake && !times.Exists(IsALength) && !Array.Exists(words, word => word.IsOneOf(GoingIn))
+            ? StepVerbs.Preheat : place
         : inSlowCooker && SaysLowOrHigh(words) ? StepVerbs.SlowCook
         : times.Exists(IsALength) ? StepVerbs.Rest : null;
 

@@ -48,7 +48,8 @@ internal static class StepMachines
 
     /// <summary>Whether they name a slow cooker.</summary>
     public static bool NameSlowCooker(ReadOnlySpan<StepWord> words) =>
-        IndexOf(words, "slow", "cooker") >= 0 || IndexOf(words, "slow-cooker") >= 0;
+        IndexOf(words, "slow", "cooker") >= 0 || IndexOf(words, "slow-cooker") >= 0 || IndexOf(words, "slow", "cook") >= 0
+        || IndexOf(words, "slow-cook") >= 0;
 
     /// <summary>Whether they name a baking tray.</summary>
     public static bool NameTray(ReadOnlySpan<StepWord> words)

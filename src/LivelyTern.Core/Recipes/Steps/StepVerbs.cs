@@ -72,7 +72,7 @@ public static class StepVerbs
     /// <summary>It stands by itself.</summary>
     public static StepVerb Rest { get; } = Waits(
         "rest", 15, [], "rest", "stand", "leave", "sit", "prove", "proof", "rise", "set", "infuse", "steep", "drip", "drain", "thaw",
-        "defrost", "marinate", "marinade", "soak", "sprout", "ferment", "wait", "macerate");
+        "defrost", "marinate", "marinade", "soak", "sprout", "ferment", "wait", "macerate", "steam dry", "steam-dry");
 
     /// <summary>Cutting small: longer the more there is.</summary>
     public static StepVerb Chop { get; } = Hands(

@@ -71,7 +71,10 @@ internal static class StepWords
             else
             {
                 at++;
-                if (!char.IsWhiteSpace(letter) || letter is '\n') words.Add(new(StepWordKind.Mark, MarkOf(letter)));
+
+                // "w/ butter": with.
+                if (letter is '/' && words is [.., { Text: "w" }]) words[^1] = new(StepWordKind.Word, "with");
+                else if (!char.IsWhiteSpace(letter) || letter is '\n') words.Add(new(StepWordKind.Mark, MarkOf(letter)));
             }
         }
 

@@ -3,6 +3,9 @@ namespace LivelyTern.Core.Recipes.Steps;
 /// <summary>A sentence that names another way, "35 minutes at 180 °C, or 12 minutes in the air fryer", taken apart into its ways.</summary>
 internal static class WaysApart
 {
+    private static readonly HashSet<Occupies> Machines =
+        [Occupies.Oven, Occupies.AirFryer, Occupies.SlowCooker, Occupies.PressureCooker, Occupies.Microwave];
+
     /// <summary>The words of the first way, and those of each other.</summary>
     public static (List<StepWord> Main, List<List<StepWord>> Others) Of(List<StepWord> words)
     {
@@ -11,6 +14,14 @@ internal static class WaysApart
         var others = new List<List<StepWord>>();
         for (var at = 0; at < words.Count; at++)
         {
+            if (words[at].Is("(") && TimedAside(words, at, times) is { } aside)
+            {
+                if (IsAnotherWay(aside, words[StartOf(words, at)..at])) others.Add(aside);
+                else if (!IsOfASide(aside)) main.AddRange([words[at], .. aside]);
+                at += aside.Count;
+                continue;
+            }
+
             if (!words[at].Is("or") || times.Exists(time => at > time.From && at < time.To))
             {
                 main.Add(words[at]);
@@ -22,7 +33,7 @@ internal static class WaysApart
             var start = StartOf(words, at);
             var before = times.FindLast(time => time.From >= start && time.From < at);
             var timed = WithUnits(other, before.Minutes);
-            if (before.To == 0 || SaidTime.In(timed).Count == 0 || !IsAnotherWay(words[start..at], other))
+            if (before.To == 0 || SaidTime.In(timed).Count == 0 || !IsAnotherChoice(words[start..at], other))
             {
                 main.Add(words[at]);
                 continue;
@@ -33,6 +44,30 @@ internal static class WaysApart
         }
 
         return (main, others);
+    }
+
+    // What stands in brackets with a time, after a time.
+    private static List<StepWord>? TimedAside(List<StepWord> words, int at, List<SaidTime> times)
+    {
+        var start = StartOf(words, at);
+        var aside = words[(at + 1)..EndOf(words, at + 1)];
+        return times.Exists(time => time.From >= start && time.From < at) && SaidTime.In(aside).Count > 0 ? aside : null;
+    }
+
+    // "Roast 30 minutes (air fryer 18)", "on low 6 hours (4 on high)"; "(oven at 180 °C, turned after 15 minutes)" tells of the same.
+    private static bool IsAnotherWay(List<StepWord> aside, List<StepWord> before) =>
+        (HasHeat(aside) && HasHeat(before))
+        || (MachineOf(aside) is { } other && (MachineOf(before) is { } machine ? machine != other : other != Occupies.Oven));
+
+    // "Fry 10 minutes (5 minutes each side)": the same minutes once more.
+    private static bool IsOfASide(List<StepWord> aside) => aside.Exists(word => word.Text is "side" or "sides");
+
+    private static Occupies? MachineOf(List<StepWord> words)
+    {
+        var texts = words.Select(word => word.Text ?? "").ToList();
+        var said = texts.Concat(texts.Zip(texts.Skip(1), (one, next) => $"{one} {next}")).Select(StepVerbs.Find)
+            .Prepend(StepMachines.In(words.ToArray()));
+        return said.OfType<StepVerb>().SelectMany(verb => verb.Uses).Where(Machines.Contains).Cast<Occupies?>().FirstOrDefault();
     }
 
     // "or on high for 4", "or high 3-4": the unit of the first way.
@@ -47,12 +82,11 @@ internal static class WaysApart
     }
 
     // Another machine, or another setting of the same; else it is a word of choice: "until golden or 20 minutes".
-    private static bool IsAnotherWay(List<StepWord> one, List<StepWord> other)
-    {
-        bool HasHeat(List<StepWord> words) => words.Exists(word => word.Text is "high" or "low");
-        return StepMachines.In(other.ToArray()) is not null || other.Exists(word => StepVerbs.Find(word.Text) is { IsHandsOn: false })
-            || (HasHeat(one) && HasHeat(other)) || StepMachines.AreOnTheStove(other.ToArray());
-    }
+    private static bool IsAnotherChoice(List<StepWord> one, List<StepWord> other) =>
+        StepMachines.In(other.ToArray()) is not null || other.Exists(word => StepVerbs.Find(word.Text) is { IsHandsOn: false })
+        || (HasHeat(one) && HasHeat(other)) || StepMachines.AreOnTheStove(other.ToArray());
+
+    private static bool HasHeat(List<StepWord> words) => words.Exists(word => word.Text is "high" or "low");
 
     private static int EndOf(List<StepWord> words, int from)
     {
