@@ -212,6 +212,38 @@ public sealed class ShopApiTests : IDisposable
         Assert.Equal(200, await InHouseAsync("spinach, frozen"));
     }
 
+    /// <summary>A litre of milk weighs 1,031 g, and is one litre in a shop.</summary>
+    [Theory]
+    [InlineData("1 l whole milk", "whole-milk", "toBuy 1 l")]
+    [InlineData("500 ml whole milk", "whole-milk", "toBuy 500 ml")]
+    [InlineData("1.2 l whole milk", "whole-milk", "toBuy 1 l + 500 ml")]
+    [InlineData("2 l vegetable stock", "vegetable-stock", "toBuy 2 × 1 l")]
+    [InlineData("2 x 400 ml tin light coconut milk", "coconut-milk-light", "toBuy 2 × 400 ml")]
+    [InlineData("1 tin light coconut milk", "coconut-milk-light", "toBuy 400 ml")]
+    public async Task What_is_sold_by_volume_is_bought_by_volume(string line, string food, string said)
+    {
+        await host.PostAsync("/api/shop/own", new { text = line });
+        Assert.Equal(said, await OnListAsync(food));
+        var listed = Line(await ListAsync(), food)!;
+        Assert.Equal((decimal)listed["need"]! + (decimal)listed["over"]!, (decimal)listed["buy"]! + (decimal)listed["house"]!);
+    }
+
+    [Fact]
+    public async Task The_household_says_what_a_bottle_fills()
+    {
+        await host.PostAsync("/api/shop/own", new { text = "1.5 l whole milk" });
+        object Sold(decimal ml) => new { packages = new[] { new { grams = 0, price = 0.9, ml } }, isLoose = false, aisle = (string?)null };
+        await host.MustAsync(HttpMethod.Put, "/api/shop/foods/whole-milk", Sold(750), 0);
+        var line = Line(await ListAsync(), "whole-milk")!;
+        Assert.Equal(("toBuy 2 × 750 ml", 1.8m), (Said(line), (decimal)line["cost"]!));
+        Assert.Equal(750, (decimal)(await host.GetAsync("/api/shop/foods/whole-milk"))["sold"]!["packages"]![0]!["ml"]!);
+        foreach (var (food, ml) in new[] { ("whole-milk", 0m), ("whole-milk", -1m), ("whole-milk", 1e9m), ("cod-fillet", 750m) })
+        {
+            var refused = await host.SendAsync(HttpMethod.Put, $"/api/shop/foods/{food}", Sold(ml), food is "cod-fillet" ? 0 : 1);
+            Assert.Equal((422, "package-ml"), (refused.Status, (string)refused.Body!["errors"]![0]!["code"]!));
+        }
+    }
+
     [Fact]
     public async Task Another_food_stands_in_for_one_that_is_not_sold()
     {

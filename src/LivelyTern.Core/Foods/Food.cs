@@ -187,6 +187,20 @@ public sealed record Food(
     /// <summary>The package sizes it is commonly sold in, in grams.</summary>
     public IReadOnlyList<decimal> PackageGrams { get; init; } = [];
 
+    /// <summary>Where it is sold by volume, what each of these packages fills, in millilitres; else nothing.</summary>
+    public IReadOnlyList<decimal> PackageMl { get; init; } = [];
+
+    /// <summary>
+    /// What a package weighs that says what it fills, in grams, to the milligram above: a litre in a recipe is a litre bought, and so are
+    /// a thousand millilitres, which are weighed by a smaller measure.
+    /// </summary>
+    /// <param name="ml">Millilitres.</param>
+    /// <returns>Null where nobody knows what a millilitre of it weighs.</returns>
+    public Grams? PackageOf(decimal ml) =>
+        WeightOf(ml, Unit.Millilitre) is { } small && WeightOf(ml / Unit.Litre.InBase, Unit.Litre) is { } large
+            ? new Grams(Math.Ceiling(Math.Max(small.Value, large.Value) * 1000) / 1000)
+            : null;
+
     /// <summary>The allergens it contains; what one brand adds is on its own label.</summary>
     public IReadOnlyList<Allergen> Allergens { get; init; } = [];
 

@@ -31,6 +31,10 @@ public sealed record Unit(string Name, UnitKind Kind, decimal InBase, IReadOnlyL
     public static Unit Millilitre { get; } = new(
         "ml", UnitKind.Volume, 1m, ["ml", "mls", "millilitre", "millilitres", "milliliter", "milliliters", "cc"], Metric);
 
+    /// <summary>The litre.</summary>
+    public static Unit Litre { get; } = new(
+        "l", UnitKind.Volume, 1000m, ["l", "ltr", "ltrs", "litre", "litres", "liter", "liters"], Metric);
+
     /// <summary>The US cup, 236.5882365 mL.</summary>
     public static Unit Cup { get; } = new(
         "cup", UnitKind.Volume, 236.5882365m, ["cup", "cups", "us cup", "us cups", "c", "cupful", "cupfuls"], Customary);
@@ -59,7 +63,7 @@ public sealed record Unit(string Name, UnitKind Kind, decimal InBase, IReadOnlyL
         Millilitre,
         new("cl", UnitKind.Volume, 10m, ["cl", "centilitre", "centilitres"], Metric),
         new("dl", UnitKind.Volume, 100m, ["dl", "decilitre", "decilitres", "deciliter", "deciliters"], Metric),
-        new("l", UnitKind.Volume, 1000m, ["l", "ltr", "ltrs", "litre", "litres", "liter", "liters"], Metric),
+        Litre,
         Cup,
         Tablespoon,
         Teaspoon,

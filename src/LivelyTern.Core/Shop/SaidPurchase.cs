@@ -14,7 +14,7 @@ public static class SaidPurchase
         ArgumentNullException.ThrowIfNull(line);
         if (line.State != ListState.ToBuy) return line.Basket is { Bought: { Value: > 0 } held } ? Weight(held) : "";
         if (line.Sum.Buy == Grams.Zero) return "some";
-        if (line.Sum.Packages.Count > 0) return string.Join(" + ", line.Sum.Packages.Select(Said));
+        if (line.Sum.Packages.Count > 0) return string.Join(" + ", line.Sum.Packages.Select(some => Said(line.Sold, some)));
         return line.Pieces is not var (count, measure) ? Weight(line.Sum.Buy)
             : measure is "piece" ? $"about {count}"
             : $"about {count} {(count == 1 || FoodWords.IsSize(measure) ? measure : FoodWords.Plural(measure))}";
@@ -29,9 +29,14 @@ public static class SaidPurchase
     /// <summary>A weight in grams, to the gram: 1205 g.</summary>
     public static string Exactly(Grams weight) => $"{AmountText.Say(Rounding.ToStep(weight.Value, weight.Value >= Tens ? 1 : 0.1m))} g";
 
-    private static string Said(PackageCount some) => some.Count == 1 ? Package(some.Size) : $"{some.Count} × {Package(some.Size)}";
+    private static string Said(SoldAs sold, PackageCount some)
+    {
+        var ml = sold.Packages.FirstOrDefault(package => package.Holds == some.Size)?.Ml;
+        var package = ml is { } fills ? Package(fills, "l", "ml") : Package(some.Size.Value, "kg", "g");
+        return some.Count == 1 ? package : $"{some.Count} × {package}";
+    }
 
     // A package holds what it holds.
-    private static string Package(Grams size) =>
-        size.Value >= Kilogram ? $"{AmountText.Say(size.Value / Kilogram)} kg" : $"{AmountText.Say(size.Value)} g";
+    private static string Package(decimal size, string large, string small) =>
+        size >= Kilogram ? $"{AmountText.Say(size / Kilogram)} {large}" : $"{AmountText.Say(size)} {small}";
 }

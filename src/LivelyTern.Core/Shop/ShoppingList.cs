@@ -44,10 +44,13 @@ public sealed record ListedFood(
     /// <summary>What is in the house of it, without what is in the basket.</summary>
     public Grams House => Sum.Have - (Basket?.Bought ?? Grams.Zero);
 
+    // Less than this is what clings to the package.
+    private const decimal LeastOver = 0.5m;
+
     /// <summary>
     /// Whether some of it will be over that was bought with the rest: of what is sold loose nobody has to buy more than is needed.
     /// </summary>
-    public bool IsOver => Sum.Over > Grams.Zero && (Sum.Packages.Count > 0 || Basket is not null) && !Sold.IsLoose;
+    public bool IsOver => Sum.Over.Value >= LeastOver && (Sum.Packages.Count > 0 || Basket is not null) && !Sold.IsLoose;
 
     /// <summary>
     /// How many of the food as it comes: 3 of a medium onion for 330 g that are eaten. Null where it is sold in packages, or nobody counts

@@ -6,7 +6,8 @@ namespace LivelyTern.Core.Shop;
 /// <summary>A package of a food, and what it costs where that was noted.</summary>
 /// <param name="Holds">What is in it.</param>
 /// <param name="Price">What it costs, in the household's currency; null where nobody noted it.</param>
-public sealed record SoldPackage(Grams Holds, decimal? Price);
+/// <param name="Ml">What it fills, in millilitres, where it is sold by volume.</param>
+public sealed record SoldPackage(Grams Holds, decimal? Price, decimal? Ml = null);
 
 /// <summary>How a food is sold where this household shops.</summary>
 /// <param name="Packages">The packages; where it is sold loose, the amounts that a price was noted for.</param>
@@ -21,13 +22,17 @@ public sealed record SoldAs(IReadOnlyList<SoldPackage> Packages, bool IsLoose, s
         return new(packages, isLoose || packages.Count == 0, aisle);
     }
 
-    private const decimal LargestPackage = 100_000, HighestPrice = 100_000;
+    /// <summary>The largest package, in grams or millilitres.</summary>
+    public const decimal LargestPackage = 100_000;
+
+    private const decimal HighestPrice = 100_000;
 
     /// <summary>As a food is commonly sold, where the household has said nothing.</summary>
     public static SoldAs Commonly(Food food)
     {
         ArgumentNullException.ThrowIfNull(food);
-        return new([.. food.PackageGrams.Select(grams => new SoldPackage(new(grams), null))], food.PackageGrams.Count == 0, null);
+        SoldPackage Package(decimal grams, int i) => new(new(grams), null, food.PackageMl.Count > 0 ? food.PackageMl[i] : null);
+        return new([.. food.PackageGrams.Select(Package)], food.PackageGrams.Count == 0, null);
     }
 
     /// <summary>The sizes it can only be bought in; none where it is sold loose.</summary>
@@ -59,7 +64,9 @@ public sealed record SoldAs(IReadOnlyList<SoldPackage> Packages, bool IsLoose, s
             yield return new("packages-many", "packages", $"Up to {Shop.Packages.MostSizes} package sizes are kept for a food.");
         for (var i = 0; i < Packages.Count; i++)
         {
-            if (Packages[i].Holds.Value is not (>= 0.1m and <= LargestPackage))
+            if (Packages[i].Ml is not (null or (> 0 and <= LargestPackage)))
+                yield return new("package-ml", $"packages[{i}].ml", "A package fills more than 0 ml and at most 100 l.");
+            else if (Packages[i].Holds.Value is not (>= 0.1m and <= LargestPackage))
                 yield return new("package-grams", $"packages[{i}].grams", "A package holds more than 0 g and at most 100 kg.");
             if (Packages[i].Price is { } price and not (>= 0 and <= HighestPrice))
                 yield return new("package-price", $"packages[{i}].price", "A price is 0 or more, and at most 100,000.");

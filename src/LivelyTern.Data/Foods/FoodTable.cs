@@ -22,6 +22,8 @@ public static class FoodTable
     /// <summary>Where package sizes, drained shares and storage come from.</summary>
     public const string TradeSource = "common practice, no published source";
 
+    private const string InMl = "ml";
+
     /// <summary>Reads the table that ships with the program.</summary>
     public static IReadOnlyList<Food> Read()
     {
@@ -39,7 +41,7 @@ public static class FoodTable
         string[] Texts(string column, char between) => Text(column).Split(between, StringSplitOptions.RemoveEmptyEntries);
         decimal ToNumber(string text) => decimal.Parse(text, CultureInfo.InvariantCulture);
         decimal? Number(string column) => Text(column) is { Length: > 0 } text ? ToNumber(text) : null;
-        return new Food(
+        var food = new Food(
             Text("id"), Text("name"), Text("aliases").Split('|', StringSplitOptions.RemoveEmptyEntries), group,
             new Nutrients(
                 Number("energy"), Number("protein"), Number("fat"), Number("saturatedFat"), Number("carbohydrate"), Number("sugars"),
@@ -52,7 +54,6 @@ public static class FoodTable
             CookedFrom = Text("cookedFrom").Split('*') is [var raw, var factor]
                 ? new(raw, decimal.Parse(factor, CultureInfo.InvariantCulture), YieldSource)
                 : null,
-            PackageGrams = [.. Texts("packages", ';').Select(ToNumber)],
             Allergens = [.. Texts("allergens", '|').Select(name => Enum.Parse<Allergen>(name, ignoreCase: true))],
             Storage = Text("storage") is { Length: > 0 } storage ? Enum.Parse<StorageKind>(storage, ignoreCase: true) : StorageOf(group),
             Use = Text("use") is { Length: > 0 } use ? use : null,
@@ -61,6 +62,11 @@ public static class FoodTable
                 ? Enum.Parse<KeepingKind>(keeping, ignoreCase: true)
                 : KeepingKind.Ordinary,
         };
+        var sizes = Texts("packages", ';');
+        bool IsFilled(string size) => size.EndsWith(InMl, StringComparison.Ordinal);
+        if (!Array.Exists(sizes, IsFilled)) return food with { PackageGrams = [.. sizes.Select(ToNumber)] };
+        List<decimal> fills = [.. sizes.Select(size => ToNumber(size[..^InMl.Length]))];
+        return food with { PackageMl = fills, PackageGrams = [.. fills.Select(ml => food.PackageOf(ml)!.Value.Value)] };
     }
 
     private static StorageKind StorageOf(FoodGroup group) => group switch

@@ -35,13 +35,15 @@ public sealed record StoredCookedFrom(string RawId, decimal YieldFactor, string 
 /// <param name="IsOwn">Whether the cook wrote it down.</param>
 /// <param name="PointsPer100g">Points stated on it; left out where none are, so that what was kept before reads the same.</param>
 /// <param name="Usual">Words that usually mean it; left out where there are none.</param>
+/// <param name="PackageMl">What its packages fill, where it is sold by volume; else left out.</param>
 public sealed record StoredFood(
     int V, string Id, string Name, IReadOnlyList<string> Aliases, FoodGroup Group, IReadOnlyDictionary<Nutrient, decimal> Per100g,
     CarbohydrateConvention Convention, IReadOnlyList<StoredMeasure> Measures, string Source, decimal Refuse, decimal? DrainedShare,
     StoredCookedFrom? CookedFrom, IReadOnlyList<decimal> PackageGrams, IReadOnlyList<Allergen> Allergens, StorageKind Storage,
     KeepingKind Keeping, string? Use, bool HasIncompleteProtein, string? Gtin, bool IsOwn,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] decimal? PointsPer100g = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Usual = null)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Usual = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<decimal>? PackageMl = null)
 {
     private const int Shape = 1;
 
@@ -55,7 +57,8 @@ public sealed record StoredFood(
             food.Convention, [.. food.Measures.Select(own => new StoredMeasure(own.Name, own.Weight.Value, own.Source))], food.Source,
             food.Refuse, food.DrainedShare, food.CookedFrom is { } raw ? new(raw.RawId, raw.YieldFactor, raw.Source) : null,
             food.PackageGrams, food.Allergens, food.Storage, food.Keeping, food.Use, food.HasIncompleteProtein, food.Gtin, food.IsOwn,
-            food.PointsPer100g, food.Usual.Count > 0 ? food.Usual : null);
+            food.PointsPer100g, food.Usual.Count > 0 ? food.Usual : null,
+            food.PackageMl.Count > 0 ? food.PackageMl : null);
     }
 
     public Food ToFood()
@@ -82,6 +85,7 @@ public sealed record StoredFood(
             IsOwn = IsOwn,
             PointsPer100g = PointsPer100g,
             Usual = Usual ?? [],
+            PackageMl = PackageMl ?? [],
         };
     }
 }

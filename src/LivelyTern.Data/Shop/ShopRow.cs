@@ -56,7 +56,7 @@ public sealed class OwnItemRow
 }
 
 /// <summary>A package as it is kept.</summary>
-public sealed record StoredPackage(decimal Grams, decimal? Price);
+public sealed record StoredPackage(decimal Grams, decimal? Price, decimal? Ml = null);
 
 /// <summary>How a food is sold, as it is kept.</summary>
 public sealed record StoredSoldAs(int V, IReadOnlyList<StoredPackage> Packages, bool IsLoose, string? Aisle)
@@ -64,10 +64,10 @@ public sealed record StoredSoldAs(int V, IReadOnlyList<StoredPackage> Packages, 
     public static StoredSoldAs Of(SoldAs sold)
     {
         ArgumentNullException.ThrowIfNull(sold);
-        return new(1, [.. sold.Packages.Select(one => new StoredPackage(one.Holds.Value, one.Price))], sold.IsLoose, sold.Aisle);
+        return new(1, [.. sold.Packages.Select(one => new StoredPackage(one.Holds.Value, one.Price, one.Ml))], sold.IsLoose, sold.Aisle);
     }
 
-    public SoldAs ToSoldAs() => new([.. Packages.Select(one => new SoldPackage(new(one.Grams), one.Price))], IsLoose, Aisle);
+    public SoldAs ToSoldAs() => new([.. Packages.Select(one => new SoldPackage(new(one.Grams), one.Price, one.Ml))], IsLoose, Aisle);
 }
 
 /// <summary>An aisle as it is kept.</summary>

@@ -106,11 +106,8 @@ public sealed class InsteadDesk(
         var having = (await batches.ReadAsync(rows)).Where(Has).Select(batch => batch.Id).ToHashSet();
         var monday = KitchenDays.MondayOf(reader.Today);
         var board = await plan.BoardAsync(monday, monday.AddDays(DaysAhead));
-        var items = board.Days.Where(day => day.Key.Day >= reader.Today)
-            .SelectMany(day => day.Value.Where(item => item.EatenAt is null).Select(item => (day.Key, item)))
-            .Where(one => one.item.What is PlainFood).Select(one => (one.Key, one.item, (PlainFood)one.item.What)).ToList();
-        return new([.. rows.Where(row => having.Contains(row.Id))], board,
-            items.FindAll(one => Same(one.Item3.Food.Food.Id, foodId)), await eaters.ListAsync());
+        var items = board.PlainFoodsFrom(reader.Today).Where(one => Same(one.Food.Food.Food.Id, foodId)).ToList();
+        return new([.. rows.Where(row => having.Contains(row.Id))], board, items, await eaters.ListAsync());
     }
 
     // Who must never get the other food, and would: by a portion of a batch on their day, or as it is.
@@ -175,20 +172,14 @@ public sealed class InsteadDesk(
         var eaten = await reader.EatenAsync(touched.Board);
         var steps = change.Items.Select(one => (Func<PlanBoard, Outcome<PlanChange>>)(board => board.Amend(one.Key, one.Value)));
         var changed = change.Items.Count == 0 ? touched.Board : touched.Board.Apply(touched.Board.InOne(steps).Value!).Value!;
-        var views = new List<InsteadDayView>();
-        foreach (var eater in touched.Table)
-        {
-            var weeks = days.Where(day => day.EaterId == eater.Id).GroupBy(day => KitchenDays.MondayOf(day.Day));
-            foreach (var week in weeks.OrderBy(week => week.Key))
-            {
-                var was = reader.Days(eater, week.Key, touched.Board, stock, eaten);
-                var will = reader.Days(eater, week.Key, changed, then, eaten);
-                views.AddRange(week.OrderBy(day => day.Day).Select(day => day.Day.DayNumber - week.Key.DayNumber)
-                    .Select(at => DayOf(eater, was[at], will[at])));
-            }
-        }
-
-        return views;
+        var table = touched.Table.ToDictionary(eater => eater.Id);
+        var was = reader.WeeksOf(days, table, touched.Board, stock, eaten);
+        var will = reader.WeeksOf(days, table, changed, then, eaten);
+        return
+        [
+            .. touched.Table.SelectMany(eater => days.Where(day => day.EaterId == eater.Id).OrderBy(day => day.Day)
+                .Select(day => DayOf(eater, was[day], will[day]))),
+        ];
     }
 
     private static InsteadDayView DayOf(EaterRow eater, DayView was, DayView will)
@@ -200,8 +191,7 @@ public sealed class InsteadDesk(
     // Boiled rice that lies on a day was laid as that: dry couscous does not take its place.
     private IReadOnlyList<string> Kept(Touched touched, Food food) =>
     [
-        .. touched.Board.Days.Where(day => day.Key.Day >= reader.Today).SelectMany(day => day.Value)
-            .Where(item => item.EatenAt is null && item.What is PlainFood plain && Same(plain.Food.Food.CookedFrom?.RawId, food.Id))
-            .Select(item => ((PlainFood)item.What).Text).Distinct(StringComparer.Ordinal),
+        .. touched.Board.PlainFoodsFrom(reader.Today).Where(one => Same(one.Food.Food.Food.CookedFrom?.RawId, food.Id))
+            .Select(one => one.Food.Text).Distinct(StringComparer.Ordinal),
     ];
 }

@@ -132,8 +132,11 @@ public static class ShopEndpoints
     {
         var (version, missing) = Answers.VersionOf(ifMatch);
         if (missing is not null) return missing;
-        if ((await foods.AllAsync()).Find(id) is null) return Answers.Problem([Stale.Gone("food")]);
-        var set = await store.SetSoldAsync(id, version, body.ToSoldAs());
-        return await set.AnswerWriteAsync(_ => Task.FromResult(body), async () => (await store.SoldAsync(id)).Version);
+        if ((await foods.AllAsync()).Find(id) is not { } food) return Answers.Problem([Stale.Gone("food")]);
+        var sold = body.ToSoldAs(food);
+        if (!sold.Succeeded) return Answers.Problem(sold.Problems);
+        var set = await store.SetSoldAsync(id, version, sold.Value!);
+        var said = SoldAsRequest.Of(sold.Value!);
+        return await set.AnswerWriteAsync(_ => Task.FromResult(said), async () => (await store.SoldAsync(id)).Version);
     }
 }

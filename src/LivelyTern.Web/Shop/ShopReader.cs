@@ -185,20 +185,17 @@ public sealed class ShopReader(
     // Plain foods that are still to be eaten, guests' too; with the last day on which anything lies.
     private static (List<PlannedNeed> Needs, DateOnly? Last) OnDays(PlanBoard board, Dictionary<Guid, string> names, IFoods known)
     {
+        bool IsHere(EaterDay where) => names.ContainsKey(where.EaterId);
         var needs = new List<PlannedNeed>();
-        DateOnly? last = null;
-        foreach (var (where, items) in board.Days.Where(day => names.ContainsKey(day.Key.EaterId)))
+        foreach (var (where, item, plain) in board.PlainFoodsFrom(DateOnly.MinValue).Where(one => IsHere(one.Where)))
         {
-            foreach (var item in items.Where(item => item.EatenAt is null))
-            {
-                if (last is null || where.Day > last) last = where.Day;
-                if (item.What is not PlainFood plain) continue;
-                var part = plain.Food with { Food = known.Find(plain.Food.Food.Id) ?? plain.Food.Food };
-                if (AsPurchased.Of(part, plain.Text, known.Find) is { } need)
-                    needs.Add(new(need, new ForDay(item.Id, names[where.EaterId], where.Day)));
-            }
+            var part = plain.Food with { Food = known.Find(plain.Food.Food.Id) ?? plain.Food.Food };
+            if (AsPurchased.Of(part, plain.Text, known.Find) is { } need)
+                needs.Add(new(need, new ForDay(item.Id, names[where.EaterId], where.Day)));
         }
 
+        var last = board.Days.Where(day => IsHere(day.Key) && day.Value.Any(item => item.EatenAt is null))
+            .Select(day => (DateOnly?)day.Key.Day).Max();
         return (needs, last);
     }
 

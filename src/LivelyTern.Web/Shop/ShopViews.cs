@@ -1,5 +1,7 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
 using LivelyTern.Core.Shop;
 using LivelyTern.Web.Http;
 
@@ -115,20 +117,41 @@ public sealed record TicksAnswer(ShopListView List, IReadOnlyList<string> Gone);
 public sealed record WriteOnRequest(string Text, string? FoodId = null, Guid? Id = null);
 
 /// <summary>A package as shown and sent.</summary>
-public sealed record PackageView(decimal Grams, decimal? Price);
+/// <param name="Grams">What it holds; where it fills so much, what that weighs, and when sent nobody's matter.</param>
+/// <param name="Price">What it costs.</param>
+/// <param name="Ml">What it fills, in millilitres, where it is sold by volume.</param>
+public sealed record PackageView(decimal Grams, decimal? Price, decimal? Ml = null);
 
 /// <summary>How a food is sold here, to be written down.</summary>
 public sealed record SoldAsRequest(IReadOnlyList<PackageView> Packages, bool IsLoose, string? Aisle)
 {
-    /// <summary>It as the core knows it.</summary>
-    public SoldAs ToSoldAs() =>
-        SoldAs.Said([.. Packages.Select(one => new SoldPackage(new(one.Grams), one.Price))], IsLoose, Aisle);
+    /// <summary>It as the core knows it, or what can't be.</summary>
+    /// <param name="food">What is sold so.</param>
+    public Outcome<SoldAs> ToSoldAs(Food food)
+    {
+        ArgumentNullException.ThrowIfNull(food);
+        var packages = new List<SoldPackage>();
+        foreach (var (i, one) in Packages.Index())
+        {
+            var isVolume = one.Ml is > 0 and <= SoldAs.LargestPackage;
+            var weight = isVolume ? food.PackageOf(one.Ml!.Value) : new Grams(one.Grams);
+            if (weight is not { } holds)
+            {
+                var sentence = $"How much a millilitre of {food.Name} weighs is not known here: say what the package holds in grams.";
+                return new Problem("package-ml", $"packages[{i}].ml", sentence);
+            }
+
+            packages.Add(new(holds, one.Price, one.Ml));
+        }
+
+        return SoldAs.Said(packages, IsLoose, Aisle);
+    }
 
     /// <summary>It as shown.</summary>
     public static SoldAsRequest Of(SoldAs sold)
     {
         ArgumentNullException.ThrowIfNull(sold);
-        return new([.. sold.Packages.Select(one => new PackageView(one.Holds.Value, one.Price))], sold.IsLoose, sold.Aisle);
+        return new([.. sold.Packages.Select(one => new PackageView(one.Holds.Value, one.Price, one.Ml))], sold.IsLoose, sold.Aisle);
     }
 }
 

@@ -134,8 +134,10 @@ test("not sold here: another food is tried, seen on the days, taken, and taken b
   const drawer = page.getByRole("dialog");
   await drawer.getByLabel("Find another food").fill("frozen kale");
   await drawer.getByRole("button", { name: "kale, frozen" }).click();
-  await drawer.getByLabel("Instead of 100 g").fill("50");
   await expect(drawer.getByText("Isa · Sun 29 Nov")).toBeVisible();
+  const gramForGram = await drawer.getByText(/→/).innerText();
+  await drawer.getByLabel("Instead of 100 g").fill("50");
+  await expect(drawer.getByText(/→/)).not.toHaveText(gramForGram);
   const said = Number((await drawer.getByText(/→/).innerText()).split("→")[1]!.replace(/[^\d]/g, ""));
   expect(await energy()).toBe(before);
   await drawer.getByRole("button", { name: "Take kale, frozen" }).click();
@@ -246,10 +248,10 @@ test("aisles are walked in the household's order, prices make a box's price, a p
   await expect(page.getByRole("main").getByRole("heading", { level: 2 }).first()).toHaveText("Frozen");
 
   await page.getByRole("button", { name: "More about red lentils, dry" }).click();
-  await drawer.getByLabel("Package 1 holds, in grams").fill("0");
+  await drawer.getByLabel("Package 1 holds").fill("0");
   await drawer.getByRole("button", { name: "Save", exact: true }).click();
   await expect(drawer.getByText("A package holds more than 0 g")).toBeVisible();
-  await drawer.getByLabel("Package 1 holds, in grams").fill("400");
+  await drawer.getByLabel("Package 1 holds").fill("400");
   await drawer.getByLabel("Price of package 1").fill("1,2");
   await drawer.getByRole("button", { name: "Save", exact: true }).click();
   await drawer.getByRole("button", { name: "Close" }).click();

@@ -1,4 +1,5 @@
 import { MoreHorizontal, X } from "lucide-react";
+import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { useQueryClient } from "@tanstack/react-query";
 import {
@@ -102,17 +103,29 @@ export function Lines({
   );
 }
 
-function Line({
-  line,
-  isTicked,
-  tick,
-  open,
-}: {
-  line: ListedView;
+interface Tick {
   isTicked: boolean;
   tick: (isTicked: boolean) => void;
-  open: () => void;
-}) {
+}
+
+/** A line that is ticked by a press anywhere on it. */
+function Tickable({ name, isTicked, tick, children }: Tick & { name: string; children: ReactNode }) {
+  const { t } = useWords("shop");
+  return (
+    <label className="flex min-h-12 min-w-0 flex-1 cursor-pointer items-center gap-3 py-1.5">
+      <input
+        type="checkbox"
+        className="size-6 shrink-0"
+        aria-label={t("tick", { name })}
+        checked={isTicked}
+        onChange={(event) => tick(event.target.checked)}
+      />
+      {children}
+    </label>
+  );
+}
+
+function Line({ line, isTicked, tick, open }: Tick & { line: ListedView; open: () => void }) {
   const { t } = useWords("shop");
   const names = [...new Set(line.for.map(({ name }) => name))].join(", ");
   const over =
@@ -131,14 +144,7 @@ function Line({
   ].filter(Boolean);
   return (
     <li className="flex items-center gap-1">
-      <label className="flex min-h-12 min-w-0 flex-1 cursor-pointer items-center gap-3 py-1.5">
-        <input
-          type="checkbox"
-          className="size-6 shrink-0"
-          aria-label={t("tick", { name: line.name })}
-          checked={isTicked}
-          onChange={(event) => tick(event.target.checked)}
-        />
+      <Tickable name={line.name} isTicked={isTicked} tick={tick}>
         <span className={`min-w-0 flex-1 ${isTicked ? "text-soft" : ""}`}>
           <span className={`block font-semibold ${isTicked ? "line-through" : ""}`}>{line.name}</span>
           <span className="block text-xs text-soft">{notes.join(" · ")}</span>
@@ -146,7 +152,7 @@ function Line({
         <b className={`shrink-0 text-right whitespace-nowrap ${isTicked ? "text-soft" : ""}`}>
           {line.said || t("food.some")}
         </b>
-      </label>
+      </Tickable>
       <button
         className="no-print min-h-11 px-2 text-soft"
         aria-label={t("open", { name: line.name })}
@@ -158,15 +164,7 @@ function Line({
   );
 }
 
-function Written({
-  own,
-  isTicked,
-  tick,
-}: {
-  own: WrittenOnView;
-  isTicked: boolean;
-  tick: (isTicked: boolean) => void;
-}) {
+function Written({ own, isTicked, tick }: Tick & { own: WrittenOnView }) {
   const { t } = useWords("shop");
   const say = useSay();
   const { did } = useHistory();
@@ -183,18 +181,11 @@ function Written({
   };
   return (
     <li className="flex items-center gap-1">
-      <label className="flex min-h-12 min-w-0 flex-1 cursor-pointer items-center gap-3 py-1.5">
-        <input
-          type="checkbox"
-          className="size-6 shrink-0"
-          aria-label={t("tick", { name: own.text })}
-          checked={isTicked}
-          onChange={(event) => tick(event.target.checked)}
-        />
+      <Tickable name={own.text} isTicked={isTicked} tick={tick}>
         <span className={`min-w-0 font-semibold wrap-anywhere ${isTicked ? "text-soft line-through" : ""}`}>
           {own.text}
         </span>
-      </label>
+      </Tickable>
       <button
         className="no-print min-h-11 px-2 text-soft"
         aria-label={t("writeOn.off", { name: own.text })}

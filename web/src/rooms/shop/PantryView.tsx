@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import {
   addToPantry,
   listPantry,
@@ -20,6 +20,7 @@ import { FoodEntry } from "../../ui/FoodEntry";
 import { shortDay } from "../../ui/format";
 import { Empty, Failed, Loading } from "../../ui/states";
 import { useSettled } from "../../ui/useSettled";
+import { useTyped } from "../../ui/useTyped";
 import { Stocktaking } from "./Stocktaking";
 
 /** What is in the house: amounts and last days, corrected where they stand; what to use first on top. */
@@ -265,32 +266,14 @@ function LastDay({
 /** How much there is, typed as people say it; what is refused stays as typed. */
 function AmountOf({ item, set }: { item: PantryItemView; set: ReturnType<typeof usePantryActs>["set"] }) {
   const { t } = useWords("shop");
-  const now = item.grams === null ? t("pantry.enough") : item.said;
-  const [typed, setTyped] = useState<string | null>(null);
-  // Enter sends it, and leaving the field before the answer is here does not send it again.
-  const sent = useRef<string | null>(null);
-  const write = async () => {
-    const said = typed?.trim();
-    if (said === undefined || said === sent.current) return;
-    sent.current = said;
-    if (said === "" || said === now || (await set(item, { text: said })))
-      setTyped((latest) => (latest?.trim() === said ? null : latest));
-    if (sent.current === said) sent.current = null;
-  };
+  const field = useTyped(item.grams === null ? t("pantry.enough") : item.said, (text) => set(item, { text }));
   return (
     <input
       className="field w-28 text-right"
       aria-label={t("pantry.amountOf", { name: item.name })}
       title={t("pantry.amountHint")}
       maxLength={60}
-      value={typed ?? now}
-      onFocus={(event) => event.target.select()}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={() => void write()}
-      onKeyDown={(event) => {
-        if (event.key === "Enter") void write();
-        if (event.key === "Escape") setTyped(null);
-      }}
+      {...field}
     />
   );
 }

@@ -10,9 +10,12 @@ import { numberIn, sentNumber } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 
 interface Typed {
-  grams: string;
+  size: string;
+  isMl: boolean;
   price: string;
 }
+
+const none: Typed = { size: "", isMl: false, price: "" };
 
 const textOf = (value: number | null) => (value === null ? "" : String(value));
 
@@ -29,21 +32,26 @@ export function SoldForm({ food, currency }: { food: ShopFoodView; currency: str
   const [aisle, setAisle] = useState(food.aisle);
   const [packages, setPackages] = useState<Typed[]>(
     food.sold.packages.length > 0
-      ? food.sold.packages.map(({ grams, price }) => ({ grams: textOf(grams), price: textOf(price) }))
-      : [{ grams: "", price: "" }],
+      ? food.sold.packages.map(({ grams, price, ml }) => ({
+          size: textOf(ml ?? grams),
+          isMl: ml != null,
+          price: textOf(price),
+        }))
+      : [none],
   );
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const set = (at: number, change: Partial<Typed>) =>
     setPackages(packages.map((one, i) => (i === at ? { ...one, ...change } : one)));
   const save = async () => {
-    const written = packages.filter(({ grams, price }) => grams.trim() !== "" || price.trim() !== "");
+    const written = packages.filter(({ size, price }) => size.trim() !== "" || price.trim() !== "");
     try {
       await setSoldAs({
         path: { id: food.id },
         headers: seen(food.version),
         body: {
-          packages: written.map(({ grams, price }) => ({
-            grams: sentNumber(grams) ?? 0,
+          packages: written.map(({ size, isMl, price }) => ({
+            grams: isMl ? 0 : (sentNumber(size) ?? 0),
+            ml: isMl ? (sentNumber(size) ?? 0) : null,
             price: sentNumber(price),
           })),
           isLoose,
@@ -79,11 +87,19 @@ export function SoldForm({ food, currency }: { food: ShopFoodView; currency: str
                 inputMode="decimal"
                 className="field w-24 text-right"
                 aria-label={t("sold.holds", { count: at + 1 })}
-                aria-invalid={Number.isNaN(numberIn(one.grams))}
-                value={one.grams}
-                onChange={(event) => set(at, { grams: event.target.value })}
+                aria-invalid={Number.isNaN(numberIn(one.size))}
+                value={one.size}
+                onChange={(event) => set(at, { size: event.target.value })}
               />
-              <span className="text-soft">g</span>
+              <select
+                className="field px-1"
+                aria-label={t("sold.unit", { count: at + 1 })}
+                value={one.isMl ? "ml" : "g"}
+                onChange={(event) => set(at, { isMl: event.target.value === "ml" })}
+              >
+                <option>g</option>
+                <option>ml</option>
+              </select>
               <input
                 inputMode="decimal"
                 className="field w-20 text-right"
@@ -108,7 +124,7 @@ export function SoldForm({ food, currency }: { food: ShopFoodView; currency: str
           type="button"
           className="chip"
           disabled={packages.length >= 6}
-          onClick={() => setPackages([...packages, { grams: "", price: "" }])}
+          onClick={() => setPackages([...packages, { ...none, isMl: packages.at(-1)?.isMl ?? false }])}
         >
           <Plus size={14} aria-hidden className="mr-1 inline" />
           {t("sold.add")}

@@ -117,7 +117,8 @@ export const shop = {
   sold: {
     title: "How it is sold here",
     loose: "Any weight can be bought",
-    holds: "Package {{count}} holds, in grams",
+    holds: "Package {{count}} holds",
+    unit: "Package {{count}} in grams or millilitres",
     price: "Price of package {{count}}",
     priceHead: "Price",
     gramsHead: "Holds",
