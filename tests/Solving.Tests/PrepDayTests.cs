@@ -109,9 +109,91 @@ public class PrepDayTests
             Check(problem, first);
             Check(problem, day);
             Assert.True(day.Late < first.Late || (day.Late == first.Late && day.End <= first.End));
-            var chain = LongestChain.Of(problem, day);
-            Assert.Equal(day.End, day.Tasks.Single(task => task.Id == chain[^1].Id).End);
+            CheckChain(problem, day);
         }
+    }
+
+    /// <summary>A large day, of which the solver does not find the least waiting in its time: nothing waits that need not.</summary>
+    [Theory]
+    [InlineData(21)]
+    [InlineData(22)]
+    public void What_is_found_in_a_hurry_has_nothing_stand_idle(int seed)
+    {
+        var problem = Any(new(seed), 70, withWays: true);
+        var day = new CpSatPrepDayScheduler().Lay(problem, new(60, 1), CancellationToken.None);
+        Check(problem, day);
+        Assert.True(NothingStandsIdle(problem, day));
+    }
+
+    // No task could begin a minute sooner without another waiting longer for it.
+    private static bool NothingStandsIdle(ScheduleProblem problem, LaidDay day)
+    {
+        for (var i = 0; i < problem.Tasks.Count; i++)
+        {
+            var (task, place) = (problem.Tasks[i], day.Tasks[i]);
+            var waiting = problem.Tasks.Count(other => other.After.Any(bond => bond.Id == task.Id));
+            if (waiting > task.After.Count) continue;
+            var sooner = day.Tasks.ToList();
+            sooner[i] = place with { Start = place.Start - 1, End = place.End - 1 };
+            var late = problem.Tasks.Zip(sooner, (one, at) => one.Due is { } due ? Math.Max(0, at.End - due) : 0).Sum();
+            var end = sooner.Max(at => at.End);
+            if (place.Start > 0 && IsKept(problem, new(sooner, end, late, Math.Min(day.Bound, end), false))) return false;
+        }
+
+        return true;
+
+        static bool IsKept(ScheduleProblem problem, LaidDay day)
+        {
+            try
+            {
+                Check(problem, day);
+                return true;
+            }
+            catch (Xunit.Sdk.XunitException)
+            {
+                return false;
+            }
+        }
+    }
+
+    // From what need not wait to what ends last, each where the one before it lets go.
+    private static void CheckChain(ScheduleProblem problem, LaidDay day)
+    {
+        var chain = LongestChain.Of(problem, day);
+        var at = day.Tasks.ToDictionary(place => place.Id);
+        Assert.Equal(day.End, at[chain[^1].Id].End);
+        foreach (var (before, link) in chain.Zip(chain.Skip(1)))
+        {
+            var least = problem.Tasks.Single(task => task.Id == link.Id).After.Where(bond => bond.Id == before.Id)
+                .Select(bond => bond.Least).FirstOrDefault();
+            var start = at[link.Id].Start;
+            Assert.True(link.Because switch
+            {
+                WaitsFor.ItsTurn => start == at[before.Id].End + least,
+                WaitsFor.ACapacity => start == at[before.Id].End,
+                _ => start > at[before.Id].End,
+            });
+        }
+    }
+
+    /// <summary>
+    /// What sets the end is followed back to where the day begins, and not into something that only happens to end there: 20 and 20 minutes
+    /// of work, and a jelly that sets beside them, taken out of its form at last.
+    /// </summary>
+    [Fact]
+    public void The_chain_goes_back_to_the_beginning_of_the_day()
+    {
+        var hands = new Dictionary<string, int> { ["hands"] = 1 };
+        var problem = new ScheduleProblem(
+            [
+                Task("knead", 20, hands), Task("shape", 20, hands, new TaskBond("knead")), Task("set", 30, [], new TaskBond("pour")),
+                Task("pour", 0, []), Task("serve", 10, hands, new TaskBond("set"), new TaskBond("shape")),
+            ],
+            new Dictionary<string, int> { ["hands"] = 1 }, [], NoHeat);
+        LaidDay day = new(
+            [new("knead", 0, 20, 0), new("shape", 20, 40, 0), new("set", 10, 40, 0), new("pour", 10, 10, 0), new("serve", 40, 50, 0)],
+            50, 0, 50, true);
+        Assert.Equal(["knead", "shape", "serve"], LongestChain.Of(problem, day).Select(link => link.Id));
     }
 
     [Fact]

@@ -45,7 +45,7 @@ public sealed class CpSatPrepDayScheduler : IPrepDayScheduler
             best = Solve(model, best, effort, () => Over(0), isTheEnd: false);
         }
 
-        return best;
+        return NothingIdle.Of(problem, best);
     }
 
     private static LaidDay Solve(PrepDayModel model, LaidDay best, ScheduleEffort effort, Func<bool> over, bool isTheEnd)

@@ -54,7 +54,8 @@ internal sealed class PrepDayModel
     {
         Model.Add(late <= known.Late);
         Model.Add(end <= known.End);
-        var waits = tasks.SelectMany((task, i) => task.After.Select(bond => starts[i] - ends[indexOf[bond.Id]]));
+        var waits = tasks.SelectMany((task, i) =>
+            task.After.Where(bond => !bond.IsAlone).Select(bond => starts[i] - ends[indexOf[bond.Id]]));
         Model.Minimize((LinearExpr.Sum(waits) * 2) + LinearExpr.Sum(ends));
     }
 

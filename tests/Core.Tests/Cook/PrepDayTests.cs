@@ -213,6 +213,22 @@ public class PrepDayTests
         Assert.Equal(35, MinutesOf(without, task => task.Kind == PrepKind.Step));
     }
 
+    /// <summary>What goes in at the last of two steps, after "Fry the onions.".</summary>
+    [Theory]
+    [InlineData("Whisk the eggs, fold in the rest.", "egg feta spinach")]
+    [InlineData("Add the remaining ingredients.", "egg feta spinach")]
+    [InlineData("Stir in everything else.", "egg feta spinach")]
+    [InlineData("Put everything in the tin.", "onion egg feta spinach")]
+    [InlineData("Blend all the ingredients until smooth.", "onion egg feta spinach")]
+    [InlineData("Add the rest of the spinach.", "spinach")]
+    [InlineData("Cover and leave to rest.", "")]
+    public void The_rest_is_what_no_sentence_before_it_named(string sentence, string goesIn)
+    {
+        var dish = Dish("dish", ["Fry the onions.", sentence], lines:
+            [("onion", 200, ""), ("egg", 500, ""), ("feta", 100, ""), ("spinach", 200, "")]);
+        Assert.Equal(goesIn, string.Join(' ', Preparations.GoIn(dish.Steps, 1, dish.Lines).Select(line => line.Name)));
+    }
+
     [Fact]
     public void A_supper_that_cannot_be_met_says_by_how_much_and_what_would_help()
     {

@@ -82,6 +82,11 @@ public class RunTests
         // Half an hour unused it is off again.
         var off = Rest(day, 80, cold.Begun.Values, new TurnedOn("oven:0", 220, 10));
         Assert.Equal(80 + WarmUp.FromCold(180), Math.Min(StartOf(off, pie), StartOf(off, buns)));
+
+        // Turned higher while it is hot, it has only that far to go.
+        var done = Begin(cold, pie, 30, 60);
+        var higher = Rest(day, 61, [.. cold.Begun.Values, done], new TurnedOn("oven:0", 220, 60));
+        Assert.Equal(60 + WarmUp.Between(180, 220), StartOf(higher, buns));
         var baking = Rest(day, 40, [.. cold.Begun.Values, Begin(cold, pie, 30)]);
         Assert.Equal(60 + WarmUp.Between(180, 220), StartOf(baking, buns));
     }
@@ -126,6 +131,40 @@ public class RunTests
         Assert.Equal([IdOf(start, "fry")], after.BeginNow(4, new HashSet<string> { "get out" }));
         begun.Add(Begin(after, IdOf(start, "fry"), 4, 9));
         Assert.Equal([IdOf(start, "simmer")], Rest(day, 9, begun).BeginNow(9, new HashSet<string> { IdOf(start, "fry") }));
+    }
+
+    [Fact]
+    public void Due_is_what_has_come_and_finds_its_hands_free()
+    {
+        var day = Day(Dish(Soup, "soup", ["Simmer 40 minutes."]), Dish(Pie, "salad", ["Mix 10 minutes."]));
+        var start = Rest(day, 0);
+        var (simmer, mix) = (IdOf(start, "simmer"), IdOf(start, "mix"));
+        List<BegunTask> begun = [Begin(start, "get out", 0)];
+
+        // It takes longer than planned: what was to follow waits for the hands.
+        Assert.Empty(Rest(day, 30, begun).DueNow(30));
+        begun = [begun[0] with { End = 30 }];
+        Assert.Equal(new[] { simmer, mix }.Order(), Rest(day, 30, begun).DueNow(30).Order());
+        begun.Add(Begin(start, mix, 30));
+        Assert.Equal([simmer], Rest(day, 31, begun).DueNow(31));
+        begun.Add(Begin(start, simmer, 31));
+        Assert.Empty(Rest(day, 32, begun).DueNow(32));
+    }
+
+    /// <summary>Begun at minute 10: 12 minutes to come to pressure, 5 at it, 10 to let it go.</summary>
+    [Theory]
+    [InlineData(10, "come to pressure")]
+    [InlineData(21, "come to pressure")]
+    [InlineData(22, "pressure-cook")]
+    [InlineData(27, "release")]
+    [InlineData(90, "release")]
+    public void The_pressure_cooker_is_in_the_stretch_that_its_minutes_say(int now, string verb)
+    {
+        var rest = Rest(Day(Dish(Soup, "beans", ["5 minutes pressure, 10 minutes natural release."])), 0);
+        var task = rest.Tasks.Tasks.Single(one => one.Phases.Count > 0);
+        Assert.Equal([12, 5, 10], task.Phases.Select(phase => phase.Minutes));
+        Assert.Equal(verb, Begin(rest, task.Id, 10).PhaseAt(now)!.Verb);
+        Assert.Null(Begin(rest, "get out", 0).PhaseAt(now));
     }
 
     /// <summary>

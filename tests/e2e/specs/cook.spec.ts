@@ -20,7 +20,7 @@ test("the day ahead is laid out, another cook is tried and kept, and a supper th
   await page.getByRole("button", { name: "Sun 29 Nov" }).click();
   await proven(page);
   const sheet = page.getByRole("region", { name: "In words" });
-  await expect(sheet.getByText("Get everything out for 3 dishes")).toBeVisible();
+  await expect(sheet.getByText("Get everything out for 6 dishes")).toBeVisible();
   await expect(sheet.getByText("Chop onion: 330 g for Barley and mushroom stew")).toBeVisible();
   await expect(sheet.getByText("Turn the oven to 180 °C")).toBeVisible();
 
@@ -62,9 +62,9 @@ test("the day ahead is laid out, another cook is tried and kept, and a supper th
   // Without a dish it is gone from the words; the batch stays planned.
   await page.getByRole("button", { name: "Back to how it was" }).click();
   await page.getByLabel("Cook Buckwheat pancakes on this day").uncheck();
-  await expect(sheet.getByText("Get everything out for 2 dishes")).toBeVisible();
+  await expect(sheet.getByText("Get everything out for 5 dishes")).toBeVisible();
   await expect(sheet.getByText(/Buckwheat/)).toHaveCount(0);
-  expect((await saved()).batches).toHaveLength(3);
+  expect((await saved()).batches).toHaveLength(6);
 });
 
 test("another hand was quicker: the day is shown as it is now, and what was tried is not lost", async ({
@@ -201,7 +201,7 @@ test("one more of a machine is tried like a helper; printed, the day is its word
   await expect(page.getByText("Trying it out")).toHaveCount(0);
   await page.emulateMedia({ media: "print" });
   await expect(page.getByText("Sunday 29 November")).toBeVisible();
-  await expect(page.getByText("Get everything out for 3 dishes", { exact: true })).toBeVisible();
+  await expect(page.getByText("Get everything out for 6 dishes", { exact: true })).toBeVisible();
   for (const hidden of ["Who cooks", "Print", "The day on a clock"])
     await expect(page.getByText(hidden, { exact: true })).toBeHidden();
 });

@@ -41,7 +41,7 @@ internal sealed class PrepDayBuilder(
             }
 
             var minutes = ToWashUp + (ToWashUpEach * dishes.Count);
-            List<TaskBond> all = [.. ends.Values.SelectMany(end => end).Select(end => new TaskBond(end.Id)).Distinct()];
+            List<TaskBond> all = [.. ends.Values.SelectMany(end => end).Select(end => new TaskBond(end.Id, IsAlone: true)).Distinct()];
             Hands("wash up", PrepKind.WashUp, [], "wash up", minutes, all, Minute(wishes.DoneBy));
         }
 
@@ -139,7 +139,7 @@ internal sealed class PrepDayBuilder(
                 {
                     Lines =
                     [
-                        .. Preparations.Named(piece.Step.Written.Text, dish.Lines)
+                        .. Preparations.GoIn(dish.Steps, piece.At, dish.Lines)
                             .Select(line => new DishLine(dish.Id, line.Position)).Distinct(),
                     ],
                 },

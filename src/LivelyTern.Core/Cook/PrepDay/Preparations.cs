@@ -102,6 +102,47 @@ public static class Preparations
         return [.. lines.Where(line => line.Weight.Value > 0 && IsNamed(line))];
     }
 
+    /// <summary>
+    /// What goes in at a step: what its sentence names; all of it where it says "everything", and where it says "the rest", what no
+    /// sentence before it named.
+    /// </summary>
+    /// <param name="steps">The steps of the dish.</param>
+    /// <param name="at">Which, from 0.</param>
+    /// <param name="lines">What the dish is made of.</param>
+    public static IReadOnlyList<PrepLine> GoIn(IReadOnlyList<StepToDo> steps, int at, IReadOnlyList<PrepLine> lines)
+    {
+        ArgumentNullException.ThrowIfNull(steps);
+        ArgumentNullException.ThrowIfNull(lines);
+
+        // A recipe without steps is cooked as one that says nothing.
+        if (at >= steps.Count) return [];
+        var text = steps[at].Written.Text;
+        var (isAll, isRest) = Said(text);
+        if (isAll) return [.. lines.Where(line => line.Weight.Value > 0)];
+        if (!isRest) return Named(text, lines);
+        var named = Named(text.Replace("everything", "", StringComparison.OrdinalIgnoreCase), lines);
+        var before = steps.Take(at).SelectMany(step => Named(step.Written.Text, lines)).ToHashSet();
+        return [.. lines.Where(line => line.Weight.Value > 0 && (named.Contains(line) || !before.Contains(line)))];
+    }
+
+    private static readonly string[][] Everything =
+        [["everything"], ["all", "ingredients"], ["all", "the", "ingredients"], ["all", "of", "the", "ingredients"]];
+
+    private static readonly string[][] TheRest =
+    [
+        ["the", "rest"], ["the", "rest", "of", "the", "ingredients"], ["everything", "else"], ["remaining", "ingredients"],
+        ["other", "ingredients"],
+    ];
+
+    // The longest that is said counts: "everything else" is not everything, "the rest of the tomatoes" only names them.
+    private static (bool IsAll, bool IsRest) Said(string text)
+    {
+        var words = StepWords.Of(text).ToArray();
+        bool Says(string[][] ways) => ways.Any(way => StepMachines.IndexOf(words, way) >= 0);
+        var isRest = Says(TheRest) && (StepMachines.IndexOf(words, "the", "rest", "of") < 0 || Says(TheRest[1..]));
+        return (!isRest && Says(Everything), isRest);
+    }
+
     /// <summary>What a part of a step prepares: each food that the sentence names by its weight, or as one where it names none.</summary>
     /// <param name="dish">The dish.</param>
     /// <param name="step">Which step, from 0.</param>

@@ -22,6 +22,16 @@ public sealed record BegunTask(PrepTask Task, PrepWay Way, TaskMode Mode, int? S
     /// <param name="now">The minute.</param>
     public int ExpectedEnd(int now) => End ?? Math.Max(EndsAt, now + 1);
 
+    /// <summary>The stretch of it that a minute is in, where it has several; its last one from there on.</summary>
+    /// <param name="now">The minute.</param>
+    public PrepPhase? PhaseAt(int now)
+    {
+        var ends = Start ?? now;
+        foreach (var phase in Task.Phases)
+            if (now < (ends += phase.Minutes)) return phase;
+        return Task.Phases is [.., var last] ? last : null;
+    }
+
     /// <summary>
     /// What it teaches about how long such work takes, food by food where several were chopped; nothing where nobody saw it begin.
     /// </summary>

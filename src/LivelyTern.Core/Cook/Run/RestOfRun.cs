@@ -41,10 +41,10 @@ public sealed class RestOfRun
     public ScheduleProblem Problem { get; }
 
     /// <summary>What is left, at its times.</summary>
-    public LaidDay Day { get; private init; } = new([], 0, 0, 0, false);
+    public LaidDay Day { get; private set; } = new([], 0, 0, 0, false);
 
     /// <summary>Minutes that the cook who leaves last would have to stay longer.</summary>
-    public int Overtime { get; private init; }
+    public int Overtime { get; private set; }
 
     /// <summary>What is begun of the day's tasks as they stand now, by their names.</summary>
     public IReadOnlyDictionary<string, BegunTask> Begun => begun;
@@ -64,7 +64,8 @@ public sealed class RestOfRun
 
         // The hours of the cooks are too short for what is left: it is shown how much.
         rest = Lay(day.Wishes.WithoutAnEnd());
-        return new(rest.Tasks, run) { Day = rest.Day, Overtime = day.Wishes.Overtime(rest.LastHands(run.Now)) };
+        rest.Overtime = day.Wishes.Overtime(rest.LastHands(run.Now));
+        return rest;
 
         RestOfRun Lay(PrepDayWishes wishes)
         {
@@ -73,7 +74,8 @@ public sealed class RestOfRun
             var kept = new ListSchedule(left.Problem).InOrder(order) ?? new ListSchedule(left.Unhurried).InOrder(order);
             if (lay?.Invoke(left.Problem) is { } other && other.Tasks.Count == left.Problem.Tasks.Count
                 && (kept is null || IsWorthIt(other, kept))) kept = other;
-            return new(tasks, run) { Day = kept ?? left.Day };
+            left.Day = kept ?? left.Day;
+            return left;
         }
     }
 
@@ -128,7 +130,7 @@ public sealed class RestOfRun
         var tasks = Problem.Tasks.Zip(Day.Tasks, (task, place) => (task, place, Mode: task.Modes[place.Mode])).ToList();
         var isHandsOn = Tasks.Tasks.ToDictionary(task => task.Id, task => task.IsHandsOn, StringComparer.Ordinal);
         var free = done?.Where(begun.ContainsKey).SelectMany(id => CooksOf(begun[id].Mode)).ToHashSet(StringComparer.Ordinal);
-        var busy = begun.Values.Where(one => one.End is null).SelectMany(one => CooksOf(one.Mode)).ToHashSet(StringComparer.Ordinal);
+        var busy = BusyCooks();
         var after = Tasks.Problem.Tasks.Where(task => task.After.Any(bond => done?.Contains(bond.Id) == true)).Select(task => task.Id)
             .ToHashSet(StringComparer.Ordinal);
         var begins = new List<string>();
@@ -149,6 +151,19 @@ public sealed class RestOfRun
 
         return begins;
     }
+
+    /// <summary>What is to be begun now: its minute has come, and the hands it needs are free.</summary>
+    /// <param name="now">The minute it is.</param>
+    public IReadOnlySet<string> DueNow(int now)
+    {
+        var busy = BusyCooks();
+        return Problem.Tasks.Zip(Day.Tasks)
+            .Where(one => one.Second.Start <= now && !CooksOf(one.First.Modes[one.Second.Mode]).Any(busy.Contains))
+            .Select(one => one.Second.Id).ToHashSet(StringComparer.Ordinal);
+    }
+
+    private HashSet<string> BusyCooks() =>
+        begun.Values.Where(one => one.End is null).SelectMany(one => CooksOf(one.Mode)).ToHashSet(StringComparer.Ordinal);
 
     private static IEnumerable<string> CooksOf(TaskMode mode) =>
         mode.Uses.Keys.Where(name => name.StartsWith("cook:", StringComparison.Ordinal));
@@ -235,10 +250,21 @@ public sealed class RestOfRun
                 one is { IsSkipped: false, Start: not null } && one.Mode.Heat?.ContainsKey(oven) == true
                 && one.ExpectedEnd(run.Now) + StaysWarm > run.Now;
             bool IsThis(TurnedOn one) => string.Equals(one.Oven, oven, StringComparison.Ordinal);
-            var baked = run.Begun.Where(Baked).Select(one => new StandsAt(one.Start!.Value, one.Mode.Heat![oven]));
-            var turned = run.Ovens.Where(IsThis).Select(one => new StandsAt(one.At + WarmUp.FromCold(one.Celsius), one.Celsius))
-                .Where(stands => stands.From + StaysWarm > run.Now);
-            if (baked.Concat(turned).MaxBy(stands => stands.From) is { } last) warm[oven] = last;
+
+            // Turned to another heat while it is hot, it has only that far to go.
+            StandsAt Turned(TurnedOn one)
+            {
+                bool WasHot(BegunTask before) =>
+                    before is { IsSkipped: false, Start: { } start } && before.Mode.Heat?.ContainsKey(oven) == true && start <= one.At
+                    && before.ExpectedEnd(run.Now) + StaysWarm > one.At;
+                var baked = run.Begun.Where(WasHot).MaxBy(before => before.Start);
+                var minutes = baked is null ? WarmUp.FromCold(one.Celsius) : WarmUp.Between(baked.Mode.Heat![oven], one.Celsius);
+                return new(one.At + minutes, one.Celsius);
+            }
+
+            var used = run.Begun.Where(Baked).Select(one => new StandsAt(one.Start!.Value, one.Mode.Heat![oven]));
+            var turned = run.Ovens.Where(IsThis).Select(Turned).Where(stands => stands.From + StaysWarm > run.Now);
+            if (used.Concat(turned).MaxBy(stands => stands.From) is { } last) warm[oven] = last;
         }
 
         return warm;

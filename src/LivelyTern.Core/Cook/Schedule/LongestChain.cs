@@ -43,22 +43,39 @@ public static class LongestChain
         var tasks = problem.Tasks.ToDictionary(task => task.Id, StringComparer.Ordinal);
         var at = last is not null && placed.TryGetValue(last, out var named) ? named : day.Tasks.MaxBy(task => task.End)!;
         var chain = new List<ChainLink>();
-        var been = new HashSet<string>(StringComparer.Ordinal);
-        while (been.Add(at.Id))
-        {
-            var (because, capacity, before) = Holds(at);
-            chain.Add(new(at.Id, because, capacity));
-            if (before is null) break;
-            at = before;
-        }
-
+        if (!LeadsBack(at, [])) OneWayBack(at);
         chain.Reverse();
         return chain;
 
-        (WaitsFor, string?, PlacedTask?) Holds(PlacedTask one)
+        // Of all that lets go where a task begins, only some goes back to where nothing need wait: the rest might as well begin sooner.
+        bool LeadsBack(PlacedTask one, HashSet<string> been)
+        {
+            if (!been.Add(one.Id)) return false;
+            foreach (var (because, capacity, before) in Holds(one))
+            {
+                chain.Add(new(one.Id, because, capacity));
+                if (before is null || LeadsBack(before, been)) return true;
+                chain.RemoveAt(chain.Count - 1);
+            }
+
+            return false;
+        }
+
+        void OneWayBack(PlacedTask one)
+        {
+            var been = new HashSet<string>(StringComparer.Ordinal);
+            for (PlacedTask? next = one; next is not null && been.Add(next.Id);)
+            {
+                var (because, capacity, before) = Holds(next).FirstOrDefault((WaitsFor.Nothing, null, null));
+                chain.Add(new(next.Id, because, capacity));
+                next = before;
+            }
+        }
+
+        IEnumerable<(WaitsFor Because, string? Capacity, PlacedTask? Before)> Holds(PlacedTask one)
         {
             foreach (var bond in tasks[one.Id].After.OrderByDescending(bond => placed[bond.Id].End))
-                if (placed[bond.Id].End + bond.Least == one.Start) return (WaitsFor.ItsTurn, null, placed[bond.Id]);
+                if (placed[bond.Id].End + bond.Least == one.Start) yield return (WaitsFor.ItsTurn, null, placed[bond.Id]);
             var mode = tasks[one.Id].Modes[one.Mode];
             foreach (var other in day.Tasks.Where(other => other.End <= one.Start && other.End > other.Start)
                 .OrderByDescending(other => other.End))
@@ -67,18 +84,22 @@ public static class LongestChain
                 foreach (var (name, units) in mode.Uses)
                 {
                     if (units == 0 || !theirs.Uses.TryGetValue(name, out var has) || has == 0) continue;
-                    if (other.End == one.Start && IsFull(name, one.Start - 1, units)) return (WaitsFor.ACapacity, name, other);
+                    if (other.End == one.Start && IsFull(name, one.Start - 1, units)) yield return (WaitsFor.ACapacity, name, other);
                     if (HeatOf(mode, name) is { } to && HeatOf(theirs, name) is { } from && problem.Heated.TryGetValue(name, out var apart)
                         && Math.Abs(to - from) > apart && other.End + WarmUp.Between(from, to) == one.Start)
-                        return (WaitsFor.Heat, name, other);
+                        yield return (WaitsFor.Heat, name, other);
                 }
             }
 
             foreach (var time in problem.Taken.Where(time => time.To == one.Start && time.To > time.From))
-                if (mode.Uses.GetValueOrDefault(time.Capacity) > 0) return (WaitsFor.AnHour, time.Capacity, null);
+                if (mode.Uses.GetValueOrDefault(time.Capacity) > 0) yield return (WaitsFor.AnHour, time.Capacity, null);
             foreach (var (name, celsius) in mode.Heat?.AsEnumerable() ?? [])
-                if (problem.Heated.ContainsKey(name) && problem.WarmBy(name, celsius) == one.Start) return (WaitsFor.Heat, name, null);
-            return (WaitsFor.Nothing, null, null);
+            {
+                if (problem.Heated.ContainsKey(name) && problem.WarmBy(name, celsius) == one.Start)
+                    yield return (WaitsFor.Heat, name, null);
+            }
+
+            if (one.Start <= Math.Max(tasks[one.Id].Earliest, problem.Now)) yield return (WaitsFor.Nothing, null, null);
         }
 
         bool IsFull(string name, int minute, int units)

@@ -14,7 +14,8 @@ public sealed record TaskMode(
 /// <param name="Id">The earlier task.</param>
 /// <param name="Least">Minutes that lie between them at least.</param>
 /// <param name="Most">Minutes that lie between them at most; null without a limit.</param>
-public sealed record TaskBond(string Id, int Least = 0, int? Most = null);
+/// <param name="IsAlone">Whether nothing waits between them: what has cooled does not wait for the washing up.</param>
+public sealed record TaskBond(string Id, int Least = 0, int? Most = null, bool IsAlone = false);
 
 /// <summary>Something to be done without a break.</summary>
 /// <param name="Id">Its name in the problem.</param>

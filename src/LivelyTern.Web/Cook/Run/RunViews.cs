@@ -28,7 +28,10 @@ public enum RunTaskState
 /// <param name="StartedAt">When it was begun; null where nobody said so.</param>
 /// <param name="EndsAt">When it ends as planned, or ended; null while it waits.</param>
 /// <param name="Extra">Minutes it was given beside those planned.</param>
-public sealed record RunTaskView(string Id, RunTaskState State, DateTimeOffset? StartedAt, DateTimeOffset? EndsAt, int Extra);
+/// <param name="IsDue">Whether it is to be begun now, and the hands it needs are free.</param>
+/// <param name="Phase">The verb of the stretch it is in, where it has several and goes on.</param>
+public sealed record RunTaskView(
+    string Id, RunTaskState State, DateTimeOffset? StartedAt, DateTimeOffset? EndsAt, int Extra, bool IsDue, string? Phase);
 
 /// <summary>A prep day as it happens.</summary>
 /// <param name="Day">The day.</param>
@@ -70,7 +73,8 @@ public sealed record RunView(
             var state = one.IsSkipped ? RunTaskState.Skipped : one.End is null ? RunTaskState.GoingOn : RunTaskState.Done;
             var row = run.Row.Tasks.Find(task => string.Equals(task.TaskId, one.Task.Id, StringComparison.Ordinal))!;
             var ends = row.EndedAt ?? (row.StartedAt ?? At(0)).AddMinutes(one.Mode.Minutes + one.Extra);
-            return new(one.Task.Id, state, row.StartedAt, ends, one.Extra);
+            var phase = state == RunTaskState.GoingOn ? one.PhaseAt(run.SoFar.Now) : null;
+            return new(one.Task.Id, state, row.StartedAt, ends, one.Extra, false, phase?.Verb);
         }
 
         PlacedPrepTask Left(PlacedTask place, ScheduleTask task)
@@ -81,6 +85,7 @@ public sealed record RunView(
 
         var left = rest.Day.Tasks.Zip(rest.Problem.Tasks, Left).ToList();
         List<PlacedPrepTask> placed = [.. begun.Select(Begun).Concat(left).OrderBy(task => task.Start).ThenBy(task => task.End)];
+        var due = rest.DueNow(run.SoFar.Now);
         var busy = placed.SelectMany(task => task.Lanes).Distinct(StringComparer.Ordinal).ToList();
         var laid = new LaidDayView(
             run.Day.Wishes.Begins, placed, [.. PrepLanes.Of(busy, rest.Problem, run.Day.Wishes)],
@@ -89,7 +94,10 @@ public sealed record RunView(
             rest.Tasks.Warnings);
         return new(
             run.Row.Day, run.Row.StartedAt, run.Row.EndedAt, now, run.SoFar.Now, run.Row.PlannedEnd, laid,
-            [.. begun.Select(State), .. left.Select(one => new RunTaskView(one.Task.Id, RunTaskState.Waiting, null, null, 0))],
+            [
+                .. begun.Select(State),
+                .. left.Select(one => new RunTaskView(one.Task.Id, RunTaskState.Waiting, null, null, 0, due.Contains(one.Task.Id), null)),
+            ],
             [.. run.Batches.Select(PrepBatch.Of)], changed ?? []);
     }
 }

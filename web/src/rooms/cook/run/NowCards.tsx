@@ -30,15 +30,7 @@ export function NowCards({ run, all, me, acts, weigh }: NowProps) {
   const { t } = useWords("cook");
   const mine = all.filter((one) => isOf(one, me));
   const going = mine.filter(({ state, placed }) => state.state === "goingOn" && placed.task.isHandsOn);
-  const busy = new Set(
-    all
-      .filter(({ state, placed }) => state.state === "goingOn" && placed.task.isHandsOn)
-      .flatMap(({ placed }) => placed.lanes.filter((lane) => lane.startsWith("cook:"))),
-  );
-  const due = mine.filter(
-    ({ state, placed }) =>
-      state.state === "waiting" && placed.start <= run.minute && !placed.lanes.some((lane) => busy.has(lane)),
-  );
+  const due = mine.filter(({ state }) => state.isDue);
   const turns = run.laid.warmUps.filter(({ from }) => from <= run.minute);
   const isReady = all.some(
     ({ state }) => state.state === "goingOn" && Date.parse(state.endsAt!) <= Date.parse(run.now),

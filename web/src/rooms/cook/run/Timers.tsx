@@ -78,7 +78,9 @@ export function Timers({ run, all, now, acts }: { run: RunView; all: Standing[];
                   {placed.way.celsius ? (
                     <span className="text-soft">, {t("lanes.warm", { celsius: placed.way.celsius })}</span>
                   ) : null}
-                  <Phase one={{ placed, state }} now={now} />
+                  {state.phase && (
+                    <span className="block text-sm font-normal">{t(`verb.${state.phase}`)}</span>
+                  )}
                 </p>
                 <p className="text-right">
                   <span className="block font-title text-[2.25rem] leading-none font-bold" data-left>
@@ -127,15 +129,4 @@ export function Timers({ run, all, now, acts }: { run: RunView; all: Standing[];
       )}
     </section>
   );
-}
-
-/** Which stretch of the pressure cooker it is in. */
-function Phase({ one: { placed, state }, now }: { one: Standing; now: number }) {
-  const { t } = useWords("cook");
-  if (placed.task.phases.length === 0 || !state.startedAt) return null;
-  const gone = (now - Date.parse(state.startedAt)) / 60000;
-  const { phases } = placed.task;
-  const endOf = (at: number) => phases.slice(0, at + 1).reduce((sum, { minutes }) => sum + minutes, 0);
-  const phase = phases.find((_, at) => gone < endOf(at)) ?? phases.at(-1)!;
-  return <span className="block text-sm font-normal">{t(`verb.${phase.verb}`)}</span>;
 }
