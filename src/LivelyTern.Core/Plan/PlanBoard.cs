@@ -61,6 +61,15 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
         return new(days.RemoveRange(overdue.Select(day => day.Key).Where(day => days[day].IsEmpty)));
     }
 
+    /// <summary>The plain foods that are still to be eaten, with the days they lie on.</summary>
+    /// <param name="from">The first day.</param>
+    public IEnumerable<(EaterDay Where, PlanItem Item, PlainFood Food)> PlainFoodsFrom(DateOnly from) =>
+        from day in Days
+        where day.Key.Day >= @from
+        from item in day.Value
+        where item is { EatenAt: null, What: PlainFood }
+        select (day.Key, item, (PlainFood)item.What);
+
     /// <summary>Lays a new item on a day at a place in its order; a place past the end is the end.</summary>
     public Outcome<PlanChange> Lay(PlanItem item, EaterDay where, int place)
     {

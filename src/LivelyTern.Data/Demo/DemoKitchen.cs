@@ -173,8 +173,17 @@ internal static class DemoKitchen
         },
     ];
 
+    /// <summary>A supper put together from what was cooked apart, line by line what one box gets.</summary>
+    public static WrittenRecipe Bowl { get; } = new(
+        "Lighthouse bowl",
+        [
+            new("4 baked falafel"), new("250 g red lentil dal"), new("80 g cucumber", Part: RecipePart.Topping),
+            new("60 g skyr", Part: RecipePart.Topping),
+        ],
+        new(1, IsPutTogether: true));
+
     /// <summary>What is to be cooked on the coming prep day, and for how many portions.</summary>
-    public static IReadOnlyList<(string Key, int Portions)> Ahead { get; } = [("BP", 8), ("BM", 9), ("CE", 8)];
+    public static IReadOnlyList<(string Key, int Portions)> Ahead { get; } = [("BP", 8), ("BM", 9), ("CE", 8), ("LB", 4)];
 
     /// <summary>Two foods off labels, one of each convention.</summary>
     public static IReadOnlyList<OwnFood> OwnFoods { get; } =

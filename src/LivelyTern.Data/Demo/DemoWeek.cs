@@ -39,6 +39,7 @@ public sealed class DemoWeek(
         foreach (var dish in DemoKitchen.Dishes) book[dish.Key] = Must(await recipes.AddAsync(dish.Written)).Id;
 
         await LayVariantAsync(book["FB"]);
+        book["LB"] = Must(await recipes.AddAsync(DemoKitchen.Bowl)).Id;
         foreach (var own in DemoKitchen.OwnFoods) Must(await foods.AddOwnAsync(own));
 
         foreach (var start in new[] { monday.AddDays(-7), monday }) await LayWeekAsync(start, today, table, book);

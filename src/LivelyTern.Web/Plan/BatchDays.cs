@@ -37,17 +37,14 @@ public static class BatchDays
         var (stock, eaten) = (await plan.StockAsync(board), await reader.EatenAsync(board));
         bool IsOfIt(PlanItem item) => item.EatenAt is null && stock.Has(item) && stock.BoxOf(item) is { } box && ids.Contains(box.Batch.Id);
         var days = board.Days.Where(day => day.Key.Day >= reader.Today && day.Value.Any(IsOfIt)).Select(day => day.Key).ToList();
-        var views = new List<BatchDayView>();
-        foreach (var eater in await eaters.ListAsync())
+        var table = (await eaters.ListAsync()).ToDictionary(eater => eater.Id);
+        var read = reader.WeeksOf(days, table, board, stock, eaten);
+        BatchDayView View(EaterDay where)
         {
-            foreach (var week in days.Where(day => day.EaterId == eater.Id).GroupBy(day => KitchenDays.MondayOf(day.Day)))
-            {
-                var read = reader.Days(eater, week.Key, board, stock, eaten);
-                views.AddRange(week.Select(day => read[day.Day.DayNumber - week.Key.DayNumber]).Select(day => new BatchDayView(
-                    eater.Id, eater.Name, day.Day, day.Aim.Leading, day.Sums[day.Aim.Leading], day.Fits)));
-            }
+            var day = read[where];
+            return new(where.EaterId, table[where.EaterId].Name, day.Day, day.Aim.Leading, day.Sums[day.Aim.Leading], day.Fits);
         }
 
-        return [.. views.OrderBy(view => view.Day).ThenBy(view => view.Name, StringComparer.Ordinal)];
+        return [.. days.Where(read.ContainsKey).Select(View).OrderBy(day => day.Day).ThenBy(day => day.Name, StringComparer.Ordinal)];
     }
 }

@@ -198,12 +198,7 @@ public static class FitEndpoints
         var stock = await plan.StockAsync(under.Days.Concat(fit.Before.Days).SelectMany(day => day.Value));
         var eaten = await reader.EatenAsync(fit.Before);
 
-        // Whole weeks are read: a day draws on what the days before it left of the reserve.
-        var mondays = fit.Days.Select(day => (day.EaterId, Monday: KitchenDays.MondayOf(day.Day))).Distinct()
-            .Where(week => table.ContainsKey(week.EaterId)).ToList();
-        Dictionary<EaterDay, DayView> Read(PlanBoard board) =>
-            mondays.SelectMany(week => reader.Days(table[week.EaterId], week.Monday, board, stock, eaten)
-                .Select(day => (Where: new EaterDay(week.EaterId, day.Day), View: day))).ToDictionary(one => one.Where, one => one.View);
+        IReadOnlyDictionary<EaterDay, DayView> Read(PlanBoard board) => reader.WeeksOf(fit.Days, table, board, stock, eaten);
         var (lying, drafted) = (Read(fit.Before), Read(under));
         var days = fit.Days.Where(day => table.ContainsKey(day.EaterId) && draft[day].Concat(fit.Before[day]).All(stock.Has)).Select(day =>
         {

@@ -171,6 +171,26 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         return [.. Read(eater, start, ItemsOn, item => item.Contents(stock), eaten, days).Select(day => Show(day, stock, eaten))];
     }
 
+    /// <summary>
+    /// Days as they are shown, with all days of their weeks: a day draws on what the days before it left of the reserve. Days of nobody at
+    /// the table are not among them.
+    /// </summary>
+    /// <param name="days">The days.</param>
+    /// <param name="table">The eaters, by id.</param>
+    /// <param name="board">What lies on the days.</param>
+    /// <param name="stock">What that is made of.</param>
+    /// <param name="eaten">What was eaten of it, by item, as it was counted then.</param>
+    public IReadOnlyDictionary<EaterDay, DayView> WeeksOf(
+        IEnumerable<EaterDay> days, IReadOnlyDictionary<Guid, EaterRow> table, PlanBoard board, Stock stock,
+        IReadOnlyDictionary<Guid, EatenMeasures> eaten)
+    {
+        ArgumentNullException.ThrowIfNull(table);
+        var weeks = days.Where(day => table.ContainsKey(day.EaterId))
+            .Select(day => new EaterDay(day.EaterId, KitchenDays.MondayOf(day.Day))).Distinct();
+        return weeks.SelectMany(week => Days(table[week.EaterId], week.Day, board, stock, eaten).Select(day => (week.EaterId, day)))
+            .ToDictionary(one => new EaterDay(one.EaterId, one.day.Day), one => one.day);
+    }
+
     private DayView Show(ReadDay day, Stock stock, IReadOnlyDictionary<Guid, EatenMeasures> eaten)
     {
         var (aim, rest) = (day.Aim, day.Rest);

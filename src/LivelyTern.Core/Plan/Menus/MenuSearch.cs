@@ -11,7 +11,7 @@ namespace LivelyTern.Core.Plan.Menus;
 /// </summary>
 public sealed class MenuSearch
 {
-    private const int LastWeek = 15_000, WeekBefore = 5000, SharedFood = 500, AlikeDish = 20_000, UsedUp = 8000, MostTried = 30;
+    private const int LastWeek = 15_000, WeekBefore = 5000, SharedFood = 500, AlikeDish = 20_000, UsedUp = 20_000, MostTried = 30;
     private const decimal Alike = 0.7m, WorthSharing = 20m;
     private const int FinalRounds = 1;
     private const double FinalSeconds = 2.5;
