@@ -84,7 +84,7 @@ public static class RecipeEndpoints
             return new RecipeRowView(
                 row.Id, row.Name, row.Letters, row.Tint, row.Portions, recipe.Weight.Value / row.Portions,
                 Figure.Of(MeasureTotals.Of(portion, rule)), recipe.Lines.Count(line => line.Contents is null),
-                row.BaseId, portion.Allergens);
+                row.BaseId, portion.Allergens, recipe.Yield.IsPutTogether);
         })];
     }
 

@@ -121,7 +121,7 @@ public sealed record RecipeName(Guid Id, string Name, string Letters, int Tint, 
 /// <summary>A recipe in the list: its portion's figures with it.</summary>
 public sealed record RecipeRowView(
     Guid Id, string Name, string Letters, int Tint, int Portions, decimal PortionGrams, IReadOnlyDictionary<Measure, Figure> Portion,
-    int NotUnderstood, Guid? BaseId, IReadOnlyList<Allergen> Allergens);
+    int NotUnderstood, Guid? BaseId, IReadOnlyList<Allergen> Allergens, bool IsPutTogether);
 
 /// <summary>Grams and measures of a batch, or of one portion of it.</summary>
 /// <param name="Grams">What went in, before cooking.</param>

@@ -34,7 +34,8 @@ export function HistoryView({ id, lens, onTake }: HistoryViewProps) {
               <h2 className="text-base">
                 {t("history.version", { version: version.version })}{" "}
                 <span className="text-xs font-normal text-soft">
-                  {shortDay(version.savedAt)} {clock(version.savedAt)} · {version.portions} {t("portions")}
+                  {shortDay(version.savedAt)} {clock(version.savedAt)} · {version.portions}{" "}
+                  {t("portions", { count: version.portions })}
                 </span>
               </h2>
               <ul className="text-sm">

@@ -121,7 +121,16 @@ export default function RecipesRoom() {
                       )}
                     </td>
                     <td className="px-3 whitespace-nowrap">
-                      {recipe.portions} <span className="text-xs text-soft">{t("portions")}</span>
+                      {recipe.isPutTogether ? (
+                        <span className="text-xs text-soft">{t("aBox")}</span>
+                      ) : (
+                        <>
+                          {recipe.portions}{" "}
+                          <span className="text-xs text-soft">
+                            {t("portions", { count: recipe.portions })}
+                          </span>
+                        </>
+                      )}
                     </td>
                     <td className="w-32">
                       <span
