@@ -34,7 +34,8 @@ public static class Kitchen
         services.AddScoped<ChangeRecipe>().AddScoped<PrepDayStore>().AddScoped<AheadStore>();
         services.AddScoped<RunReader>().AddScoped<RunWriter>().AddScoped<RunStore>().AddScoped<RecipeNotes>();
         services.AddScoped<BoxStore>();
-        services.AddScoped<PutBoxes>();
+        services.AddScoped<PutBoxes>().AddScoped<KeepingStore>().AddScoped<CoolingStore>();
+        services.AddScoped<ThrownAway>();
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();
         services.AddScoped<ILaidPortions>(all => all.GetRequiredService<PortionsOnDays>());
         services.AddScoped<WeighBatch>().AddScoped<PackTogether>();

@@ -3,6 +3,7 @@ using LivelyTern.Data.Cook;
 using LivelyTern.Data.Cook.Run;
 using LivelyTern.Data.Eat;
 using LivelyTern.Data.Foods;
+using LivelyTern.Data.Keep;
 using LivelyTern.Data.Pack;
 using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
@@ -89,6 +90,15 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
 
     /// <summary>What happened to them.</summary>
     public DbSet<BoxEventRow> BoxEvents => Set<BoxEventRow>();
+
+    /// <summary>The rules food is kept by.</summary>
+    public DbSet<KeepingRow> Keeping => Set<KeepingRow>();
+
+    /// <summary>Cautions that were read.</summary>
+    public DbSet<ReadCautionRow> ReadCautions => Set<ReadCautionRow>();
+
+    /// <summary>Temperatures taken of batches while they cooled.</summary>
+    public DbSet<CoolingReadingRow> CoolingReadings => Set<CoolingReadingRow>();
 
     /// <summary>What lies on which day.</summary>
     public DbSet<PlanItemRow> PlanItems => Set<PlanItemRow>();

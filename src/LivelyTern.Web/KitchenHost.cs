@@ -80,7 +80,7 @@ public static class KitchenHost
         builder.Services.AddSingleton<ImportDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
         builder.Services.AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>();
         builder.Services.AddSingleton<IPrepDayScheduler, CpSatPrepDayScheduler>();
-        builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>().AddScoped<EntryDesk>();
+        builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>().AddScoped<ShelvesReader>().AddScoped<EntryDesk>();
         builder.Services.AddScoped<ShopReader>().AddScoped<InsteadDesk>();
         var app = builder.Build();
         Map(app);
@@ -151,6 +151,8 @@ public static class KitchenHost
         api.MapRuns();
         api.MapPacking();
         api.MapKeep();
+        api.MapCooling();
+        api.MapShelves();
         api.MapShopCalculations();
         api.MapShop();
         api.MapPantry();

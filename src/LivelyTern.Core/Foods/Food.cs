@@ -117,7 +117,7 @@ public enum StorageKind
     Freezer,
 }
 
-/// <summary>How long a food keeps once it is cooked, as far as foods differ in it.</summary>
+/// <summary>What a food, or a dish, is to the rules of how long things keep.</summary>
 public enum KeepingKind
 {
     /// <summary>As cooked dishes do.</summary>
@@ -125,6 +125,48 @@ public enum KeepingKind
 
     /// <summary>As cooked rice: its spores survive cooking, so it is kept shorter.</summary>
     Rice,
+
+    /// <summary>Cooked poultry.</summary>
+    Poultry,
+
+    /// <summary>Cooked meat.</summary>
+    Meat,
+
+    /// <summary>Cooked fish and seafood.</summary>
+    Fish,
+
+    /// <summary>Dishes of egg: quiche, casserole, squares.</summary>
+    EggDish,
+
+    /// <summary>Hard-cooked eggs, in their shells or not.</summary>
+    HardCookedEgg,
+
+    /// <summary>Salads bound with a dressing: of egg, chicken, tuna, pasta, potato.</summary>
+    MixedSalad,
+
+    /// <summary>Soups and stews.</summary>
+    Soup,
+
+    /// <summary>Pizza.</summary>
+    Pizza,
+
+    /// <summary>Bacon as it comes from its packet.</summary>
+    Bacon,
+
+    /// <summary>Sliced cold meat, its packet opened.</summary>
+    ColdMeat,
+
+    /// <summary>Raw mince.</summary>
+    RawMince,
+
+    /// <summary>Raw pieces of poultry.</summary>
+    RawPoultry,
+
+    /// <summary>Raw whole cuts of meat.</summary>
+    RawMeat,
+
+    /// <summary>Raw eggs in their shells.</summary>
+    EggInShell,
 }
 
 /// <summary>A cooked form and the raw food it is made of.</summary>
@@ -207,7 +249,7 @@ public sealed record Food(
     /// <summary>Whether anyone stated its allergens: not so for a row of an imported library, where none listed means not known.</summary>
     public bool KnowsAllergens => Allergens.Count > 0 || !FoodIds.Is(Id, FoodIds.Library);
 
-    /// <summary>How long it keeps once it is cooked.</summary>
+    /// <summary>What it is to the rules of how long things keep, as it is eaten.</summary>
     public KeepingKind Keeping { get; init; }
 
     /// <summary>Where it is kept as it is bought.</summary>

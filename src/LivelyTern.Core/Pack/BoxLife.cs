@@ -70,6 +70,9 @@ public enum BoxEventKind
 
     /// <summary>It was emptied back into its pan.</summary>
     EmptiedBack,
+
+    /// <summary>Past its last day, somebody looked, and it is still here.</summary>
+    StillThere,
 }
 
 /// <summary>How a box stands. Only events change it: each holds how the box stands after it.</summary>
@@ -108,6 +111,9 @@ public sealed record BoxLife(BoxState State, BoxPlace Place, DateOnly PlacedOn, 
 /// <param name="After">How it stands then.</param>
 public sealed record BoxChange(Guid BoxId, BoxEventKind Kind, BoxLife Before, BoxLife After)
 {
-    /// <summary>The change that takes this one back.</summary>
-    public BoxChange Inverse => new(BoxId, BoxEventKind.Back, After, Before);
+    /// <summary>Why, where it was given or thrown away.</summary>
+    public string? Why { get; init; }
+
+    /// <summary>The change that takes this one back; taking that back does it again, for the same reason.</summary>
+    public BoxChange Inverse => new(BoxId, BoxEventKind.Back, After, Before) { Why = Why };
 }

@@ -17,6 +17,9 @@ public sealed record Larder(
     IFoods Foods, IReadOnlyList<Box> Shelf, IReadOnlyList<UnpackedBatch> Unpacked, IReadOnlyDictionary<Guid, string> Recipes,
     DateOnly Today)
 {
+    /// <summary>The rules that boxes are kept by.</summary>
+    public KeepingRules Rules { get; init; } = KeepingRules.Default;
+
     /// <summary>The dishes of which a box lies on the day, where it is typed as eaten: that box is ticked there.</summary>
     public IReadOnlyCollection<string> OnDay { get; init; } = [];
 }
@@ -124,7 +127,7 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
     // Every dish there is, as the boxes it is in; a batch that is not packed as one portion under its own id.
     private IEnumerable<IReadOnlyList<Box>> Dishes()
     {
-        var boxes = larder.Shelf.Where(box => !UseBy.Of(box, larder.Today).IsOver(larder.Today))
+        var boxes = larder.Shelf.Where(box => !UseBy.Of(box, larder.Today, larder.Rules).IsOver(larder.Today))
             .GroupBy(box => box.Batch.RecipeName, StringComparer.OrdinalIgnoreCase).Select(same => (IReadOnlyList<Box>)[.. same]);
         var portions = larder.Unpacked.Where(one => one.Batch.Weight is not null)
             .Select(one => (IReadOnlyList<Box>)[AsBox(one)]);

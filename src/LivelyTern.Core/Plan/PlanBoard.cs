@@ -105,13 +105,15 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
             : new Problem("item-eaten", "itemId", "That has been eaten: mark it as not eaten before taking it off the day.");
     }
 
-    /// <summary>A box is given away or thrown away: it leaves its day, where it lies on one. What was eaten of it stays eaten.</summary>
-    public Outcome<PlanChange> LetGo(BoxChange gone)
+    /// <summary>Boxes are given or thrown away: they leave the days they lie on. What was eaten of them stays eaten.</summary>
+    public Outcome<PlanChange> LetGo(ImmutableList<BoxChange> gone)
     {
         ArgumentNullException.ThrowIfNull(gone);
-        var laid = Days.Values.SelectMany(items => items).Where(item => item.BoxId == gone.BoxId && item.EatenAt is null);
+        var ids = gone.ConvertAll(box => box.BoxId);
+        var laid = Days.Values.SelectMany(items => items)
+            .Where(item => item is { BoxId: { } id, EatenAt: null } && ids.Contains(id));
         var off = InOne(laid.Select<PlanItem, Func<PlanBoard, Outcome<PlanChange>>>(item => on => on.TakeOff(item.Id)));
-        return off.Succeeded ? off.Value! with { Boxes = [gone] } : off;
+        return off.Succeeded ? off.Value! with { Boxes = gone } : off;
     }
 
     /// <summary>Marks an item eaten at an instant, or not eaten with null.</summary>

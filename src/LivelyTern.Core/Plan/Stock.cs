@@ -1,4 +1,5 @@
 using LivelyTern.Core.Cook;
+using LivelyTern.Core.Keep;
 using LivelyTern.Core.Pack;
 
 namespace LivelyTern.Core.Plan;
@@ -9,6 +10,9 @@ namespace LivelyTern.Core.Plan;
 /// expected.</param>
 public sealed record Stock(IReadOnlyDictionary<Guid, Box> Boxes, IReadOnlyDictionary<Guid, Batch> Unpacked)
 {
+    /// <summary>The rules that boxes are kept by.</summary>
+    public KeepingRules Rules { get; init; } = KeepingRules.Default;
+
     /// <summary>Nothing.</summary>
     public static Stock None { get; } = Of([]);
 

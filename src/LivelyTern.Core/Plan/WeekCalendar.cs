@@ -16,8 +16,8 @@ namespace LivelyTern.Core.Plan;
 public sealed record CalendarEntry(string Uid, DateOnly Day, TimeOnly? At, string Title, string Text);
 
 /// <summary>
-/// The plan as calendar entries: a meal for each slot with something in it, the days batches were or are to be cooked, and what is to be
-/// thawed the day before.
+/// The plan as calendar entries: a meal for each slot with something in it, the days batches were or are to be cooked, what is to be
+/// frozen on that day and thawed the day before it is eaten, and what is on no day and has its last.
 /// </summary>
 public static class WeekCalendar
 {
@@ -25,13 +25,17 @@ public static class WeekCalendar
     /// <param name="eaters">Whose days.</param>
     /// <param name="board">The days.</param>
     /// <param name="stock">What lies on them, with every batch that is still to be cooked.</param>
+    /// <param name="shelf">The boxes that lie on no day.</param>
     /// <param name="today">The household's day: what is still to be cooked on a day that is past is cooked today at the earliest.</param>
-    public static IReadOnlyList<CalendarEntry> Of(IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock, DateOnly today)
+    public static IReadOnlyList<CalendarEntry> Of(
+        IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock, IReadOnlyList<Box> shelf, DateOnly today)
     {
         ArgumentNullException.ThrowIfNull(eaters);
         ArgumentNullException.ThrowIfNull(board);
         ArgumentNullException.ThrowIfNull(stock);
-        var all = Meals(eaters, board, stock).Concat(Thaws(eaters, board, stock, today)).Concat(PrepDays(eaters, board, stock, today));
+        ArgumentNullException.ThrowIfNull(shelf);
+        var all = Meals(eaters, board, stock).Concat(Freezes(eaters, board, stock, today)).Concat(Thaws(eaters, board, stock, today))
+            .Concat(LastDays(shelf, stock.Rules, today)).Concat(PrepDays(eaters, board, stock, today));
         return [.. all.Where(entry => KitchenDays.IsNear(entry.Day, today))
             .OrderBy(entry => entry.Day).ThenBy(entry => entry.At).ThenBy(entry => entry.Uid, StringComparer.Ordinal)];
     }
@@ -67,15 +71,46 @@ public static class WeekCalendar
         from item in day.Value
         where item.IsOfBatch && item.EatenAt is null
         let box = stock.BoxOf(item)!
-        where UseBy.Of(box, today).IsFrozenFor(day.Key.Day)
+        where UseBy.Of(box, today, stock.Rules).IsFrozenFor(day.Key.Day)
         group (eater.Eater.Name, box.Batch.RecipeName) by day.Key.Day into frozen
         select Thaw(frozen.Key, [.. frozen]);
+
+    // What is for a day after its last in the fridge is frozen on the day it is cooked, or today where that is past.
+    private static IEnumerable<CalendarEntry> Freezes(
+        IReadOnlyList<FittedEater> eaters, PlanBoard board, Stock stock, DateOnly today) =>
+        from eater in eaters
+        from day in board.Days
+        where day.Key.EaterId == eater.Eater.Id && day.Key.Day >= today
+        from item in day.Value
+        where item.IsOfBatch && item.EatenAt is null
+        let box = stock.BoxOf(item)!
+        let kept = new KeptBox(box, UseBy.Of(box, today, stock.Rules), new(day.Key, item.Id))
+        where KeepingTasks.MustBeFrozen(kept) && !kept.IsOver(today)
+        let cooked = box.Batch.EatenFrom(today)
+        group $"{box.Batch.RecipeName}, for {eater.Eater.Name} on {Weekday(day.Key.Day)}" by cooked > today ? cooked : today into night
+        select new CalendarEntry(
+            $"freeze-{Day(night.Key)}", night.Key, null, "Freeze tonight: " + Boxes(night.Count()), Listed(night));
+
+    private static IEnumerable<CalendarEntry> LastDays(IReadOnlyList<Box> shelf, KeepingRules rules, DateOnly today) =>
+        from box in shelf
+        let last = UseBy.Of(box, today, rules).Last
+        where last >= today
+        group box.Batch.RecipeName by last into day
+        let dishes = day.GroupBy(dish => dish, StringComparer.Ordinal).Select(dish => $"{dish.Key}, {Boxes(dish.Count())}")
+        select new CalendarEntry(
+            $"last-day-{Day(day.Key)}", day.Key, null, $"Last day: {Boxes(day.Count())} on no day of the plan",
+            Listed(dishes));
+
+    private static string Boxes(int count) => count == 1 ? "1 box" : $"{count} boxes";
+
+    private static string Listed(IEnumerable<string> lines) => string.Join('\n', lines.Select(line => "· " + line));
+
+    private static string Weekday(DateOnly day) => day.ToString("dddd", CultureInfo.InvariantCulture);
 
     private static CalendarEntry Thaw(DateOnly day, IReadOnlyList<(string Eater, string Dish)> boxes)
     {
         var dishes = string.Join(", ", boxes.Select(one => one.Dish).Distinct(StringComparer.Ordinal));
-        var weekday = day.ToString("dddd", CultureInfo.InvariantCulture);
-        var list = string.Join('\n', boxes.Select(one => $"· {one.Dish}, for {one.Eater} on {weekday}"));
+        var list = Listed(boxes.Select(one => $"{one.Dish}, for {one.Eater} on {Weekday(day)}"));
         return new(
             $"thaw-{Day(day)}", KitchenDays.After(day, -1), null, $"Move to the fridge to thaw: {dishes}",
             list + "\nNever thaw on the counter (USDA FSIS).");

@@ -60,7 +60,7 @@ public static class FoodTable
             HasIncompleteProtein = Text("incomplete").Length > 0,
             Keeping = Text("keeping") is { Length: > 0 } keeping
                 ? Enum.Parse<KeepingKind>(keeping, ignoreCase: true)
-                : KeepingKind.Ordinary,
+                : KeepingWords.Of(Text("name"), group),
         };
         var sizes = Texts("packages", ';');
         bool IsFilled(string size) => size.EndsWith(InMl, StringComparison.Ordinal);

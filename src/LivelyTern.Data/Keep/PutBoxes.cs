@@ -11,21 +11,43 @@ public sealed class PutBoxes(TernDb db, BoxStore boxes)
     /// <summary>The most boxes put at once.</summary>
     public const int Most = 200;
 
+    internal static Problem TooMany { get; } = new("boxes-many", "boxes", $"Put between 1 and {Most} boxes at a time.");
+
     /// <summary>Puts boxes that are there somewhere; all of them, or where one can't be none.</summary>
     /// <param name="which">The boxes, each with the version it was read at.</param>
     /// <param name="place">Where.</param>
+    /// <param name="on">The day: today, or one that is past where it is written down later.</param>
     /// <param name="today">The household's day.</param>
     /// <returns>Their versions now.</returns>
-    public Task<Outcome<IReadOnlyDictionary<Guid, int>>> DoAsync(IReadOnlyDictionary<Guid, int> which, BoxPlace place, DateOnly today) =>
+    public Task<Outcome<IReadOnlyDictionary<Guid, int>>> DoAsync(
+        IReadOnlyDictionary<Guid, int> which, BoxPlace place, DateOnly on, DateOnly today) => ChangeAsync(which, rows =>
+    {
+        if (on > today) return new("day-ahead", "on", "That day is still to come.");
+        if (rows.Exists(row => on < row.PlacedOn))
+            return new("day-early", "on", "It was somewhere else on that day: choose one since it was put where it is.");
+        foreach (var row in rows.Where(row => row.Place != place)) boxes.Happened(row, BoxEventKind.Put, row.Life.Put(place, on));
+        return null;
+    });
+
+    /// <summary>Somebody looked after boxes that are past their last day: they are still there, and stay.</summary>
+    /// <param name="which">The boxes, each with the version it was read at.</param>
+    public Task<Outcome<IReadOnlyDictionary<Guid, int>>> StillThereAsync(IReadOnlyDictionary<Guid, int> which) => ChangeAsync(which, rows =>
+    {
+        foreach (var row in rows) boxes.Happened(row, BoxEventKind.StillThere, row.Life);
+        return null;
+    });
+
+    private Task<Outcome<IReadOnlyDictionary<Guid, int>>> ChangeAsync(
+        IReadOnlyDictionary<Guid, int> which, Func<List<BoxRow>, Problem?> change) =>
         db.InTurnAsync<IReadOnlyDictionary<Guid, int>>(async () =>
         {
-            if (which.Count is 0 or > Most) return new Problem("boxes-many", "boxes", $"Put between 1 and {Most} boxes at a time.");
+            if (which.Count is 0 or > Most) return TooMany;
             var rows = await db.Boxes.Where(row => which.Keys.Contains(row.Id)).ToListAsync();
             if (rows.Count != which.Count || rows.Exists(row => row.State == BoxState.EmptiedBack)) return Stale.Gone("box");
             if (rows.Exists(row => row.Version != which[row.Id])) return Stale.Problem;
             if (rows.Exists(row => !row.Life.IsThere))
                 return new Problem("box-gone", "boxes", "That box is eaten or gone: there is nothing to put away.");
-            foreach (var row in rows.Where(row => row.Place != place)) boxes.Happened(row, BoxEventKind.Put, row.Life.Put(place, today));
+            if (change(rows) is { } problem) return problem;
             await db.SaveChangesAsync();
             return rows.ToDictionary(row => row.Id, row => row.Version);
         });

@@ -637,6 +637,73 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("WeighedMeasures");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Keep.CoolingReadingRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal>("AmbientCelsius")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("BatchId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal>("Celsius")
+                        .HasColumnType("TEXT");
+
+                    b.Property<decimal?>("DepthCm")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BatchId");
+
+                    b.ToTable("CoolingReadings", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Keep.KeepingRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Guidelines")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Own")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Keeping", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Keep.ReadCautionRow", b =>
+                {
+                    b.Property<string>("Code")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Code");
+
+                    b.ToTable("ReadCautions", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Pack.BoxEventRow", b =>
                 {
                     b.Property<long>("Id")
@@ -668,6 +735,9 @@ namespace LivelyTern.Data.Migrations
 
                     b.Property<string>("State")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Why")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
@@ -1291,6 +1361,15 @@ namespace LivelyTern.Data.Migrations
                         .WithMany("WeighedMeasures")
                         .HasForeignKey("FoodId")
                         .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Keep.CoolingReadingRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Cook.BatchRow", null)
+                        .WithMany()
+                        .HasForeignKey("BatchId")
+                        .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
                 });
 

@@ -89,6 +89,9 @@ public sealed class BoxEventRow
     public DateOnly? FrozenOn { get; set; }
 
     public Guid? ForId { get; set; }
+
+    /// <summary>Why, where it was given or thrown away.</summary>
+    public string? Why { get; set; }
 }
 
 internal sealed class BoxRows : IEntityTypeConfiguration<BoxRow>, IEntityTypeConfiguration<BoxPartRow>,

@@ -76,7 +76,7 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
     /// Something happens to a box: an event that is never rewritten, and how the box stands from now on. There is no other way to change
     /// how it stands. Not saved yet.
     /// </summary>
-    internal void Happened(BoxRow box, BoxEventKind kind, BoxLife life)
+    internal void Happened(BoxRow box, BoxEventKind kind, BoxLife life, string? why = null)
     {
         (box.State, box.Place, box.PlacedOn, box.FrozenOn, box.ForId) = (life.State, life.Place, life.PlacedOn, life.FrozenOn, life.For);
         box.Version++;
@@ -90,6 +90,7 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
             PlacedOn = life.PlacedOn,
             FrozenOn = life.FrozenOn,
             ForId = life.For,
+            Why = why,
         });
     }
 

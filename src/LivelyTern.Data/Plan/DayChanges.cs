@@ -4,6 +4,7 @@ using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
 using LivelyTern.Core.Plan;
 using LivelyTern.Data.Foods;
+using LivelyTern.Data.Keep;
 using LivelyTern.Data.Pack;
 using Microsoft.EntityFrameworkCore;
 
@@ -21,6 +22,8 @@ public sealed class DayChanges(
 {
     /// <summary>How long a change can be undone.</summary>
     private static readonly TimeSpan LogKept = TimeSpan.FromDays(60);
+
+    private const int LongestWhy = 120;
 
     private DateOnly Today => clock.Today();
 
@@ -88,14 +91,59 @@ public sealed class DayChanges(
     /// <param name="version">The number of the last change the user saw.</param>
     /// <param name="boxId">The box.</param>
     /// <param name="kind">Given away or thrown away.</param>
-    public Task<Outcome<MadeChange>> LetGoAsync(int version, Guid boxId, BoxEventKind kind) => db.InTurnAsync(async () =>
+    public Task<Outcome<MadeChange>> LetGoAsync(int version, Guid boxId, BoxEventKind kind) => LetGoAsync(version, [boxId], kind, null);
+
+    /// <summary>Boxes that are there are given away or thrown away: they leave their days, and the shelf.</summary>
+    /// <param name="version">The number of the last change the user saw.</param>
+    /// <param name="boxIds">The boxes.</param>
+    /// <param name="kind">Given away or thrown away.</param>
+    /// <param name="why">Why, in a few words; null where nobody says so.</param>
+    public Task<Outcome<MadeChange>> LetGoAsync(int version, IReadOnlyList<Guid> boxIds, BoxEventKind kind, string? why) =>
+        db.InTurnAsync(async () =>
+        {
+            if (why?.Length > LongestWhy) return new Problem("why-long", "why", "Say why in a few words.");
+            var there = await ThereAsync(boxIds);
+            if (!there.Succeeded) return there.Problems.ToList();
+            var state = kind == BoxEventKind.ThrownAway ? BoxState.ThrownAway : BoxState.GivenAway;
+            var gone = there.Value!.Select(row => new BoxChange(row.Id, kind, row.Life, row.Life with { State = state }) { Why = why });
+            return await MakeAsync(version, [], boxIds, board => board.LetGo([.. gone]), undoneId: null);
+        });
+
+    /// <summary>What is left in boxes is eaten, all of it, by one eater on one day, wherever it lay before.</summary>
+    /// <param name="version">The number of the last change the user saw.</param>
+    /// <param name="boxIds">The boxes.</param>
+    /// <param name="where">Whose day.</param>
+    /// <param name="slot">The slot of that day; null for none.</param>
+    public Task<Outcome<MadeChange>> EatBoxesAsync(int version, IReadOnlyList<Guid> boxIds, EaterDay where, string? slot) =>
+        db.InTurnAsync(async () =>
+        {
+            if (where.Day > Today) return new Problem("day-ahead", "day", "That day is still to come: nothing was eaten on it yet.");
+            var there = await ThereAsync(boxIds);
+            if (!there.Succeeded) return there.Problems.ToList();
+            var rests = (await plan.UneatenAsync(boxIds)).ToDictionary(box => box.Id);
+            var at = clock.GetUtcNow();
+            Outcome<PlanChange> Eat(PlanBoard board)
+            {
+                var laid = board.Days.Values.SelectMany(items => items)
+                    .Where(item => item is { BoxId: { } id, EatenAt: null } && rests.ContainsKey(id));
+                var off = laid.Select<PlanItem, Func<PlanBoard, Outcome<PlanChange>>>(item => on => on.TakeOff(item.Id));
+                var eaten = boxIds.Distinct().Select(id => new PlanItem(Guid.CreateVersion7(), LaidBox.Of(rests[id]), at) { Slot = slot });
+                var on = eaten.Select<PlanItem, Func<PlanBoard, Outcome<PlanChange>>>(item => now => now.Lay(item, where, int.MaxValue));
+                return board.InOne(off.Concat(on));
+            }
+
+            return await MakeAsync(version, [where], boxIds, Eat, undoneId: null);
+        });
+
+    private async Task<Outcome<IReadOnlyList<BoxRow>>> ThereAsync(IReadOnlyList<Guid> boxIds)
     {
-        var row = await db.Boxes.SingleOrDefaultAsync(box => box.Id == boxId && box.State != BoxState.EmptiedBack);
-        if (row is null) return Stale.Gone("box");
-        if (!row.Life.IsThere) return new Problem("box-gone", "boxId", "That box is eaten or gone already.");
-        var gone = row.Life with { State = kind == BoxEventKind.ThrownAway ? BoxState.ThrownAway : BoxState.GivenAway };
-        return await MakeAsync(version, [], [boxId], board => board.LetGo(new BoxChange(boxId, kind, row.Life, gone)), undoneId: null);
-    });
+        if (boxIds.Count is 0 or > PutBoxes.Most) return PutBoxes.TooMany;
+        var rows = await db.Boxes.Where(box => boxIds.Contains(box.Id) && box.State != BoxState.EmptiedBack).ToListAsync();
+        if (rows.Count != boxIds.Distinct().Count()) return Stale.Gone("box");
+        return rows.TrueForAll(row => row.Life.IsThere)
+            ? rows
+            : new Problem("box-gone", "boxId", "That box is eaten or gone already.");
+    }
 
     /// <summary>A box that lies on a day goes into the freezer instead, to be eaten another day.</summary>
     /// <param name="version">The number of the last change the user saw.</param>
@@ -156,7 +204,7 @@ public sealed class DayChanges(
         if (await RefusalAsync(made, stock) is { } never) return never;
 
         await WriteAsync(made);
-        foreach (var (row, kind, life) in happens.Value!) boxes.Happened(row, kind, life);
+        foreach (var (row, what) in happens.Value!) boxes.Happened(row, what.Kind, what.After, what.After.IsThere ? null : what.Why);
         await ledger.WriteAsync(made, stock);
         var number = await db.NextVersionAsync(touched);
         var log = new PlanChangeRow
@@ -193,7 +241,7 @@ public sealed class DayChanges(
     }
 
     // What a change makes of boxes, each with its row; refused where one no longer stands as the change found it.
-    private async Task<Outcome<IReadOnlyList<(BoxRow Row, BoxEventKind Kind, BoxLife Life)>>> WhatHappensAsync(
+    private async Task<Outcome<IReadOnlyList<(BoxRow Row, BoxChange What)>>> WhatHappensAsync(
         PlanChange change, PlanBoard after, Stock stock)
     {
         var laid = change.Days.SelectMany(day => day.Before.Concat(day.After)).Select(item => item.BoxId).OfType<Guid>();
@@ -213,7 +261,7 @@ public sealed class DayChanges(
         var weighed = rows.ToDictionary(row => row.Key, row => (WeightOf(row.Value, stock), row.Value.Life));
         var follows = BoxesOnDays.Follow(weighed, change.Boxes, places);
         return follows.Succeeded
-            ? follows.Value!.Select(box => (rows[box.BoxId], box.Kind, box.After)).ToList()
+            ? follows.Value!.Select(box => (rows[box.BoxId], box)).ToList()
             : follows.Problems.ToList();
     }
 
@@ -302,7 +350,8 @@ public sealed class DayChanges(
             item.Hold is { } hold ? new(hold.Measure, hold.Amount) : null);
         StoredDayChange Day(DayChange day) =>
             new(day.Where.EaterId, day.Where.Day, [.. day.Before.Select(Item)], [.. day.After.Select(Item)]);
-        StoredBoxChange Box(BoxChange box) => new(box.BoxId, box.Kind, StoredBoxLife.Of(box.Before), StoredBoxLife.Of(box.After));
+        StoredBoxChange Box(BoxChange box) =>
+            new(box.BoxId, box.Kind, StoredBoxLife.Of(box.Before), StoredBoxLife.Of(box.After), box.Why);
         return new(StoredPlanChange.Shape, [.. change.Days.Select(Day)], [.. change.Boxes.Select(Box)]);
     }
 
@@ -327,7 +376,10 @@ public sealed class DayChanges(
         DayChange Day(StoredDayChange day) => new(new(day.EaterId, day.Day), [.. day.Before.Select(Item)], [.. day.After.Select(Item)]);
         return new([.. change.Days.Select(Day)])
         {
-            Boxes = [.. change.Boxes.Select(box => new BoxChange(box.BoxId, box.Kind, box.Before.ToLife(), box.After.ToLife()))],
+            Boxes = [.. change.Boxes.Select(Read)],
         };
     }
+
+    private static BoxChange Read(StoredBoxChange box) =>
+        new(box.BoxId, box.Kind, box.Before.ToLife(), box.After.ToLife()) { Why = box.Why };
 }

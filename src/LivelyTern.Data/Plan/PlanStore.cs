@@ -3,12 +3,14 @@ using System.Linq.Expressions;
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Cook;
 using LivelyTern.Core.Foods;
+using LivelyTern.Core.Keep;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
 using LivelyTern.Core.Plan;
 using LivelyTern.Core.Plan.Fit;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Foods;
+using LivelyTern.Data.Keep;
 using LivelyTern.Data.Pack;
 using Microsoft.EntityFrameworkCore;
 
@@ -22,12 +24,26 @@ namespace LivelyTern.Data.Plan;
 /// <param name="ShelfBoxes">Boxes that are there and lie on no day ahead.</param>
 public sealed record KitchenCounts(int Recipes, int BatchesWaiting, int BatchesDue, DateOnly? NextPrepDay, int ShelfBoxes);
 
+/// <summary>A box that is there.</summary>
+/// <param name="Box">What of it is not eaten.</param>
+/// <param name="Number">Its place in its batch's row of boxes, from 1.</param>
+/// <param name="Version">Its version.</param>
+/// <param name="Laid">Where it lies from today on, in the order of days.</param>
+/// <param name="WasLookedAt">Whether somebody looked after it when it was past its last day, and left it.</param>
+public sealed record BoxThere(Box Box, int Number, int Version, IReadOnlyList<BoxLaid> Laid, bool WasLookedAt);
+
 /// <summary>What lies on which day, what it is made of, and what could be laid.</summary>
-public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, FoodStore foods, FoodRecords records, TimeProvider clock)
+public sealed class PlanStore(
+    TernDb db, BatchReader batches, BoxStore boxes, KeepingStore keeping, FoodStore foods, FoodRecords records, TimeProvider clock)
 {
     private IReadOnlyList<Batch>? unpacked;
 
+    private KeepingRules? rules;
+
     private DateOnly Today => clock.Today();
+
+    /// <summary>The rules that boxes are kept by.</summary>
+    public async Task<KeepingRules> RulesAsync() => rules ??= (await keeping.RulesAsync()).Rules;
 
     /// <summary>The number of the last change to the plan.</summary>
     public async Task<int> VersionAsync() => (await db.PlanVersions.AsNoTracking().SingleAsync()).Version;
@@ -72,7 +88,7 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
         var known = unpacked?.Where(batch => portions.Contains(batch.Id))
             .ToDictionary(batch => batch.Id) ?? await batches.ByIdAsync(portions);
         var notPacked = known.Where(batch => batch.Value.State is not (BatchState.Packed or BatchState.Discarded)).ToDictionary();
-        return new((await boxes.ReadAsync(rows)).ToDictionary(box => box.Id), notPacked);
+        return new((await boxes.ReadAsync(rows)).ToDictionary(box => box.Id), notPacked) { Rules = await RulesAsync() };
     }
 
     /// <summary>What everything on a plan is made of.</summary>
@@ -132,14 +148,7 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
     private async Task<IReadOnlyList<Box>> RestOfAsync(List<BoxRow> rows)
     {
         var ids = rows.ConvertAll(row => row.Id);
-        var parts = (await Taken().Where(item => ids.Contains(item.BoxId!.Value)).ToListAsync()).ToLookup(item => item.BoxId!.Value);
-        Box Rest(Box box)
-        {
-            var taken = Milligrams.ToGrams(parts[box.Id].Sum(item => item.Milligrams ?? 0));
-            return taken > Grams.Zero ? box.Of(box.Weight - taken) : box;
-        }
-
-        return [.. (await boxes.ReadAsync(rows)).Select(Rest)];
+        return await LessAsync(rows, await Taken().Where(item => ids.Contains(item.BoxId!.Value)).ToListAsync());
     }
 
     /// <summary>What the kitchen holds in numbers, in one question to the file.</summary>
@@ -153,6 +162,48 @@ public sealed class PlanStore(TernDb db, BatchReader batches, BoxStore boxes, Fo
             planned.Count(row => row.CookedOn <= today),
             planned.Where(row => row.CookedOn > today).Min(row => (DateOnly?)row.CookedOn),
             shelf.Count())).SingleAsync();
+    }
+
+    /// <summary>Boxes that are there, each as what of it is not eaten.</summary>
+    public async Task<IReadOnlyList<Box>> UneatenAsync(IReadOnlyCollection<Guid> ids)
+    {
+        var rows = await There().AsNoTracking().Where(row => ids.Contains(row.Id)).ToListAsync();
+        var eaten = db.PlanItems.AsNoTracking().Where(item => item.BoxId != null && ids.Contains(item.BoxId.Value) && item.EatenAt != null);
+        return await LessAsync(rows, await eaten.ToListAsync());
+    }
+
+    /// <summary>
+    /// All boxes that are there, laid on days or not, each as what of it is not eaten, with where that lies from today on; oldest first.
+    /// </summary>
+    public async Task<IReadOnlyList<BoxThere>> ThereAsync()
+    {
+        var rows = await There().AsNoTracking()
+            .OrderBy(row => row.Batch.CookedOn).ThenBy(row => row.BatchId).ThenBy(row => row.Number).ToListAsync();
+        if (rows.Count == 0) return [];
+        var there = There().Select(row => row.Id);
+        var items = await db.PlanItems.AsNoTracking().Where(item => item.BoxId != null && there.Contains(item.BoxId.Value)).ToListAsync();
+        var today = Today;
+        var laid = items.Where(item => item.EatenAt is null && item.Day >= today).OrderBy(item => item.Day)
+            .ToLookup(item => item.BoxId!.Value, item => new BoxLaid(new(item.EaterId, item.Day), item.Id));
+        var seen = await db.BoxEvents.AsNoTracking().Where(one => one.Kind == BoxEventKind.StillThere && there.Contains(one.BoxId))
+            .Select(one => one.BoxId).ToListAsync();
+        var looked = seen.ToHashSet();
+        var uneaten = await LessAsync(rows, items.FindAll(item => item.EatenAt is not null));
+        return [.. uneaten.Zip(rows, (box, row) => new BoxThere(box, row.Number, row.Version, [.. laid[row.Id]], looked.Contains(row.Id)))];
+    }
+
+    private IQueryable<BoxRow> There() => db.Boxes.Where(row => row.State == BoxState.Packed || row.State == BoxState.PartEaten);
+
+    private async Task<IReadOnlyList<Box>> LessAsync(List<BoxRow> rows, IReadOnlyList<PlanItemRow> taken)
+    {
+        var parts = taken.ToLookup(item => item.BoxId!.Value);
+        Box Rest(Box box)
+        {
+            var gone = Milligrams.ToGrams(parts[box.Id].Sum(item => item.Milligrams ?? 0));
+            return gone > Grams.Zero ? box.Of(box.Weight - gone) : box;
+        }
+
+        return [.. (await boxes.ReadAsync(rows)).Select(Rest)];
     }
 
     // What of a box is not on the shelf: eaten, or laid on a day from today on.

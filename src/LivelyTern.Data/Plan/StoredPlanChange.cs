@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Pack;
 
@@ -36,8 +37,10 @@ public sealed record StoredPortion(Guid BatchId, long Milligrams);
 /// <summary>A plain food, or a meal out by its name.</summary>
 public sealed record StoredLaidFood(string? Text, long Record, decimal Grams, bool IsTrace, decimal? GiveOrTake);
 
-/// <summary>Something that happened to a box.</summary>
-public sealed record StoredBoxChange(Guid BoxId, BoxEventKind Kind, StoredBoxLife Before, StoredBoxLife After);
+/// <summary>Something that happened to a box; why is left out where nobody said so.</summary>
+public sealed record StoredBoxChange(
+    Guid BoxId, BoxEventKind Kind, StoredBoxLife Before, StoredBoxLife After,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Why = null);
 
 /// <summary>How a box stood.</summary>
 public sealed record StoredBoxLife(BoxState State, BoxPlace Place, DateOnly PlacedOn, DateOnly? FrozenOn, Guid? ForId)

@@ -24,7 +24,8 @@ public static class CalendarEndpoints
             var board = await plan.BoardAsync(reader.Today.AddDays(-DaysBack), reader.Today.AddDays(DaysAhead));
             var planned = (await plan.UnpackedAsync()).ToDictionary(one => one.Batch.Id, one => one.Batch);
             var stock = (await plan.StockAsync(board)) with { Unpacked = planned };
-            var entries = WeekCalendar.Of([.. table.Select(row => FitEndpoints.Who(row))], board, stock, reader.Today);
+            var entries = WeekCalendar.Of(
+                [.. table.Select(row => FitEndpoints.Who(row))], board, stock, await plan.ShelfAsync(), reader.Today);
             return TypedResults.Text(
                 CalendarFile.Write(eaterId is null ? "Lively Tern" : $"Lively Tern, {table[0].Name}", entries),
                 "text/calendar; charset=utf-8");

@@ -113,6 +113,7 @@ public sealed class EntryDesk(TernDb db, EaterStore eaters, PlanStore plan, Food
         var names = (await recipes.ListAsync()).ToDictionary(row => row.Id, row => row.Name);
         var larder = new Larder(known, shelf, unpacked, names, clock.Today())
         {
+            Rules = await plan.RulesAsync(),
             OnDay = body.Eaten ? await DishesOnAsync(new(body.EaterId, body.Day)) : [],
         };
         var entries = new EntryReader(larder, body.EaterId).Read(body.Text ?? "", body.Choices ?? []);

@@ -1,5 +1,6 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Cook;
+using LivelyTern.Core.Keep;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
 using LivelyTern.Core.Plan;
@@ -27,9 +28,11 @@ namespace LivelyTern.Web.Plan;
 /// <param name="Never">Why they must never get it.</param>
 /// <param name="Volume">What is in it fills so much, where that is known: "1 1/3 cups".</param>
 /// <param name="IsForGuests">Whether it is for guests on that day, not for its eater.</param>
+/// <param name="UseBy">The last day, as it is kept now.</param>
+/// <param name="IsOver">Whether it is still there, and that day is past.</param>
 public sealed record BoxView(
     Guid Id, int Number, decimal Grams, decimal? Pieces, BoxState State, BoxPlace Place, int Version, Guid? EaterId,
-    string? Name, DateOnly? Day, NeverView? Never, string? Volume, bool IsForGuests);
+    string? Name, DateOnly? Day, NeverView? Never, string? Volume, bool IsForGuests, DateOnly UseBy, bool IsOver);
 
 /// <summary>An eater who must never get a batch, and why: it stands on every label.</summary>
 public sealed record NeverForView(string Name, NeverView Why);
@@ -137,6 +140,7 @@ public sealed class PackingBench(
         var laid = await portions.LaidAsync([.. rows.Select(box => box.Id)]);
         var today = clock.Today();
         var read = (await boxes.ReadAsync(rows)).ToDictionary(box => box.Id);
+        var rules = await plan.RulesAsync();
         BoxView Show(BoxRow box)
         {
             // A box whose day went by uneaten lies on none, and so does one of which the rest is on the shelf.
@@ -144,10 +148,12 @@ public sealed class PackingBench(
             var item = places.Find(item => item.EatenAt is null) ?? (box.State == BoxState.Eaten ? places.LastOrDefault() : null);
             var isTheirs = read[box.Id].Life.IsThere && item is { EatenAt: null, IsForGuests: false };
             var why = isTheirs ? never.GetValueOrDefault(item!.EaterId) : null;
+            var useBy = UseBy.Of(read[box.Id], today, rules);
             return new(
                 box.Id, box.Number, read[box.Id].Weight.Value, read[box.Id].Pieces, box.State, box.Place, box.Version,
                 item?.EaterId, item is null ? null : names.GetValueOrDefault(item.EaterId), item?.Day, why,
-                read[box.Id].Batch.SaidVolumeOf(read[box.Id].Weight), item?.IsForGuests == true);
+                read[box.Id].Batch.SaidVolumeOf(read[box.Id].Weight), item?.IsForGuests == true, useBy.Last,
+                read[box.Id].Life.IsThere && useBy.IsOver(today));
         }
 
         return [.. rows.Select(Show)];

@@ -35,7 +35,7 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
             .Select(one => new LeftOutView(one.Where.EaterId, one.Where.Day, one.Name));
         var shelf = await plan.ShelfAsync();
         var versions = await boxes.VersionsAsync([.. shelf.Select(box => box.Id)]);
-        return new(start, Today, version, weeks, Shelf(shelf, table, versions), await UnpackedAsync(table), [.. leftOut]);
+        return new(start, Today, version, weeks, Shelf(shelf, table, versions, stock.Rules), await UnpackedAsync(table), [.. leftOut]);
     }
 
     /// <summary>
@@ -236,13 +236,15 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
             var grams = item.Food?.Weight.Value ?? 0;
             return new(
                 item.Id, null, item.Food?.Food.Name ?? item.Name(stock), item.Text, null, null, grams, null, null, item.EatenAt,
-                Figure.Of(totals), exact, item.Slot, item.IsLocked, item.GiveOrTake, false, IsForGuests: item.IsForGuests, Hold: item.Hold);
+                Figure.Of(totals), exact, item.Slot, item.IsLocked, item.GiveOrTake, false, false, IsForGuests: item.IsForGuests,
+                Hold: item.Hold);
         }
 
+        var useBy = UseBy.Of(box, Today, stock.Rules);
         return new(
             item.Id, item.BoxId, box.Batch.RecipeName, null, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value, box.Pieces,
             box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact,
-            item.Slot, item.IsLocked, null, UseBy.Of(box, Today).IsFrozenFor(day), item.Portion?.BatchId,
+            item.Slot, item.IsLocked, null, useBy.IsFrozenFor(day), item.EatenAt is null && useBy.IsOver(Today), item.Portion?.BatchId,
             PartOf: item.PartOfBox is null ? null : stock.Boxes[box.Id].Weight.Value, IsForGuests: item.IsForGuests,
             Volume: box.Batch.SaidVolumeOf(box.Weight),
             PieceStep: item.Portion is not null && box.Pieces > 0 ? box.Batch.PieceStep : null);
@@ -250,16 +252,17 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
 
     private async Task<IReadOnlyList<UnpackedView>> UnpackedAsync(IReadOnlyList<EaterRow> table)
     {
-        var unpacked = await plan.UnpackedAsync();
+        var (unpacked, rules) = (await plan.UnpackedAsync(), await plan.RulesAsync());
         var versions = unpacked.Count == 0
             ? new Dictionary<Guid, int>()
             : await plan.BatchVersionsAsync([.. unpacked.Select(one => one.Batch.Id)]);
-        return [.. unpacked.Where(one => versions.ContainsKey(one.Batch.Id)).Select(one => Show(one, versions[one.Batch.Id], table))];
+        var there = unpacked.Where(one => versions.ContainsKey(one.Batch.Id));
+        return [.. there.Select(one => Show(one, versions[one.Batch.Id], table, rules))];
     }
 
-    private UnpackedView Show(UnpackedBatch one, int version, IReadOnlyList<EaterRow> table)
+    private UnpackedView Show(UnpackedBatch one, int version, IReadOnlyList<EaterRow> table, KeepingRules rules)
     {
-        var (batch, useBy) = (one.Batch, UseBy.Of(one.Batch, Today));
+        var (batch, useBy) = (one.Batch, UseBy.Of(one.Batch, Today, rules));
         var expected = batch is { Cooked: null, Expected: { } known }
             ? new ExpectedView(known.From, Rounding.ToStep(known.Spread.Value, 1))
             : null;
@@ -274,21 +277,23 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
     }
 
     // Boxes of one batch that stand in one place and keep equally long are one group; what is left of a box is one of its own.
-    private List<ShelfView> Shelf(IReadOnlyList<Box> boxes, IReadOnlyList<EaterRow> table, IReadOnlyDictionary<Guid, int> versions)
+    private List<ShelfView> Shelf(
+        IReadOnlyList<Box> boxes, IReadOnlyList<EaterRow> table, IReadOnlyDictionary<Guid, int> versions, KeepingRules rules)
     {
         ShelfView Show(IReadOnlyList<Box> group)
         {
-            var (first, useBy) = (group[0], UseBy.Of(group[0], Today));
+            var (first, useBy) = (group[0], UseBy.Of(group[0], Today, rules));
             var (batch, contents) = (first.Batch, first.Contents);
             return new(
                 batch.Id, batch.RecipeName, batch.Mark.Letters, batch.Mark.Tint, batch.CookedOn, [.. group.Select(box => box.Id)],
                 [.. group.Select(box => new BoxAt(box.Id, versions[box.Id]))], first.Life.Place, first.Weight.Value, first.IsPart,
                 first.Pieces,
                 table.ToDictionary(eater => eater.Id, eater => Figure.Of(eater.Aim.Count(contents))), useBy.Last, useBy.Rule.Source,
-                NeverFor(contents, table), batch.SaidVolumeOf(first.Weight));
+                useBy.IsOver(Today), NeverFor(contents, table), batch.SaidVolumeOf(first.Weight));
         }
 
-        var groups = boxes.GroupBy(box => (box.Batch.Id, box.Life.Place, UseBy.Of(box, Today).Last, box.IsPart ? box.Id : Guid.Empty));
+        var groups = boxes.GroupBy(box => (
+            box.Batch.Id, box.Life.Place, UseBy.Of(box, Today, rules).Last, box.IsPart ? box.Id : Guid.Empty));
         return [.. groups.Select(group => Show([.. group]))];
     }
 }

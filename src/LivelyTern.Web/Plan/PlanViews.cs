@@ -26,6 +26,7 @@ namespace LivelyTern.Web.Plan;
 /// <param name="IsLocked">Whether it stays where it is when days are fitted.</param>
 /// <param name="GiveOrTake">For a meal out: kcal either way; null for all else.</param>
 /// <param name="IsFrozen">Whether that day lies past its time in the fridge: then it has to be frozen, and thawed the day before.</param>
+/// <param name="IsOver">Whether it is a box past its last day, not eaten.</param>
 /// <param name="BatchId">The batch of a portion that is not packed yet; null for all else. Its figures are by what the batch is expected to
 /// weigh.</param>
 /// <param name="Never">Why its eater must never get it, where that came after it was laid and it is not eaten; null for all else.</param>
@@ -37,7 +38,7 @@ namespace LivelyTern.Web.Plan;
 public sealed record ItemView(
     Guid Id, Guid? BoxId, string Name, string? Text, string? Letters, int? Tint, decimal Grams, decimal? Pieces, DateOnly? CookedOn,
     DateTimeOffset? EatenAt, IReadOnlyDictionary<Measure, Figure> Figures, Figure? ExactPoints, string? Slot, bool IsLocked,
-    decimal? GiveOrTake, bool IsFrozen, Guid? BatchId = null, NeverView? Never = null,
+    decimal? GiveOrTake, bool IsFrozen, bool IsOver, Guid? BatchId = null, NeverView? Never = null,
     decimal? PartOf = null, bool IsForGuests = false, Hold? Hold = null, string? Volume = null,
     decimal? PieceStep = null);
 
@@ -122,13 +123,14 @@ public sealed record EaterState(int FitDays, int LaidDays, IReadOnlyDictionary<M
 /// <param name="Figures">The first box's figures, for each eater by id: points differ.</param>
 /// <param name="UseBy">The last day, as they are kept now.</param>
 /// <param name="KeepingSource">The guideline that day rests on.</param>
+/// <param name="IsOver">Whether that day is past.</param>
 /// <param name="NeverFor">Eaters, by id, who must never get it, and why.</param>
 /// <param name="Volume">What the first box fills, where that is known.</param>
 public sealed record ShelfView(
     Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, IReadOnlyList<Guid> BoxIds, IReadOnlyList<BoxAt> Boxes,
     BoxPlace Place, decimal Grams, bool IsRest, decimal? Pieces,
     IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Figure>> Figures, DateOnly UseBy,
-    string KeepingSource, IReadOnlyDictionary<Guid, NeverView> NeverFor, string? Volume);
+    string KeepingSource, bool IsOver, IReadOnlyDictionary<Guid, NeverView> NeverFor, string? Volume);
 
 /// <summary>What an expected weight rests on.</summary>
 /// <param name="From">Earlier batches, the recipe, or what goes in.</param>

@@ -90,8 +90,8 @@ public sealed class PutTogetherTests
     {
         var (old, fresh) = (Cooked("Beans", new([Kitchen.Lentils.Grams(500)]), 500, 2), Cooked("Eggs", new([Kitchen.Egg.Grams(500)]), 500));
         var dish = PutTogether.Of(Dish(2) with { CookedOn = Today }, Contents.Nothing, [new(fresh, new(200)), new(old, new(200))]);
-        Assert.Equal(UseBy.Of(old, Today), UseBy.Of(dish, Today));
-        Assert.True(UseBy.Of(fresh, Today).Fridge > UseBy.Of(dish, Today).Fridge);
+        Assert.Equal(UseBy.Of(old, Today, KeepingRules.Default), UseBy.Of(dish, Today, KeepingRules.Default));
+        Assert.True(UseBy.Of(fresh, Today, KeepingRules.Default).Fridge > UseBy.Of(dish, Today, KeepingRules.Default).Fridge);
     }
 
     [Fact]

@@ -32,10 +32,10 @@ public sealed class BoxTests
             BoxLife.New(Today, null));
         Assert.Equal(330, box.Weight.Value);
         Assert.Equal(350m + 447.5m + 215.1m, box.Contents.Totals[Nutrient.Energy].Known);
-        Assert.Equal(Today.AddDays(1), UseBy.Of(box, Today).Fridge);
+        Assert.Equal(Today.AddDays(1), UseBy.Of(box, Today, KeepingRules.Default).Fridge);
         Assert.Equal([null, "left", "cup"], box.Parts.Select(part => part.Compartment));
         var withRice = box with { Main = new(Of("rice", Kitchen.Barley with { Keeping = KeepingKind.Rice }, cookedDaysAgo: 1), new(200)) };
-        Assert.Equal(Today, UseBy.Of(withRice, Today).Fridge);
+        Assert.Equal(Today, UseBy.Of(withRice, Today, KeepingRules.Default).Fridge);
     }
 
     [Theory]
@@ -49,7 +49,7 @@ public sealed class BoxTests
         var start = Today.AddDays(cooked);
         var life = BoxLife.New(start, null).Put(BoxPlace.Freezer, start.AddDays(frozen));
         if (now != BoxPlace.Freezer) life = life.Put(now, start.AddDays(30));
-        var useBy = UseBy.Of(new Box(Guid.NewGuid(), Of("stew", Kitchen.Egg), new(200), null) with { Life = life }, Today);
+        var useBy = UseBy.Of(new Box(Guid.NewGuid(), Of("stew", Kitchen.Egg), new(200), null) with { Life = life }, Today, KeepingRules.Default);
         Assert.Equal((start.AddDays(last), isFrozen), (useBy.Last, useBy.IsFrozen));
         Assert.Equal(isFrozen, useBy.IsFrozenFor(start.AddDays(1)));
     }
@@ -59,7 +59,7 @@ public sealed class BoxTests
     public void Moving_a_thawed_box_about_or_freezing_it_again_late_makes_it_keep_no_longer()
     {
         UseBy Of(BoxLife life) =>
-            UseBy.Of(new Box(Guid.NewGuid(), BoxTests.Of("stew", Kitchen.Egg), new(200), null) with { Life = life }, Today);
+            UseBy.Of(new Box(Guid.NewGuid(), BoxTests.Of("stew", Kitchen.Egg), new(200), null) with { Life = life }, Today, KeepingRules.Default);
         var frozen = BoxLife.New(Today, null).Put(BoxPlace.Freezer, Today);
         var (tenth, twelfth) = (Today.AddDays(10), Today.AddDays(12));
         var thawed = frozen.Put(BoxPlace.Fridge, tenth).Put(BoxPlace.Counter, twelfth).Put(BoxPlace.TakenAlong, twelfth);
@@ -125,7 +125,7 @@ public sealed class BoxTests
         var gone = new BoxChange(id, BoxEventKind.GivenAway, life, life with { State = BoxState.GivenAway });
         var item = new PlanItem(Guid.NewGuid(), new LaidBox(id));
         var board = new PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanItem>>.Empty.Add(new(Ada, Today), [item]));
-        var change = board.LetGo(gone).Value!;
+        var change = board.LetGo([gone]).Value!;
         Assert.Empty(board.Apply(change).Value!.Days);
         var happened = Happens(change, id, life);
         Assert.Equal([BoxEventKind.GivenAway], happened.Select(one => one.Kind));

@@ -288,7 +288,7 @@ public sealed class PortionTests
     [Fact]
     public void The_calendar_knows_prep_days_ahead_and_what_is_to_be_thawed()
     {
-        var entries = WeekCalendar.Of([Eater(490, 510)], Board((Ada, 8, [Portion(400)])), With(Stew()), Today);
+        var entries = WeekCalendar.Of([Eater(490, 510)], Board((Ada, 8, [Portion(400)])), With(Stew()), [], Today);
         Assert.Equal(Today.AddDays(2), Assert.Single(entries, entry => entry.Title == "Prep day: stew").Day);
         Assert.Equal(Today.AddDays(7),
             Assert.Single(entries, entry => entry.Title.StartsWith("Move to the fridge", StringComparison.Ordinal)).Day);
@@ -299,9 +299,9 @@ public sealed class PortionTests
     public void A_batch_planned_for_a_day_past_is_not_frozen_by_that_day()
     {
         var overdue = Stew(-2);
-        Assert.False(UseBy.Of(overdue, Today).IsFrozenFor(Today.AddDays(3)));
-        Assert.True(UseBy.Of(Stew(-2, isPlanned: false), Today).IsFrozenFor(Today.AddDays(3)));
-        var entries = WeekCalendar.Of([Eater(490, 510)], Board((Ada, 3, [Portion(400)])), With(overdue), Today);
+        Assert.False(UseBy.Of(overdue, Today, KeepingRules.Default).IsFrozenFor(Today.AddDays(3)));
+        Assert.True(UseBy.Of(Stew(-2, isPlanned: false), Today, KeepingRules.Default).IsFrozenFor(Today.AddDays(3)));
+        var entries = WeekCalendar.Of([Eater(490, 510)], Board((Ada, 3, [Portion(400)])), With(overdue), [], Today);
         Assert.Equal(Today, Assert.Single(entries, entry => entry.Title == "Prep day: stew").Day);
         Assert.DoesNotContain(entries, entry => entry.Title.StartsWith("Move to the fridge", StringComparison.Ordinal));
     }

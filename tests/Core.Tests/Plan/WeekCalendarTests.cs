@@ -41,7 +41,7 @@ public sealed class WeekCalendarTests
         var apple = new PlanItem(Guid.NewGuid(), new PlainFood("1 apple", fruit.Grams(100))) { Slot = "noon" };
         var loose = new PlanItem(Guid.NewGuid(), new PlainFood("1 pear", Kitchen.Of("pear", new(Energy: 57)).Grams(100)));
         var entries = WeekCalendar.Of([ada], Board((Ada, 1, [Laid(stew, "noon"), apple, Laid(bake, "LATE"), loose])),
-            Stock.Of([stew, bake]), Monday);
+            Stock.Of([stew, bake]), [], Monday);
         var noon = Assert.Single(entries, entry => entry.At == new TimeOnly(12, 30));
         Assert.Equal(("Ada: stew, 1 apple", Monday.AddDays(1)), (noon.Title, noon.Day));
         Assert.StartsWith("noon, 352 kcal", noon.Text); // 300 of 1,000 g of stew at 100 kcal in 100 g, and 52
@@ -49,7 +49,7 @@ public sealed class WeekCalendarTests
         Assert.Equal("Ada: 1 pear",
             Assert.Single(entries, entry => entry.At is null && entry.Uid.StartsWith("meal-", StringComparison.Ordinal)).Title);
 
-        var later = WeekCalendar.Of([ada], Board((Ada, 1, [Laid(bake, "noon")])), Stock.Of([stew, bake]), Monday);
+        var later = WeekCalendar.Of([ada], Board((Ada, 1, [Laid(bake, "noon")])), Stock.Of([stew, bake]), [], Monday);
         Assert.Equal(noon.Uid, Assert.Single(later, entry => entry.At is not null).Uid);
         Assert.Equal(entries.Count, entries.Select(entry => entry.Uid).Distinct().Count());
     }
@@ -59,7 +59,7 @@ public sealed class WeekCalendarTests
     {
         var (stew, other, rice) = (Box(1, "stew", Monday), Box(2, "stew", Monday), Box(3, "fried rice", Monday, isRice: true));
         var board = Board((Ada, 3, [Laid(stew)]), (Ada, 4, [Laid(other)]), (Bo, 4, [Laid(rice)]));
-        var thaws = WeekCalendar.Of([Eater(Ada, "Ada"), Eater(Bo, "Bo")], board, Stock.Of([stew, other, rice]), Monday).Where(entry =>
+        var thaws = WeekCalendar.Of([Eater(Ada, "Ada"), Eater(Bo, "Bo")], board, Stock.Of([stew, other, rice]), [], Monday).Where(entry =>
             entry.Uid.StartsWith("thaw-", StringComparison.Ordinal)).ToList();
         var one = Assert.Single(thaws);
         Assert.Equal((Monday.AddDays(3), "Move to the fridge to thaw: stew, fried rice"), (one.Day, one.Title));
@@ -67,11 +67,11 @@ public sealed class WeekCalendarTests
         Assert.Contains("Never thaw on the counter", one.Text);
 
         // Rice keeps one day, stew three; what was eaten needs no thawing.
-        Assert.Single(WeekCalendar.Of([Eater(Bo, "Bo")], Board((Bo, 2, [Laid(rice)])), Stock.Of([rice]), Monday), entry =>
+        Assert.Single(WeekCalendar.Of([Eater(Bo, "Bo")], Board((Bo, 2, [Laid(rice)])), Stock.Of([rice]), [], Monday), entry =>
             entry.Uid.StartsWith("thaw-", StringComparison.Ordinal));
         Assert.DoesNotContain(
             WeekCalendar.Of([Eater(Ada, "Ada")], Board((Ada, 4, [Laid(stew) with { EatenAt = DateTimeOffset.UnixEpoch }])),
-            Stock.Of([stew]), Monday), entry => entry.Uid.StartsWith("thaw-", StringComparison.Ordinal));
+            Stock.Of([stew]), [], Monday), entry => entry.Uid.StartsWith("thaw-", StringComparison.Ordinal));
     }
 
     [Fact]
@@ -81,9 +81,26 @@ public sealed class WeekCalendarTests
         var board = Board((Ada, 1, [Laid(stew)]), (Ada, 2, [Laid(again)]), (Bo, 2, [Laid(bake)]));
         var stock = Stock.Of([stew, again, bake]);
         Assert.Equal(["Prep day: stew", "Prep day: bake"],
-            WeekCalendar.Of([Eater(Ada, "Ada"), Eater(Bo, "Bo")], board, stock, Monday).Where(entry =>
+            WeekCalendar.Of([Eater(Ada, "Ada"), Eater(Bo, "Bo")], board, stock, [], Monday).Where(entry =>
             entry.Uid.StartsWith("prep-", StringComparison.Ordinal)).Select(entry => entry.Title));
-        Assert.DoesNotContain(WeekCalendar.Of([Eater(Ada, "Ada")], board, stock, Monday), entry =>
+        Assert.DoesNotContain(WeekCalendar.Of([Eater(Ada, "Ada")], board, stock, [], Monday), entry =>
             entry.Title.Contains("bake", StringComparison.Ordinal));
+    }
+
+    // Cooked on Monday and kept three days: for Friday it is frozen tonight, for Thursday it is not; on no day, Thursday is its last.
+    [Fact]
+    public void What_is_for_a_later_day_is_frozen_tonight_and_what_is_on_no_day_has_its_last_day_named()
+    {
+        var (friday, thursday, spare) = (Box(1, "stew", Monday), Box(2, "stew", Monday), Box(3, "bake", Monday));
+        var board = Board((Ada, 4, [Laid(friday)]), (Ada, 3, [Laid(thursday)]));
+        var entries = WeekCalendar.Of([Eater(Ada, "Ada")], board, Stock.Of([friday, thursday]), [spare], Monday);
+        var freeze = Assert.Single(entries, entry => entry.Uid.StartsWith("freeze-", StringComparison.Ordinal));
+        Assert.Equal((Monday, "Freeze tonight: 1 box", "· stew, for Ada on Friday"), (freeze.Day, freeze.Title, freeze.Text));
+        var last = Assert.Single(entries, entry => entry.Uid.StartsWith("last-day-", StringComparison.Ordinal));
+        Assert.Equal((Monday.AddDays(3), "· bake, 1 box"), (last.Day, last.Text));
+        var inFreezer = friday with { Life = friday.Life.Put(BoxPlace.Freezer, Monday) };
+        Assert.DoesNotContain(
+            WeekCalendar.Of([Eater(Ada, "Ada")], board, Stock.Of([inFreezer, thursday]), [], Monday),
+            entry => entry.Uid.StartsWith("freeze-", StringComparison.Ordinal));
     }
 }

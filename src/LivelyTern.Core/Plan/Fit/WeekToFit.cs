@@ -62,7 +62,10 @@ public sealed class WeekToFit
         (this.eaters, this.board, this.fillers, this.scope, this.today) = (eaters, board, fillers, scope, today);
         this.stock = new(
             stock.Boxes.Values.Concat(shelf).DistinctBy(box => box.Id).ToDictionary(box => box.Id),
-            stock.Unpacked.Values.Concat(unpacked.Select(one => one.Batch)).DistinctBy(batch => batch.Id).ToDictionary(batch => batch.Id));
+            stock.Unpacked.Values.Concat(unpacked.Select(one => one.Batch)).DistinctBy(batch => batch.Id).ToDictionary(batch => batch.Id))
+        {
+            Rules = stock.Rules,
+        };
         bool IsHere(EaterDay day) => eaters.FirstOrDefault(who => who.Eater.Id == day.EaterId)?.Ways.IsAway(day.Day) != true;
         this.days = [.. days.Where(day => day.Day >= today && IsHere(day)).Distinct()];
         start = this.days.Count == 0 ? today : this.days.Min(day => day.Day);
@@ -170,7 +173,7 @@ public sealed class WeekToFit
     private bool MayMove(PlanItem item) =>
         item.PartOfBox is null
         && (scope == FitScope.Everything || (scope != FitScope.Gaps && item.IsFitted) || (scope == FitScope.Boxes && item.IsOfBatch))
-        && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!, today).IsOver(today));
+        && (item.BoxId is null || !UseBy.Of(stock.BoxOf(item)!, today, stock.Rules).IsOver(today));
 
     private bool MustNever(EaterDay day, PlanItem item) =>
         !item.IsMealOut && eaters.FirstOrDefault(who => who.Eater.Id == day.EaterId)?.Ways.Forbids(item.Contents(stock)) == true;
@@ -186,7 +189,7 @@ public sealed class WeekToFit
     // Boxes of a batch that keep equally long, by what they weigh; those past their days that nobody knows to be frozen are left out.
     private void OfferBoxes(IReadOnlyList<Box> all)
     {
-        var boxes = all.DistinctBy(box => box.Id).Select(box => (Box: box, UseBy: UseBy.Of(box, today))).ToList();
+        var boxes = all.DistinctBy(box => box.Id).Select(box => (Box: box, UseBy: UseBy.Of(box, today, stock.Rules))).ToList();
         LeftOut = [.. boxes.Where(one => one.UseBy.IsOver(today)).Select(one => one.Box)];
         var alike = boxes.Where(one => !one.UseBy.IsOver(today)).GroupBy(one => (Batch: one.Box.Batch.Id, Last: one.UseBy.Freezer));
         var oldestFirst = alike.OrderBy(offer => offer.First().Box.Batch.CookedOn).ThenBy(offer => offer.Key.Batch);
@@ -205,7 +208,7 @@ public sealed class WeekToFit
         foreach (var one in unpacked.Where(one => one.Whole > Grams.Zero).OrderBy(one => one.Batch.CookedOn).ThenBy(one => one.Batch.Id))
         {
             var from = one.Batch.EatenFrom(today);
-            var useBy = UseBy.Of(one.Batch, today);
+            var useBy = UseBy.Of(one.Batch, today, stock.Rules);
             List<List<Box>> sizes = [.. one.ToChooseFrom().Select(size => (List<Box>)[new(one.Batch.Id, one.Batch, size, null)])];
             if (useBy.IsOver(today))
             {

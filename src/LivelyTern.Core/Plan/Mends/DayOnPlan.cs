@@ -147,7 +147,7 @@ public sealed class DayOnPlan
     public bool MayHave(Box box, DateOnly day)
     {
         ArgumentNullException.ThrowIfNull(box);
-        var useBy = UseBy.Of(box, Today);
+        var useBy = UseBy.Of(box, Today, Stock.Rules);
         return day >= box.Batch.EatenFrom(Today) && !useBy.IsOver(Today) && day <= useBy.Freezer && !Who.Ways.Forbids(box.Contents);
     }
 

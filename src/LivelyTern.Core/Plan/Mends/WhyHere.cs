@@ -26,7 +26,7 @@ public sealed record WhyHere(
             then.Position != BandPosition.Within && (was.Position == BandPosition.Within || then.RoomFrom > was.RoomFrom);
         var outWithout = day.Without(at).Bands.Where(band => IsWorse(day.Now.Bands[band.Key], band.Value)).ToDictionary();
         var box = day.Stock.BoxOf(item);
-        var useBy = box is null ? null : Keep.UseBy.Of(box, day.Today);
+        var useBy = box is null ? null : Keep.UseBy.Of(box, day.Today, day.Stock.Rules);
         var others = box is null ? [] : day.Shelf.Where(other => other.Batch.Id != box.Batch.Id).ToList();
         return new(
             item.IsLocked, item.IsFitted, outWithout, useBy?.Last, useBy?.IsFrozenFor(day.Where.Day) ?? false, others.Count,
