@@ -22,6 +22,7 @@ const ShopRoom = lazy(() => import("./rooms/shop/ShopRoom"));
 const CookRoom = lazy(() => import("./rooms/cook/CookRoom"));
 const PackRoom = lazy(() => import("./rooms/pack/PackRoom"));
 const PackBench = lazy(() => import("./rooms/pack/PackBench"));
+const KeepRoom = lazy(() => import("./rooms/keep/KeepRoom"));
 const EatRoom = lazy(() => import("./rooms/eat/EatRoom"));
 
 const queries = new QueryClient({
@@ -72,6 +73,7 @@ createRoot(document.getElementById("root")!).render(
                   <Route path="cook" element={<CookRoom />} />
                   <Route path="pack" element={<PackRoom />} />
                   <Route path="pack/:id" element={<PackBench />} />
+                  <Route path="keep" element={<KeepRoom />} />
                   <Route path="eat" element={<EatRoom />} />
                   <Route path="*" element={<Lost />} />
                 </Route>

@@ -185,6 +185,12 @@ internal static class DemoKitchen
     /// <summary>What is to be cooked on the coming prep day, and for how many portions.</summary>
     public static IReadOnlyList<(string Key, int Portions)> Ahead { get; } = [("BP", 8), ("BM", 9), ("CE", 8), ("LB", 4)];
 
+    /// <summary>The dishes of which what is for the later half of the week is frozen on the prep day.</summary>
+    public static IReadOnlyList<string> FrozenAtOnce { get; } = ["BP", "LD", "BM", "FB", "SB"];
+
+    /// <summary>The dish of which a box of last week was forgotten.</summary>
+    public const string Forgotten = "LD";
+
     /// <summary>Two foods off labels, one of each convention.</summary>
     public static IReadOnlyList<OwnFood> OwnFoods { get; } =
     [

@@ -1,11 +1,13 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
 using LivelyTern.Core.Plan;
 using LivelyTern.Core.Recipes;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Foods;
+using LivelyTern.Data.Keep;
 using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
 using Microsoft.EntityFrameworkCore;
@@ -18,7 +20,7 @@ namespace LivelyTern.Data.Demo;
 /// </summary>
 public sealed class DemoWeek(
     TernDb db, EaterStore eaters, RecipeStore recipes, BatchStore batches, PackBatch packing, DayChanges days, FoodStore foods,
-    DemoShop shop, DemoRun run, TimeProvider clock)
+    PutBoxes shelves, DemoShop shop, DemoRun run, TimeProvider clock)
 {
     /// <summary>Lays the demo into an empty file; a file that holds anything is left as it is.</summary>
     public async Task SeedAsync()
@@ -74,9 +76,14 @@ public sealed class DemoWeek(
         }
 
         await LayMealsAsync(monday, today, table, shelf);
-        if (monday.AddDays(6) >= today) return;
+        if (monday.AddDays(6) >= today)
+        {
+            await FreezeAsync(monday, today, book);
+            return;
+        }
 
-        // What was left of a week that is over was eaten on its Sunday.
+        // What was left of a week that is over was eaten on its Sunday, but for a box that stood behind the others.
+        shelf[DemoKitchen.Forgotten].Dequeue();
         var sunday = monday.AddDays(6);
         var eaten = new DateTimeOffset(sunday, new TimeOnly(19, 0), TimeSpan.Zero);
         List<string> left = [.. shelf.SelectMany(dish => Enumerable.Repeat(dish.Key, dish.Value.Count))];
@@ -106,6 +113,19 @@ public sealed class DemoWeek(
                 }
             }
         }
+    }
+
+    // On the prep day the later half went into the freezer, but for one dish, which is still to go there.
+    private async Task FreezeAsync(DateOnly monday, DateOnly today, Dictionary<string, Guid> book)
+    {
+        var (prepDay, later) = (monday.AddDays(-1), monday.AddDays(2));
+        var dishes = DemoKitchen.FrozenAtOnce.Select(key => book[key]).ToList();
+        var laid = db.PlanItems.Where(item => item.Day > later && item.BoxId != null).Select(item => item.BoxId!.Value);
+        var boxes = await db.Boxes.AsNoTracking()
+            .Where(box => laid.Contains(box.Id) && dishes.Contains(box.Batch.RecipeId) && box.Batch.CookedOn == prepDay)
+            .ToDictionaryAsync(box => box.Id, box => box.Version);
+        Must(await shelves.DoAsync(boxes, BoxPlace.Freezer, prepDay < today ? prepDay : today, today));
+        db.ChangeTracker.Clear();
     }
 
     // The first meal, and what is eaten with it, begins the day; the boxes of dishes after it are its middle and its end.

@@ -23,8 +23,8 @@ public sealed class PutBoxes(TernDb db, BoxStore boxes)
         IReadOnlyDictionary<Guid, int> which, BoxPlace place, DateOnly on, DateOnly today) => ChangeAsync(which, rows =>
     {
         if (on > today) return new("day-ahead", "on", "That day is still to come.");
-        if (rows.Exists(row => on < row.PlacedOn))
-            return new("day-early", "on", "It was somewhere else on that day: choose one since it was put where it is.");
+        if (rows.Exists(row => on < (row.FrozenOn is null ? row.Batch.CookedOn : row.PlacedOn)))
+            return new("day-early", "on", "It was not cooked yet, or somewhere else, on that day: choose a later one.");
         foreach (var row in rows.Where(row => row.Place != place)) boxes.Happened(row, BoxEventKind.Put, row.Life.Put(place, on));
         return null;
     });
@@ -42,7 +42,7 @@ public sealed class PutBoxes(TernDb db, BoxStore boxes)
         db.InTurnAsync<IReadOnlyDictionary<Guid, int>>(async () =>
         {
             if (which.Count is 0 or > Most) return TooMany;
-            var rows = await db.Boxes.Where(row => which.Keys.Contains(row.Id)).ToListAsync();
+            var rows = await db.Boxes.Include(row => row.Batch).Where(row => which.Keys.Contains(row.Id)).ToListAsync();
             if (rows.Count != which.Count || rows.Exists(row => row.State == BoxState.EmptiedBack)) return Stale.Gone("box");
             if (rows.Exists(row => row.Version != which[row.Id])) return Stale.Problem;
             if (rows.Exists(row => !row.Life.IsThere))

@@ -40,6 +40,15 @@ public sealed class ShelvesReader(TernDb db, PlanStore plan, ThrownAway thrownAw
             Show(today.AddDays(-WasteDays), await thrownAway.SinceAsync(today.AddDays(-WasteDays))));
     }
 
+    /// <summary>What is to be done, in numbers.</summary>
+    public async Task<ShelvesState> StateAsync()
+    {
+        await using var once = await db.ReadOnceAsync();
+        var (today, rules, there) = (clock.Today(), await plan.RulesAsync(), await plan.ThereAsync());
+        var tasks = KeepingTasks.Of(there.Select(one => Kept(one, today, rules)), today);
+        return new(there.Count, tasks.Freeze.Count, tasks.Thaw.Count + tasks.Late.Count, tasks.EatFirst.Count, tasks.Over.Count);
+    }
+
     private static KeptBox Kept(BoxThere one, DateOnly today, KeepingRules rules) => new(
         one.Box, UseBy.Of(one.Box, today, rules), one.Laid.Count > 0 ? one.Laid[0] : null, one.WasLookedAt);
 
@@ -80,6 +89,7 @@ public static class ShelvesEndpoints
     {
         var keep = api.MapGroup("/keep").WithTags("Keep");
         keep.MapGet("", (ShelvesReader reader) => reader.ReadAsync()).WithName("getShelves");
+        keep.MapGet("/state", (ShelvesReader reader) => reader.StateAsync()).WithName("getShelvesState");
         keep.MapPost("/boxes/eaten", (EatBoxesRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
             PlanEndpoints.WriteAsync(ifMatch, version => changes.EatBoxesAsync(
                 version, body.BoxIds, new(body.EaterId, body.Day), PlanEndpoints.SlotOf(body.Slot)))).WithName("eatBoxes");

@@ -76,6 +76,14 @@ public sealed record WasteReasonView(string? Why, int Boxes);
 public sealed record ShelvesView(
     DateOnly Today, int Version, string Guidelines, IReadOnlyList<KeptGroupView> Groups, KeepingTasksView Tasks, WasteView Waste);
 
+/// <summary>What is to be done with boxes, in numbers.</summary>
+/// <param name="Boxes">How many are there.</param>
+/// <param name="Freeze">To be frozen tonight.</param>
+/// <param name="Thaw">To be moved to the fridge today, or still frozen though they are for today.</param>
+/// <param name="EatFirst">Their last day is near, and they lie on no day by then.</param>
+/// <param name="Over">Past their last day, and nobody has said what became of them.</param>
+public sealed record ShelvesState(int Boxes, int Freeze, int Thaw, int EatFirst, int Over);
+
 /// <summary>Boxes that are given or thrown away.</summary>
 /// <param name="BoxIds">The boxes.</param>
 /// <param name="IsThrownAway">Thrown away; else given away.</param>

@@ -40,7 +40,7 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
     enabled: open && asked.length > 1,
   });
   const all: Find[] = [
-    ...(["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "eat"] as const).map((room) => ({
+    ...(["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "keep", "eat"] as const).map((room) => ({
       kind: "room" as const,
       name: t(`rooms.${room}`),
       to: `/${room}`,

@@ -3,7 +3,7 @@ import { Suspense, useEffect, useState } from "react";
 import { useWords } from "./i18n";
 import { NavLink, Outlet, useLocation } from "react-router";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { getShoppingList, type OverviewView } from "../api";
+import { getShelvesState, getShoppingList, type OverviewView, type ShelvesState } from "../api";
 import { amount, shortDay, unitOf } from "../ui/format";
 import { Drawer } from "../ui/Drawer";
 import { Loading } from "../ui/states";
@@ -22,7 +22,7 @@ import { useToday } from "./useToday";
 /** The rooms on the bar of a phone; the others are behind "more". */
 const phoneRooms = new Set<string>(["shop", "cook", "pack", "eat"]);
 
-const rooms = ["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "eat"] as const;
+const rooms = ["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "keep", "eat"] as const;
 
 type Shown = "keys" | "finder" | "more" | null;
 
@@ -43,7 +43,8 @@ export function Frame() {
     recipeDesks.resume(t("silent"), () => void freshen(queries, "recipe"));
     eaterDesks.resume(t("silent"), () => void freshen(queries, "eater"));
   }, [queries, t]);
-  const next = data ? nextRoom(data) : null;
+  const shelves = useShelvesState();
+  const next = data ? nextRoom(data, shelves) : null;
   const place = useLocation().pathname;
   const isBehind = rooms.some((name) => place.startsWith(`/${name}`) && !phoneRooms.has(name));
   useEffect(() => {
@@ -144,12 +145,13 @@ export function Frame() {
   );
 }
 
-/** The step to do next: someone to plan for, something to cook, a batch to pack, days to fill, then eating. */
-function nextRoom(overview: OverviewView): (typeof rooms)[number] {
+/** The step to do next: someone to plan for, something to cook, a batch to pack, boxes to freeze or thaw, days to fill, then eating. */
+function nextRoom(overview: OverviewView, shelves: ShelvesState | undefined): (typeof rooms)[number] {
   if (overview.eaters === 0) return "aim";
   if (overview.recipes === 0) return "recipes";
   if (overview.cooking) return "cook";
   if (overview.batchesWaiting > 0) return "pack";
+  if (shelves && shelves.freeze + shelves.thaw > 0) return "keep";
   if (overview.batchesDue > 0) return "cook";
   return overview.shelfBoxes > 0 ? "plan" : "eat";
 }
@@ -177,6 +179,8 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
         : t("state.noPrepDay");
     case "pack":
       return t("state.pack", { count: overview.batchesWaiting });
+    case "keep":
+      return <ToKeep />;
     case "eat": {
       if (overview.left === null || !overview.leading) return t("state.eat");
       const key = overview.left < 0 ? "state.over" : "state.left";
@@ -186,6 +190,25 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
       });
     }
   }
+}
+
+/** What is to be done with boxes: read apart from the other lines, since every box is looked at for it. */
+const useShelvesState = () =>
+  useQuery({
+    queryKey: queryKeys.shelvesState(),
+    queryFn: async () => (await getShelvesState()).data!,
+    refetchInterval: 60000,
+  }).data;
+
+function ToKeep() {
+  const { t } = useWords();
+  const state = useShelvesState();
+  if (!state) return " ";
+  if (state.over > 0) return t("state.past", { count: state.over });
+  if (state.freeze > 0) return t("state.freeze", { count: state.freeze });
+  if (state.thaw > 0) return t("state.thaw", { count: state.thaw });
+  if (state.eatFirst > 0) return t("state.eatFirst", { count: state.eatFirst });
+  return t("state.keep", { count: state.boxes });
 }
 
 /** How much is still to be bought. Typing in a recipe does not have it made anew: it is asked for again by and by. */

@@ -4,6 +4,7 @@ import { all, type About } from "./queryKeys";
 /** For each kind of change, the queries that read what it changed, by the first word of their keys. */
 const readers = {
   plan: [
+    "shelves",
     "week",
     "day",
     "overview",
@@ -19,6 +20,8 @@ const readers = {
     "pantry",
   ],
   batch: [
+    "shelves",
+    "cooling",
     "batch",
     "batches",
     "week",
@@ -36,7 +39,7 @@ const readers = {
   ],
   shop: ["shopping", "toBuy", "shopFood", "aisles", "pantry"],
   prepDay: ["prepDay", "run", "equipment", "ahead", "laidDay"],
-  run: ["run", "prepDay", "prepDays", "ahead", "batch", "batches", "overview"],
+  run: ["shelves", "cooling", "run", "prepDay", "prepDays", "ahead", "batch", "batches", "overview"],
   recipe: [
     "recipes",
     "overview",
@@ -50,7 +53,8 @@ const readers = {
     "shopping",
     "shopFood",
   ],
-  eater: ["eaters", "week", "day", "overview", "recipes", "batch"],
+  keeping: ["guidelines", "shelves", "week", "day", "batch"],
+  eater: ["shelves", "eaters", "week", "day", "overview", "recipes", "batch"],
 } as const satisfies Record<string, readonly About[]>;
 
 /** Has everything fetched anew that a change may have made old. */

@@ -41,6 +41,13 @@ export const queryKeys = {
   aisles: () => ["aisles"],
   pantry: (find: string) => ["pantry", find],
   devices: () => ["devices"],
+  shelves: () => ["shelves"],
+  /** What is to be done with boxes, in numbers, for the rail. */
+  shelvesState: () => ["shelves", "state"],
+  cooling: () => ["cooling"],
+  coolingBoxes: (asked: unknown) => ["coolingBoxes", asked],
+  guidelines: () => ["guidelines"],
+  cautions: () => ["cautions"],
   batches: () => ["batches"],
   batch: (id: string | undefined) => ["batch", id],
   batchLines: (id: string) => ["batch", id, "lines"],

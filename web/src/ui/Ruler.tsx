@@ -50,7 +50,11 @@ export function BlockFace({
           >
             {item.eatenAt && <span aria-hidden>✓ </span>}
             {item.isLocked && <span aria-hidden>▪ </span>}
-            {item.isFrozen && !item.eatenAt && <span aria-hidden>❄ </span>}
+            {item.isOver ? (
+              <span aria-hidden className="hatched mr-0.5 inline-block h-3 w-1.5" />
+            ) : (
+              item.isFrozen && !item.eatenAt && <span aria-hidden>❄ </span>
+            )}
             {item.name}
           </span>
           <span className="block text-xs whitespace-nowrap">{number}</span>

@@ -311,6 +311,12 @@ function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
         {item.name}
         {item.isForGuests && <span className="text-sm font-normal"> {t("plan:guests.mark")}</span>}
       </span>
+      {item.isOver && (
+        <b className="block text-sm">
+          <span aria-hidden className="hatched mr-1 inline-block h-3 w-1.5" />
+          {t("app:isOver")}
+        </b>
+      )}
       <span className="text-sm">
         <Amount measure={lens} figure={item.figures[lens]} className="[&_*]:text-inherit" /> ·{" "}
         <Amount measure={second} figure={item.figures[second]} className="[&_*]:text-inherit" />{" "}

@@ -85,16 +85,22 @@ export function Boxes({ batch }: { batch: BatchView }) {
       )}
       <Labels
         batch={batch}
-        boxes={batch.boxes.map(({ number, grams, pieces, volume, name, day, never, state, isForGuests }) => ({
-          number,
-          grams,
-          pieces,
-          volume,
-          forWhom:
-            name && day ? t(isForGuests ? "forGuests" : "forWhom", { name, day: shortDay(day) }) : undefined,
-          isExcluded: never !== null,
-          isGone: state !== "packed",
-        }))}
+        boxes={batch.boxes.map(
+          ({ number, grams, pieces, volume, name, day, never, state, isForGuests, useBy, isOver }) => ({
+            useBy,
+            isOver,
+            number,
+            grams,
+            pieces,
+            volume,
+            forWhom:
+              name && day
+                ? t(isForGuests ? "forGuests" : "forWhom", { name, day: shortDay(day) })
+                : undefined,
+            isExcluded: never !== null,
+            isGone: state !== "packed",
+          }),
+        )}
         below={(number) => {
           const box = batch.boxes.find((one) => one.number === number)!;
           if (box.state !== "packed")

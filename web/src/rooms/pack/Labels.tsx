@@ -15,6 +15,9 @@ interface LabelsProps {
     forWhom?: string;
     isExcluded?: boolean;
     isGone?: boolean;
+    /** The last day as it is kept; left out where it is not made yet. */
+    useBy?: string;
+    isOver?: boolean;
   }[];
   /** Boxes that are not made yet. */
   faint?: boolean;
@@ -52,6 +55,12 @@ export function Labels({ batch, boxes, faint = false, below }: LabelsProps) {
               )}
               {t("box", { number: box.number })} · {t("cookedOn", { day: shortDay(batch.cookedOn) })}
             </span>
+            {box.useBy && (
+              <b className="block text-xs">
+                {box.isOver && <span aria-hidden className="hatched mr-1 inline-block h-3 w-1.5" />}
+                {t(box.isOver ? "pastDay" : "useBy", { day: shortDay(box.useBy) })}
+              </b>
+            )}
             {batch.neverFor.map(({ name, why }) => (
               <b key={name} className="block text-xs">
                 {t("notFor", { name, why: neverWords(t, why) })}

@@ -23,6 +23,7 @@ import { useSay } from "../../app/notices";
 import { grams, longDay, shortDay } from "../../ui/format";
 import { sentNumber, weightIn, wholeIn } from "../../ui/numbers";
 import { Failed, Loading, Sentence } from "../../ui/states";
+import { Caution } from "../../ui/Caution";
 import { Mark } from "../../ui/Tape";
 import { Boxes } from "./Boxes";
 import { useTyped } from "./typed";
@@ -201,20 +202,8 @@ function Bench({ batch }: { batch: BatchView }) {
           />
         )}
         {batch.state !== "planned" && <WentIn id={batch.id} />}
-        <Caution />
+        <Caution code="cool-fast" />
       </main>
     </>
-  );
-}
-
-function Caution() {
-  const { t } = useWords("pack");
-  return (
-    <aside className="no-print mt-8 max-w-xl border-t border-rim pt-2 text-sm">
-      <h2 className="text-sm">{t("caution")}</h2>
-      <p>
-        {t("cautionText")} <span className="text-xs text-soft">{t("cautionSource")}</span>
-      </p>
-    </aside>
   );
 }

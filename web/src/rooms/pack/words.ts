@@ -104,10 +104,8 @@ export const pack = {
   discard: "Discard this batch",
   discarded: "The batch of {{name}} was discarded.",
   box: "box {{number}}",
+  useBy: "use by {{day}}",
+  pastDay: "past its last day, {{day}}",
   stale: "This batch was changed elsewhere. This is how it stands now; the weights you typed are kept.",
   whole: "Type a whole number.",
-  caution: "Cool it first",
-  cautionText:
-    "Cool it fast: from 57 °C to 21 °C within two hours, and to 5 °C within six. Shallow boxes cool fastest; close the lid when they are cold.",
-  cautionSource: "FDA Food Code 2022, 3-501.14; local rules come first.",
 };

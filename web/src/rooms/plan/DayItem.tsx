@@ -79,8 +79,14 @@ export function DayItem({
               <NeverMark t={t} name={eater} why={item.never} />
             </span>
           )}
-          {item.isFrozen && !item.eatenAt && (
-            <span className="ml-1 text-xs text-soft">{t("depth.frozen")}</span>
+          {item.isOver ? (
+            <b className="ml-1 text-xs">
+              <span aria-hidden className="hatched mr-1 inline-block h-3 w-1.5" />
+              {t("app:isOver")}
+            </b>
+          ) : (
+            item.isFrozen &&
+            !item.eatenAt && <span className="ml-1 text-xs text-soft">{t("depth.frozen")}</span>
           )}
         </span>
         <Amount measure={lens} figure={item.figures[lens]} />

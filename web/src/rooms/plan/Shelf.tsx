@@ -65,7 +65,10 @@ export function Shelf({ shelf, eaterId, lens, second, carried, onLift }: ShelfPr
               lens={lens}
               second={second}
               count={group.isRest ? t("shelf.rest") : `×${group.boxIds.length}`}
-              foot={t(`shelf.keeps.${group.place}`, { day: shortDay(group.useBy) })}
+              foot={t(group.isOver ? "shelf.past" : `shelf.keeps.${group.place}`, {
+                day: shortDay(group.useBy),
+              })}
+              isOver={group.isOver}
               never={group.neverFor[eaterId]}
               isCarried={carried !== null && group.boxIds.includes(carried.id)}
               onLift={onLift}

@@ -22,6 +22,8 @@ interface StripProps {
   count: string;
   /** The last line. */
   foot: string;
+  /** Whether it is past its last day. */
+  isOver?: boolean;
   /** Why the eater shown must never get it. */
   never?: NeverView;
   isAhead?: boolean;
@@ -41,6 +43,7 @@ export function Strip({
   second,
   count,
   foot,
+  isOver = false,
   never,
   isAhead = false,
   isCarried,
@@ -69,7 +72,10 @@ export function Strip({
           <Amount measure={second} figure={figures?.[second]} className="[&_*]:text-tape" />
           {second === "protein" && ` ${t("app:measures.protein")}`}
         </span>
-        <span className="block truncate text-xs">{foot}</span>
+        <span className={`block truncate text-xs ${isOver ? "font-bold" : ""}`}>
+          {isOver && <span aria-hidden className="hatched mr-1 inline-block h-3 w-1.5" />}
+          {foot}
+        </span>
         {never && (
           <b className="block truncate text-xs">{t("shelf.notForThem", { why: neverWords(t, never) })}</b>
         )}
