@@ -95,6 +95,9 @@ public sealed record CoolingBatchView(
     Guid BatchId, string Name, string Letters, int Tint, DateOnly CookedOn, IReadOnlyList<CoolingReadingView> Readings, decimal? DepthCm,
     bool IsEstimated, StagesView? Stages, IReadOnlyList<CoolingPoint> Course, bool IsCold);
 
+/// <summary>What was cooked lately, and the temperatures of the places where it can cool, where nobody says otherwise, in °C.</summary>
+public sealed record CoolingView(IReadOnlyDictionary<CoolingPlace, double> Ambients, IReadOnlyList<CoolingBatchView> Batches);
+
 /// <summary>How cooked food cools: worked out, estimated, and logged.</summary>
 public static class CoolingEndpoints
 {
@@ -107,7 +110,12 @@ public static class CoolingEndpoints
         api.MapPost("/calc/cooling", Calc).WithTags("Calculate").WithName("calcCooling");
         api.MapPost("/calc/cooling-boxes", CalcBoxesAsync).WithTags("Calculate").WithName("calcCoolingBoxes");
         var cooling = api.MapGroup("/keep/cooling").WithTags("Keep");
-        cooling.MapGet("", async (CoolingStore store) => (await store.ListAsync()).Select(Show).ToList()).WithName("listCooling");
+        cooling.MapGet("", async (CoolingStore store, KeepingStore keeping) =>
+        {
+            var set = (await keeping.RulesAsync()).Rules.Set;
+            var ambients = Enum.GetValues<CoolingPlace>().ToDictionary(place => place, place => CoolingBox.AmbientOf(place, set));
+            return new CoolingView(ambients, [.. (await store.ListAsync()).Select(Show)]);
+        }).WithName("getCooling");
         cooling.MapPost("/{batchId:guid}", async (
             Guid batchId, TakeTemperatureRequest body, CoolingStore store, KeepingStore keeping) =>
         {

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-quer
 import { useEffect, useRef, useState } from "react";
 import {
   calcCoolingBoxes,
-  listCooling,
+  getCooling,
   removeTemperature,
   takeTemperature,
   troubleOf,
@@ -30,7 +30,7 @@ export function Cooling() {
   const { t } = useWords("keep");
   const { data, error, refetch } = useQuery({
     queryKey: queryKeys.cooling(),
-    queryFn: async () => (await listCooling()).data!,
+    queryFn: async () => (await getCooling()).data!,
   });
   const [place, setPlace] = useState<CoolingPlace>("counter");
   const [ambient, setAmbient] = useState("");
@@ -58,12 +58,18 @@ export function Cooling() {
               </button>
             ))}
           </div>
-          <Number label={t("cooling.ambient")} unit="°C" value={ambient} change={setAmbient} />
+          <Number
+            label={t("cooling.ambient")}
+            unit="°C"
+            hint={String(data.ambients[place])}
+            value={ambient}
+            change={setAmbient}
+          />
           <Number label={t("cooling.depth")} unit="cm" value={depth} change={setDepth} />
         </div>
-        {data.length === 0 && <p className="text-soft">{t("cooling.none")}</p>}
+        {data.batches.length === 0 && <p className="text-soft">{t("cooling.none")}</p>}
         <ul className="space-y-6">
-          {data.map((batch) => (
+          {data.batches.map((batch) => (
             <OneBatch key={batch.batchId} batch={batch} place={place} ambient={ambient} depth={depth} />
           ))}
         </ul>
@@ -76,11 +82,13 @@ export function Cooling() {
 function Number({
   label,
   unit,
+  hint,
   value,
   change,
 }: {
   label: string;
   unit: string;
+  hint?: string;
   value: string;
   change: (value: string) => void;
 }) {
@@ -93,6 +101,7 @@ function Number({
         className={`field w-20 text-right ${isWrong ? "border-brick" : ""}`}
         inputMode="decimal"
         aria-invalid={isWrong}
+        placeholder={hint}
         value={value}
         onChange={(event) => change(event.target.value)}
       />{" "}
@@ -310,7 +319,9 @@ function Split({ place, ambient, depth }: { place: CoolingPlace; ambient: string
       <h2 id="split-title" className="text-base">
         {t("cooling.split")}
       </h2>
-      <p className="mb-3 text-sm text-soft">{t("cooling.splitText", { celsius: start || "60" })}</p>
+      <p className="mb-3 text-sm text-soft">
+        {t("cooling.splitText", { celsius: start || "60", place: t(`cooling.places.${place}`) })}
+      </p>
       <div className="flex flex-wrap items-end gap-3">
         <Number label={t("cooling.start")} unit="°C" value={start} change={setStart} />
         <Number label={t("cooling.grams")} unit="g" value={grams} change={setGrams} />

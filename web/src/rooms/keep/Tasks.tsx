@@ -29,7 +29,7 @@ export function Tasks({ view, acts }: { view: ShelvesView; acts: KeepActs }) {
       {/* Two columns of their own height on a wide screen, one after another on a narrow one. */}
       <div className="space-y-4">
         {tasks.over.length > 0 && (
-          <Task name="over" caution="past-its-day">
+          <Task name="over" count={tasks.over.length} caution="past-its-day">
             {groups(tasks.over).map((some) => (
               <li key={some[0]!.box.id} className="space-y-2">
                 <KeptTape boxes={some} today={view.today} />
@@ -104,11 +104,13 @@ export function Tasks({ view, acts }: { view: ShelvesView; acts: KeepActs }) {
 
 function Task({
   name,
+  count = 1,
   caution,
   action,
   children,
 }: {
   name: "over" | "freeze" | "thaw" | "late" | "eatFirst";
+  count?: number;
   caution?: string;
   action?: ReactNode;
   children: ReactNode;
@@ -122,9 +124,9 @@ function Task({
       <div className="mb-2 flex flex-wrap items-start justify-between gap-x-4 gap-y-2">
         <div className="min-w-0">
           <h3 id={`task-${name}`} className="text-base">
-            {t(`tasks.${name}`)}
+            {t(`tasks.${name}`, { count })}
           </h3>
-          <p className="text-sm text-soft">{t(`tasks.${name}Text`)}</p>
+          <p className="text-sm text-soft">{t(`tasks.${name}Text`, { count })}</p>
         </div>
         {action}
       </div>
