@@ -72,8 +72,11 @@ internal static class HouseholdBench
                     $"the overview, {when}", 500, async () => await http.GetByteArrayAsync("/api/overview"), isWarm ? 10 : 0);
                 await MeasureAsync(
                     $"the week, {when}", 300, async () => await http.GetByteArrayAsync("/api/plan/weeks/2026-11-25"), isWarm ? 30 : 0);
+                await MeasureAsync(
+                    $"the shelves, {when}", 200, async () => await http.GetByteArrayAsync("/api/keep"), isWarm ? 50 : 0);
             }
 
+            Console.WriteLine($"boxes on the shelves: {(int)JsonNode.Parse(await http.GetStringAsync("/api/keep/state"))!["boxes"]!}");
             var week = JsonNode.Parse(await http.GetStringAsync("/api/plan/weeks/2026-11-25"))!;
             var item = week["eaters"]![0]!["days"]![2]!["items"]!.AsArray().First(one => one!["boxId"] is not null)!;
             var (version, isEaten) = ((int)week["version"]!, false);

@@ -327,7 +327,8 @@ public sealed class FitApiTests
         var id = (string)box["id"]!;
         var why = await host.GetAsync($"/api/plan/days/{isa}/2026-11-27/items/{id}/why");
         Assert.NotEmpty(why["outWithout"]!.AsObject());
-        Assert.Equal("2026-11-25", (string)why["useBy"]!);
+        // In the freezer since the prep day on Sunday, 22 November: 60 days.
+        Assert.Equal("2027-01-21", (string)why["useBy"]!);
         Assert.True((bool)why["isFrozen"]! && (bool)box["isFrozen"]!);
 
         await host.MustAsync(HttpMethod.Put, $"/api/plan/items/{id}/lock", new { isLocked = true }, await host.PlanVersionAsync());

@@ -180,16 +180,25 @@ public sealed class ManyHandsTests
             return await host.SendAsync(HttpMethod.Post, $"/api/plan/days/{eater}/{day}/mends", new { id = made }, version);
         }
 
-        // Put somewhere, given away, thrown away: also one that is eaten or gone, which is refused.
+        private List<string> Some(JsonArray boxes) =>
+            [.. Enumerable.Range(0, chance.Next(1, 4)).Select(_ => (string)Any([.. boxes])!["id"]!).Distinct(StringComparer.Ordinal)];
+
+        // Put somewhere, eaten, given away, thrown away, one or some: also what is eaten or gone, which is refused.
         private async Task<(int Status, JsonNode Body)> BoxAsync(string id, int version)
         {
             var boxes = (await host.GetAsync($"/api/pack/batches/{id}"))["boxes"]!.AsArray();
             if (boxes.Count == 0) return (0, JsonValue.Create(0));
             var box = Any([.. boxes])!;
-            return chance.Next(4) switch
+            return chance.Next(7) switch
             {
                 0 => await host.SendAsync(HttpMethod.Post, $"/api/plan/boxes/{box["id"]}/given-away", null, version),
                 1 => await host.SendAsync(HttpMethod.Post, $"/api/plan/boxes/{box["id"]}/thrown-away", null, version),
+                2 => await host.SendAsync(HttpMethod.Post, "/api/keep/boxes/let-go",
+                    new { boxIds = Some(boxes), isThrownAway = chance.Next(2) == 0, why = Any(["it went off", null]) }, version),
+                3 => await host.SendAsync(HttpMethod.Post, "/api/keep/boxes/eaten",
+                    new { boxIds = Some(boxes), eaterId = Any(Eaters), day = Any(Days) }, version),
+                4 => await host.SendAsync(HttpMethod.Post, "/api/keep/boxes/still-there",
+                    new { boxes = new[] { new { id = box["id"], version = (int)box["version"]! } } }),
                 _ => await host.SendAsync(HttpMethod.Post, "/api/keep/boxes/put",
                     new
                     {

@@ -87,7 +87,7 @@ public sealed record CoolingPoint(double Minute, double Celsius);
 /// <param name="CookedOn">The day it was cooked.</param>
 /// <param name="Readings">What was measured, in order.</param>
 /// <param name="DepthCm">How deep it lies, in cm, as it was last said.</param>
-/// <param name="IsEstimated">Whether its course rests on the depth, since it was measured only once where it stands.</param>
+/// <param name="IsEstimated">Whether its course rests on the depth, since it was not measured for long where it stands.</param>
 /// <param name="Stages">Against the limits; null while nothing is known of its course.</param>
 /// <param name="Course">Its course to draw, in minutes from the first reading.</param>
 /// <param name="IsCold">Whether it was down to 5 °C.</param>
@@ -103,6 +103,9 @@ public static class CoolingEndpoints
 {
     private const int MostUntil = 50, MostDrawn = 49;
     private const double DrawnMinutes = 480, OverWhenCold = 60;
+
+    // Over how many minutes it has to be measured in one place before its rate is told by that: a probe reads a few tenths off.
+    private const double LeastMinutes = 5;
 
     /// <summary>Maps <c>/api/calc/cooling</c>, <c>/api/calc/cooling-boxes</c> and <c>/api/keep/cooling</c>.</summary>
     public static void MapCooling(this IEndpointRouteBuilder api)
@@ -175,9 +178,12 @@ public static class CoolingEndpoints
         var (first, last) = (taken[0].At, taken[^1]);
         CoolingReading Reading(CoolingReadingRow row) => new((row.At - first).TotalMinutes, (double)row.Celsius);
         var all = taken.Select(Reading).ToList();
-        var here = taken.Reverse().TakeWhile(row => row.Place == last.Place && row.AmbientCelsius == last.AmbientCelsius).Select(Reading);
+        bool IsHere(CoolingReadingRow row) => row.Place == last.Place && row.AmbientCelsius == last.AmbientCelsius;
+        var here = taken.Reverse().TakeWhile(IsHere).Select(Reading).ToList();
         var ambient = (double)last.AmbientCelsius;
-        if (Cooling.Of(ambient, [.. here]).Value is { } measured) return (Cooling.With(ambient, all, measured.RatePerMinute).Value, false);
+        var isLong = here.Max(one => one.Minute) - here.Min(one => one.Minute) >= LeastMinutes;
+        if (isLong && Cooling.Of(ambient, here).Value is { } measured)
+            return (Cooling.With(ambient, all, measured.RatePerMinute).Value, false);
         return depth is { } cm
             ? (Cooling.With(ambient, all, CoolingBox.RatePerMinute((double)cm, last.Place)).Value, true)
             : (null, false);

@@ -16,7 +16,8 @@ public sealed record BoxAt(Guid Id, int Version);
 /// <param name="Boxes">The boxes.</param>
 /// <param name="Place">Where.</param>
 /// <param name="On">The day it was done, where it is written down later; null for today.</param>
-public sealed record PutBoxesRequest(IReadOnlyList<BoxAt> Boxes, BoxPlace Place, DateOnly? On = null);
+/// <param name="IsBack">Whether it takes back that they were put where they are: then they stand as they did before.</param>
+public sealed record PutBoxesRequest(IReadOnlyList<BoxAt> Boxes, BoxPlace Place, DateOnly? On = null, bool IsBack = false);
 
 /// <summary>Boxes that somebody looked after: they are still there.</summary>
 public sealed record StillThereRequest(IReadOnlyList<BoxAt> Boxes);
@@ -104,7 +105,7 @@ public static class KeepEndpoints
         var keep = api.MapGroup("/keep").WithTags("Keep");
         keep.MapPost("/boxes/put", async (PutBoxesRequest body, PutBoxes boxes, TimeProvider clock) =>
         {
-            var put = await boxes.DoAsync(Which(body.Boxes), body.Place, body.On ?? clock.Today(), clock.Today());
+            var put = await boxes.DoAsync(Which(body.Boxes), body.Place, body.On ?? clock.Today(), clock.Today(), body.IsBack);
             return put.Answer(Show);
         }).WithName("putBoxes");
         keep.MapPost("/boxes/still-there", async (StillThereRequest body, PutBoxes boxes) =>

@@ -27,16 +27,6 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
         .first()
         .click(),
   ],
-  [
-    "day-phone",
-    "/plan",
-    phone,
-    (page) =>
-      page
-        .getByRole("button", { name: /^Open Saturday/ })
-        .first()
-        .click(),
-  ],
   ["begin", "/begin", desk, begin],
   ["shop", "/shop", desk],
   ["shop-phone", "/shop", phone],
@@ -44,6 +34,7 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
   ["cook-phone", "/cook", phone],
   ["pack", "/pack", desk, weigh],
   ["pack-phone", "/pack", phone, weigh],
+  ["keep", "/keep", desk, readCautions],
   ["eat-phone", "/eat", phone],
 ];
 
@@ -61,6 +52,15 @@ async function menu(page: Page) {
   await page.getByLabel("In the house, to be used up").fill("1.2 kg cod fillet");
   await page.getByRole("button", { name: "Propose a menu" }).click();
   await page.getByText(/uses .* g cod/).waitFor();
+}
+
+async function readCautions(page: Page) {
+  const read = page.getByRole("button", { name: "Read: don't show it here again" });
+  await read.first().waitFor();
+  while ((await read.count()) > 0) {
+    await read.first().click();
+    await page.waitForTimeout(300);
+  }
 }
 
 async function proven(page: Page) {

@@ -1,6 +1,6 @@
 import { expect, test } from "../house";
 
-const packed = async (demo: { get: (path: string) => Promise<unknown> }) => {
+const packed = async (demo: { get: (path: string) => Promise<unknown> }, dish = "Red lentil dal") => {
   const batches = (await demo.get("/api/pack/batches")) as {
     id: string;
     name: string;
@@ -8,7 +8,7 @@ const packed = async (demo: { get: (path: string) => Promise<unknown> }) => {
     cookedOn: string;
   }[];
   return batches.find(
-    ({ name, state, cookedOn }) => name === "Red lentil dal" && state === "packed" && cookedOn > "2026-11-20",
+    ({ name, state, cookedOn }) => name === dish && state === "packed" && cookedOn > "2026-11-20",
   )!;
 };
 
@@ -16,7 +16,7 @@ test("boxes are put into the freezer, one is given away, and both are taken back
   page,
   demo,
 }) => {
-  const { id } = await packed(demo);
+  const { id } = await packed(demo, "Chickpea and spinach egg squares");
   await page.goto(`${demo.url}/pack/${id}`);
   const all = page.getByRole("group", { name: "All boxes are in" });
   await expect(all.getByRole("button", { name: "fridge" })).toBeDisabled();

@@ -164,6 +164,24 @@ const screens: Screen[] = [
     "/pack",
     (page) => page.getByRole("region", { name: "In their boxes" }).getByRole("link").first().click(),
   ],
+  [
+    "keep",
+    "/keep",
+    (page) =>
+      page
+        .getByRole("button", { name: /^Choose single boxes/ })
+        .last()
+        .click(),
+  ],
+  [
+    "cooling",
+    "/keep?view=cooling",
+    async (page) => {
+      await page.getByLabel("How deep it lies").fill("7");
+      await page.getByText("Split it into").waitFor();
+    },
+  ],
+  ["rules", "/keep?view=rules"],
   ["eat", "/eat"],
   ["keys", "/plan", (page) => page.keyboard.press("?")],
   ["finder", "/plan", (page) => page.keyboard.press("/")],
@@ -175,7 +193,7 @@ const lookedAtOnce =
   /^(workbench, |to be cooked|barcode|one food|recipe read|plan of all|plan while|packed|keys|finder|no such)/;
 // On the phone axe looks where a phone is used; elsewhere nothing may be wider than the screen.
 const phonePlace =
-  /^(shop|a food of the list|in the house|cook|the run|weighing in|pack|weighing|eat|plan|day in depth)$/;
+  /^(shop|a food of the list|in the house|cook|the run|weighing in|pack|weighing|keep|cooling|eat|plan|day in depth)$/;
 
 const perTest = 4;
 const looks = Array.from({ length: Math.ceil(screens.length / perTest) }, (_, part) =>
@@ -247,7 +265,7 @@ test("a room on its way, and one that did not come, have their landmark and thei
   shown,
 }) => {
   const page = await browser.newPage();
-  for (const path of ["/aim", "/foods", "/recipes", "/plan", "/shop", "/cook", "/pack", "/eat"]) {
+  for (const path of ["/aim", "/foods", "/recipes", "/plan", "/shop", "/cook", "/pack", "/keep", "/eat"]) {
     let release = () => {};
     const held = new Promise<void>((resolve) => (release = resolve));
     await page.route("**/api/**", (route) => held.then(() => route.abort()));
@@ -278,6 +296,7 @@ test("the script of any room is under 250 kB gzipped, and nothing is asked of an
     "shop",
     "cook",
     "pack",
+    "keep",
     "eat",
     "docs/",
   ]) {
@@ -310,7 +329,7 @@ test("the script of any room is under 250 kB gzipped, and nothing is asked of an
 });
 
 test("no room shifts while it loads", async ({ browser, shown }) => {
-  for (const room of ["plan", "foods", "recipes", "eat", "shop", "cook", "pack", "aim"]) {
+  for (const room of ["plan", "foods", "recipes", "eat", "shop", "cook", "pack", "keep", "aim"]) {
     const page = await browser.newPage();
     await page.addInitScript(() => {
       const w = window as unknown as { shift: number };
@@ -341,7 +360,7 @@ test("at 200 % zoom and on a phone held sideways every room is whole: nothing st
     { width: 844, height: 390 },
   ]) {
     await page.setViewportSize(viewport);
-    for (const room of ["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "eat"]) {
+    for (const room of ["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "keep", "eat"]) {
       await page.goto(`${shown.url}/${room}`);
       await page.getByText("Fetching").waitFor({ state: "detached" });
       await expect(page.getByRole("main")).toBeVisible();

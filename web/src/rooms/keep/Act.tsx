@@ -165,15 +165,16 @@ function WhoAte({
           </button>
         );
       })}
-      <label className="flex items-center gap-1">
+      <span className="flex items-center gap-1">
         <span className="text-soft">{t("act.on")}</span>
         <DaySelect
+          label={t("act.on")}
           days={daysBack(today).filter((one) => one >= cooked)}
           today={today}
           value={day}
           change={setDay}
         />
-      </label>
+      </span>
       <button className="link min-h-9 px-1" onClick={cancel}>
         {t("act.cancel")}
       </button>
@@ -254,10 +255,16 @@ function FrozenOn({
   const [day, setDay] = useState(days.at(-1) ?? last);
   return (
     <div className="flex flex-wrap items-center gap-2 text-sm">
-      <label className="flex flex-wrap items-center gap-2">
+      <span className="flex flex-wrap items-center gap-2">
         <span className="font-semibold">{t("act.frozenOn")}</span>
-        <DaySelect days={days.length > 0 ? days : [last]} today={today} value={day} change={setDay} />
-      </label>
+        <DaySelect
+          label={t("act.frozenOn")}
+          days={days.length > 0 ? days : [last]}
+          today={today}
+          value={day}
+          change={setDay}
+        />
+      </span>
       <button className="btn" disabled={busy} onClick={() => frozen(day)}>
         {t("act.frozenNow")}
       </button>
@@ -269,11 +276,13 @@ function FrozenOn({
 }
 
 function DaySelect({
+  label,
   days,
   today,
   value,
   change,
 }: {
+  label: string;
   days: string[];
   today: string;
   value: string;
@@ -283,7 +292,12 @@ function DaySelect({
   const said = (day: string) =>
     day === today ? t("act.today") : day === daysBack(today)[1] ? t("act.yesterday") : shortDay(day);
   return (
-    <select className="field" value={value} onChange={(event) => change(event.target.value)}>
+    <select
+      className="field"
+      aria-label={label}
+      value={value}
+      onChange={(event) => change(event.target.value)}
+    >
       {days.map((day) => (
         <option key={day} value={day}>
           {said(day)}

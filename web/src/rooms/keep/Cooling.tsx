@@ -211,7 +211,7 @@ function OneBatch({
       <Sentence>{trouble}</Sentence>
       {batch.stages && <Stages stages={batch.stages} isAbout={!batch.isCold} />}
       {batch.isCold && <p className="mt-1 text-sm font-semibold">{t("cooling.cold")}</p>}
-      {batch.readings.length === 1 && !batch.stages && <p className="mt-1 text-sm">{t("cooling.one")}</p>}
+      {batch.readings.length > 0 && !batch.stages && <p className="mt-1 text-sm">{t("cooling.one")}</p>}
       {batch.course.length > 0 && <CoolingChart batch={batch} />}
       {batch.readings.length > 0 && (
         <details className="mt-1 text-sm" open={batch.readings.length < 4}>

@@ -65,8 +65,8 @@ export function useKeepActs(view: ShelvesView) {
       await freshen(queries, "batch");
     }
   };
-  const send = async (boxes: Kept[], place: BoxPlace, on: string | null) => {
-    const { data } = await inTurn(() => putBoxes({ body: { boxes: at(boxes), place, on } }));
+  const send = async (boxes: Kept[], place: BoxPlace, on: string | null, isBack = false) => {
+    const { data } = await inTurn(() => putBoxes({ body: { boxes: at(boxes), place, on, isBack } }));
     for (const { id, version } of data!.boxes) versions.saw(id, version);
   };
 
@@ -77,7 +77,7 @@ export function useKeepActs(view: ShelvesView) {
         const which = boxes.filter(({ group }) => group.place !== place);
         const [was, ...others] = new Set(which.map(({ group }) => group.place));
         const done = t("act.putDone", { count: which.length, place: t(`shelf.${place}`).toLowerCase() });
-        if (was !== undefined && others.length === 0) did(done, () => send(which, was, null));
+        if (was !== undefined && others.length === 0) did(done, () => send(which, was, null, true));
         else say(done);
       }),
     stillThere: (boxes: Kept[]) =>

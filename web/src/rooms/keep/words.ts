@@ -177,7 +177,7 @@ export const keep = {
     remove: "Remove {{celsius}} °C at {{time}}",
     removeIt: "remove",
     removed: "The reading of {{celsius}} °C is removed.",
-    one: "Measure it once more, or say how deep it lies: then the time can be told.",
+    one: "Measure it again in five minutes or more, or say how deep it lies: then the time can be told.",
     first: "21 °C",
     second: "5 °C",
     about: "about {{time}}",

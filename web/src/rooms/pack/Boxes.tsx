@@ -37,9 +37,9 @@ export function Boxes({ batch }: { batch: BatchView }) {
     for (const { id, version } of batch.boxes) versions.saw(id, version);
   });
 
-  const send = async (boxes: BoxView[], place: BoxPlace) => {
+  const send = async (boxes: BoxView[], place: BoxPlace, isBack = false) => {
     const { data } = await inTurn(() =>
-      putBoxes({ body: { boxes: boxes.map(({ id }) => ({ id, version: versions.of(id) })), place } }),
+      putBoxes({ body: { boxes: boxes.map(({ id }) => ({ id, version: versions.of(id) })), place, isBack } }),
     );
     for (const { id, version } of data!.boxes) versions.saw(id, version);
   };
@@ -49,7 +49,7 @@ export function Boxes({ batch }: { batch: BatchView }) {
       const which = boxes.filter((box) => box.place !== place);
       const [was, ...others] = new Set(which.map((box) => box.place));
       const done = t("put", { count: which.length, place: t(`places.${place}`) });
-      if (was !== undefined && others.length === 0) did(done, () => send(which, was));
+      if (was !== undefined && others.length === 0) did(done, () => send(which, was, true));
       else say(done);
     } catch (thrown) {
       say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
