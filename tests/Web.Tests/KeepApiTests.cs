@@ -169,6 +169,27 @@ public sealed class KeepApiTests : IDisposable
     }
 
     [Fact]
+    public async Task Past_its_last_day_a_box_is_laid_by_hand_only()
+    {
+        var (eater, recipe, boxes) = await host.LaidTableAsync();
+        Assert.Equal(200, (await LetGoAsync([.. boxes], null)).Status);
+        var old = await CookedAsync(recipe, "2026-11-18");
+        var batch = (await GroupAsync(old[0]))["batchId"];
+        async Task<(int Status, JsonNode Body)> ForGuestsAsync() => await host.SendAsync(
+            HttpMethod.Post, "/api/plan/guests", new { eaterId = eater, day = Today, guests = 1, batchId = batch },
+            await host.PlanVersionAsync());
+        Assert.Equal(422, (await ForGuestsAsync()).Status);
+        var fit = await host.PostAsync("/api/calc/entries", new { text = "half an oat bake box", eaterId = eater, day = Today });
+        Assert.NotNull(fit["entries"]![0]!["problem"]);
+
+        Assert.Equal(200, (await PutAsync("freezer", [old[0]], "2026-11-19")).Status);
+        Assert.Equal(200, (await ForGuestsAsync()).Status);
+        await LayAsync(old[1], eater, "2026-11-26");
+        var item = (await host.GetAsync($"/api/eat/{eater}/2026-11-26"))["day"]!["items"]![0]!;
+        Assert.True((bool)item["isOver"]!);
+    }
+
+    [Fact]
     public async Task Many_boxes_go_at_once_the_why_is_kept_and_what_was_wasted_is_what_was_left_in_them()
     {
         var (eater, _, boxes) = await host.LaidTableAsync();

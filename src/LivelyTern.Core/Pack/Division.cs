@@ -23,6 +23,9 @@ public static class Divide
     /// <summary>The most boxes a batch goes into.</summary>
     public const int MostPortions = 1000;
 
+    /// <summary>The most a batch weighs, in grams.</summary>
+    public const decimal MostGrams = 100_000m;
+
     /// <summary>
     /// Equal portions in whole grams, as a kitchen scale reads them, by largest remainder: 100 g in 3 are 34, 33, 33; 745 g in 6 are
     /// 125 and five times 124; of 744.5 g in 6, half a gram is over.
@@ -34,7 +37,7 @@ public static class Divide
     {
         var problems = Count(portions).ToList();
         if (batch.Value < 0) problems.Add(new("weight-negative", "grams", "A batch can't weigh less than nothing."));
-        else if (batch.Value > 100_000m)
+        else if (batch.Value > MostGrams)
             problems.Add(new("weight-absurd", "grams", "A batch of more than 100 kg can't be meant: check the number."));
         if (problems.Count > 0) return problems;
 
@@ -132,7 +135,7 @@ public static class Divide
     }
 
     // Largest remainder: the whole grams of the sum, the odd ones to those that lost most by rounding down, earlier first.
-    private static List<Grams> WholeGrams(List<decimal> exact)
+    internal static List<Grams> WholeGrams(List<decimal> exact)
     {
         var odd = (int)(Math.Floor(exact.Sum() + 0.000_001m) - exact.Sum(decimal.Floor));
         var more = exact.Select((share, i) => (Lost: share - decimal.Floor(share), i)).OrderByDescending(one => one.Lost)

@@ -138,6 +138,13 @@ public sealed class PlanStore(
         return await RestOfAsync(await OnShelf().ToListAsync());
     }
 
+    /// <summary>Of those the ones that the program lays by itself: none that is past its last day.</summary>
+    public async Task<IReadOnlyList<Box>> OfferedAsync()
+    {
+        var keptBy = await RulesAsync();
+        return [.. (await ShelfAsync()).Where(box => !UseBy.Of(box, Today, keptBy).IsOver(Today))];
+    }
+
     /// <summary>A box that is on the shelf, or what of it is; null where it is not.</summary>
     public async Task<Box?> RestOfAsync(Guid boxId)
     {

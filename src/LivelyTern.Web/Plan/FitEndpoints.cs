@@ -242,7 +242,7 @@ public static class FitEndpoints
         if (taken.Count == 0) return TypedResults.Ok(new TakeAnswer(null, movedOn, []));
 
         var stock = await plan.StockAsync(draft.Values.SelectMany(items => items).Concat(taken.SelectMany(day => now[day])));
-        var after = Equal.Boxes(now.WithoutOverdue(reader.Today), draft, taken, await plan.ShelfAsync(), stock.Boxes);
+        var after = Equal.Boxes(now.WithoutOverdue(reader.Today), draft, taken, await plan.OfferedAsync(), stock.Boxes);
         var without = taken.SelectMany(day => draft[day].Where(item => after[day].TrueForAll(laid => laid.Id != item.Id)))
             .Select(item => item.Name(stock)).ToList();
         var concerning = after.Values.SelectMany(items => items).Select(item => item.BoxId).OfType<Guid>().ToList();

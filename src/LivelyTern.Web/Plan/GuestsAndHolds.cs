@@ -44,7 +44,7 @@ public static class GuestsAndHolds
     private static async Task<Results<Ok<MadeChange>, ProblemHttpResult>> LayForGuestsAsync(
         GuestsRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PlanStore plan, DayChanges changes)
     {
-        var shelf = (await plan.ShelfAsync()).Where(box => box.Batch.Id == body.BatchId);
+        var shelf = (await plan.OfferedAsync()).Where(box => box.Batch.Id == body.BatchId);
         var unpacked = (await plan.UnpackedAsync()).FirstOrDefault(one => one.Batch.Id == body.BatchId && one.Batch.Weight is not null);
         var servings = Guests.Servings(body.Guests, shelf, unpacked, PlanEndpoints.SlotOf(body.Slot));
         if (servings.Value is not { } laid) return Answers.Problem(servings.Problems);

@@ -24,6 +24,7 @@ export function Guests({
   const [dish, setDish] = useState("");
   const [count, setCount] = useState("2");
   const [slot, setSlot] = useState("");
+  const shelf = week.shelf.filter(({ isOver }) => !isOver);
   const dishes = [
     ...week.unpacked
       .filter((batch) => batch.grams !== null)
@@ -32,8 +33,8 @@ export function Guests({
         words: t("guests.batch", { name: batch.name, left: grams(Math.max(0, Math.round(batch.leftGrams))) }),
         name: batch.name,
       })),
-    ...[...new Set(week.shelf.map(({ batchId }) => batchId))].map((id) => {
-      const boxes = week.shelf.filter(({ batchId }) => batchId === id);
+    ...[...new Set(shelf.map(({ batchId }) => batchId))].map((id) => {
+      const boxes = shelf.filter(({ batchId }) => batchId === id);
       const left = boxes.reduce((sum, { boxIds }) => sum + boxIds.length, 0);
       return { id, name: boxes[0]!.name, words: t("guests.boxes", { name: boxes[0]!.name, count: left }) };
     }),
