@@ -177,6 +177,7 @@ const screens: Screen[] = [
     "cooling",
     "/keep?view=cooling",
     async (page) => {
+      await page.getByRole("button", { name: "in the fridge" }).click();
       await page.getByLabel("How deep it lies").fill("7");
       await page.getByText("Split it into").waitFor();
     },

@@ -5,7 +5,6 @@ import { aim } from "../rooms/aim/words";
 import { cook } from "../rooms/cook/words";
 import { eat } from "../rooms/eat/words";
 import { foods } from "../rooms/foods/words";
-import { keep } from "../rooms/keep/words";
 import { pack } from "../rooms/pack/words";
 import { plan } from "../rooms/plan/words";
 import { recipes } from "../rooms/recipes/words";
@@ -14,10 +13,13 @@ import { app } from "./words";
 
 void i18next.init({
   lng: "en",
-  resources: { en: { app, beginning, devices, aim, foods, recipes, plan, shop, cook, pack, keep, eat } },
+  resources: { en: { app, beginning, devices, aim, foods, recipes, plan, shop, cook, pack, eat } },
   defaultNS: "app",
   interpolation: { escapeValue: false },
 });
+
+/** Adds the words of a room that come with it: nobody else says them, and the first page need not bring them. */
+export const addWords = (room: string, words: object) => i18next.addResourceBundle("en", room, words);
 
 const spoken = new Map<string, { t: TFunction }>();
 

@@ -18,7 +18,10 @@ export function Caution({ code }: { code: string }) {
     await queries.invalidateQueries(all("cautions"));
   };
   return (
-    <aside className="no-print my-3 max-w-2xl border-l-4 border-next py-1 pl-3 text-sm">
+    <aside
+      aria-label={caution.title}
+      className="no-print my-3 max-w-2xl border-l-4 border-next py-1 pl-3 text-sm"
+    >
       <p className="flex items-center gap-2 font-bold">
         <TriangleAlert size={16} aria-hidden className="shrink-0" /> {caution.title}
       </p>

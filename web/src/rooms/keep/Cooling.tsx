@@ -14,7 +14,7 @@ import { useWords } from "../../app/i18n";
 import { useSay } from "../../app/notices";
 import { all, queryKeys } from "../../app/queryKeys";
 import { useDevices, useLive } from "../../devices/useDevices";
-import { Caution } from "../../ui/Caution";
+import { Caution, useCautions } from "../../ui/Caution";
 import { clock, oneDecimal, shortDay } from "../../ui/format";
 import { numberIn, sentNumber } from "../../ui/numbers";
 import { Failed, Loading, Sentence } from "../../ui/states";
@@ -35,15 +35,16 @@ export function Cooling() {
   const [place, setPlace] = useState<CoolingPlace>("counter");
   const [ambient, setAmbient] = useState("");
   const [depth, setDepth] = useState("");
+  const { isPending: isReading } = useCautions();
   if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
-  if (!data) return <Loading />;
+  if (!data || isReading) return <Loading />;
   return (
     <div className="grid max-w-6xl items-start gap-6 p-4 lg:grid-cols-[minmax(0,1fr)_340px]">
       <div className="min-w-0">
         <h2 className="text-lg">{t("cooling.title")}</h2>
         <p className="mb-3 text-sm text-soft">{t("cooling.text")}</p>
         <Caution code="cool-fast" />
-        <Caution code="two-hours" />
+        <Caution code={place === "fridge" ? "fridge-cold" : "two-hours"} />
         <div className="mb-4 flex flex-wrap items-end gap-3">
           <div role="group" aria-label={t("cooling.place")} className="flex flex-wrap items-center gap-1">
             <span className="text-sm text-soft">{t("cooling.place")}</span>
@@ -338,10 +339,10 @@ function Split({ place, ambient, depth }: { place: CoolingPlace; ambient: string
             <table className="mt-3 w-full text-sm">
               <thead>
                 <tr className="border-b border-rim text-left text-xs">
-                  <th />
+                  <th className="py-1 text-left">{t("cooling.howMany")}</th>
                   <th className="py-1 text-right">{t("cooling.first")}</th>
                   <th className="py-1 text-right">{t("cooling.second")}</th>
-                  <th />
+                  <td />
                 </tr>
               </thead>
               <tbody>

@@ -2,9 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { getShelves, type ShelvesView } from "../../api";
-import { EaterTabs, Header } from "../../app/Header";
-import { useWords } from "../../app/i18n";
+import { EaterTabs, Header, useEaters } from "../../app/Header";
+import { addWords, useWords } from "../../app/i18n";
 import { queryKeys } from "../../app/queryKeys";
+import { useCautions } from "../../ui/Caution";
 import { Amount } from "../../ui/Figures";
 import { grams, shortDay } from "../../ui/format";
 import { Empty, Failed, Loading } from "../../ui/states";
@@ -14,6 +15,9 @@ import { Rules } from "./Rules";
 import { Shelves } from "./Shelves";
 import { Tasks } from "./Tasks";
 import { byId, useKeepActs } from "./useKeepActs";
+import { keep } from "./words";
+
+addWords("keep", keep);
 
 const views = ["shelves", "cooling", "rules"] as const;
 
@@ -57,8 +61,11 @@ function OnShelves() {
     queryKey: queryKeys.shelves(),
     queryFn: async () => (await getShelves()).data!,
   });
+  // What stands above the strips is known before they are shown: nothing moves under a hand.
+  const { isPending: isReading } = useCautions();
+  const eaters = useEaters();
   if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
-  if (!data) return <Loading />;
+  if (!data || isReading || !eaters) return <Loading />;
   if (data.groups.length === 0 && data.waste.boxes === 0)
     return (
       <Empty title={t("empty.title")}>
@@ -82,14 +89,9 @@ function Filled({ view }: { view: ShelvesView }) {
   const [chosen, setChosen] = useState(new Set<string>());
   const boxes = byId(view);
   const picked = [...chosen].flatMap((id) => boxes.get(id) ?? []);
-  const choose = (ids: string[], isChosen: boolean) => {
-    const next = new Set(chosen);
-    for (const id of ids) {
-      if (isChosen) next.add(id);
-      else next.delete(id);
-    }
-    setChosen(next);
-  };
+  // What is done with some boxes takes its time: others may be chosen meanwhile, and stay.
+  const choose = (ids: string[], isChosen: boolean) =>
+    setChosen((now) => new Set(isChosen ? [...now, ...ids] : [...now].filter((id) => !ids.includes(id))));
   return (
     <>
       <div className="space-y-6 p-4 max-w-6xl">
@@ -109,7 +111,17 @@ function Filled({ view }: { view: ShelvesView }) {
               {t("act.none")}
             </button>
           </p>
-          <Act boxes={picked} today={view.today} acts={acts} done={() => setChosen(new Set())} />
+          <Act
+            boxes={picked}
+            today={view.today}
+            acts={acts}
+            done={() =>
+              choose(
+                picked.map(({ box }) => box.id),
+                false,
+              )
+            }
+          />
         </div>
       )}
     </>

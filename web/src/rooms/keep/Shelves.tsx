@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { BoxPlace, KeptGroupView, ShelvesView } from "../../api";
 import { useEaters } from "../../app/Header";
 import { useWords } from "../../app/i18n";
+import { Caution } from "../../ui/Caution";
 import { grams, shortDay } from "../../ui/format";
 import { KeptTape, useUntil } from "./KeptTape";
 import { Poorly } from "./Tasks";
@@ -84,6 +85,7 @@ function OnePlace({
         {t(`shelf.${place}`)}
         <span className="text-sm font-normal text-soft">{t("shelf.count", { count })}</span>
       </h2>
+      {groups.some(({ kind }) => kind === "rice") && <Caution code="rice" />}
       {count === 0 && <p className="text-sm text-soft">{t("shelf.none")}</p>}
       <ul className="grid items-start gap-2 sm:grid-cols-2 xl:grid-cols-3">
         {groups.slice(0, shown).map((group) => (

@@ -79,6 +79,8 @@ export function useKeepActs(view: ShelvesView) {
         const done = t("act.putDone", { count: which.length, place: t(`shelf.${place}`).toLowerCase() });
         if (was !== undefined && others.length === 0) did(done, () => send(which, was, null, true));
         else say(done);
+        if (place === "freezer" && on === null && which.some(({ group }) => group.isOver))
+          say(t("act.stays"));
       }),
     stillThere: (boxes: Kept[]) =>
       attempt(async () => {
