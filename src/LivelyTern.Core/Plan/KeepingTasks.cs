@@ -30,11 +30,12 @@ public sealed record KeptBox(Box Box, UseBy UseBy, BoxLaid? Next, bool WasLooked
 /// <param name="Thaw">To be moved to the fridge today, for tomorrow.</param>
 /// <param name="Late">For today, or a day that went by, and still in the freezer.</param>
 /// <param name="ThawTomorrow">To be moved to the fridge tomorrow.</param>
+/// <param name="TooLate">For a day it does not keep to: it does not freeze well, or came out of the freezer already.</param>
 /// <param name="EatFirst">Its last day is today or tomorrow, and it lies on no day by then.</param>
 /// <param name="Over">Past its last day, and nobody has said what became of it.</param>
 public sealed record KeepingTasks(
     IReadOnlyList<KeptBox> Freeze, IReadOnlyList<KeptBox> Thaw, IReadOnlyList<KeptBox> Late, IReadOnlyList<KeptBox> ThawTomorrow,
-    IReadOnlyList<KeptBox> EatFirst, IReadOnlyList<KeptBox> Over)
+    IReadOnlyList<KeptBox> TooLate, IReadOnlyList<KeptBox> EatFirst, IReadOnlyList<KeptBox> Over)
 {
     // How many days before its last a box is to be eaten first: in the fridge, and in the freezer.
     private const int SoonDays = 1, SoonFrozenDays = 7;
@@ -49,19 +50,29 @@ public sealed record KeepingTasks(
         bool IsFor(KeptBox box, int days) => box is { IsInFreezer: true, Next.Where.Day: var day } && day == today.AddDays(days);
         return new(
             good.FindAll(MustBeFrozen), good.FindAll(box => IsFor(box, 1)), good.FindAll(box => IsFor(box, 0)),
-            good.FindAll(box => IsFor(box, 2)), good.FindAll(box => RunsOut(box, today)), over.FindAll(box => !box.WasLookedAt));
+            good.FindAll(box => IsFor(box, 2)), good.FindAll(KeepsTooShort), good.FindAll(box => RunsOut(box, today)),
+            over.FindAll(box => !box.WasLookedAt));
     }
 
-    /// <summary>Whether a box has to go into the freezer for the day it lies on. One that came out of it does not go back.</summary>
+    /// <summary>
+    /// Whether a box has to go into the freezer for the day it lies on. One that came out of it does not go back, nor does what does not
+    /// freeze well.
+    /// </summary>
     public static bool MustBeFrozen(KeptBox box)
     {
         ArgumentNullException.ThrowIfNull(box);
-        return box is { IsInFreezer: false, Box.Life.FrozenOn: null, Next: { } next } && next.Where.Day > box.UseBy.Fridge;
+        return IsForLater(box) && MayBeFrozen(box);
     }
+
+    private static bool KeepsTooShort(KeptBox box) => IsForLater(box) && !MayBeFrozen(box);
+
+    private static bool IsForLater(KeptBox box) => !box.IsInFreezer && box.Next?.Where.Day > box.UseBy.Fridge;
+
+    private static bool MayBeFrozen(KeptBox box) => box.Box.Life.FrozenOn is null && box.UseBy.FreezesWell;
 
     private static bool RunsOut(KeptBox box, DateOnly today)
     {
-        if (MustBeFrozen(box) || (box.Next is { } next && next.Where.Day <= box.UseBy.Last)) return false;
+        if (IsForLater(box) || (box.Next is { } next && next.Where.Day <= box.UseBy.Last)) return false;
         return box.UseBy.Last.DayNumber - today.DayNumber <= (box.IsInFreezer ? SoonFrozenDays : SoonDays);
     }
 }

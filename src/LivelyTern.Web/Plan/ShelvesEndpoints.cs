@@ -14,8 +14,8 @@ namespace LivelyTern.Web.Plan;
 /// <summary>The shelves, read for the Keep room: what is there, for whom, until when, and what is to be done by the plan.</summary>
 public sealed class ShelvesReader(TernDb db, PlanStore plan, ThrownAway thrownAway, EaterStore eaters, TimeProvider clock)
 {
-    // Boxes that differ by less are one group, in grams.
-    private const decimal Alike = 5;
+    // Boxes that differ by no more are alike.
+    private const decimal AlikeGrams = 5;
 
     private const int WasteDays = 28;
 
@@ -28,15 +28,16 @@ public sealed class ShelvesReader(TernDb db, PlanStore plan, ThrownAway thrownAw
         var table = await eaters.ListAsync();
         var kept = there.ToDictionary(one => one.Box.Id, one => Kept(one, today, rules));
         var groups = there.GroupBy(one => (
-            one.Box.Batch.Id, one.Box.Life.Place, kept[one.Box.Id].UseBy.Last, Math.Round(one.Box.Weight.Value / Alike),
-            one.Box.IsPart ? one.Box.Id : Guid.Empty));
-        var shown = groups.Select(group => Show([.. group], kept[group.First().Box.Id], today, table))
+                one.Box.Batch.Id, one.Box.Life.Place, kept[one.Box.Id].UseBy.Last, one.Box.IsPart ? one.Box.Id : Guid.Empty))
+            .SelectMany(Alike);
+        var shown = groups.Select(group => Show(group, kept[group[0].Box.Id], today, table))
             .OrderBy(group => group.UseBy).ThenBy(group => group.CookedOn).ThenBy(group => group.Name, StringComparer.Ordinal);
         var tasks = KeepingTasks.Of(kept.Values, today);
         IReadOnlyList<Guid> Ids(IReadOnlyList<KeptBox> boxes) => [.. boxes.Select(box => box.Box.Id)];
         return new(
             today, version, rules.Set.Name, [.. shown],
-            new(Ids(tasks.Freeze), Ids(tasks.Thaw), Ids(tasks.Late), Ids(tasks.ThawTomorrow), Ids(tasks.EatFirst), Ids(tasks.Over)),
+            new(Ids(tasks.Freeze), Ids(tasks.Thaw), Ids(tasks.Late), Ids(tasks.ThawTomorrow), Ids(tasks.TooLate), Ids(tasks.EatFirst),
+                Ids(tasks.Over)),
             Show(today.AddDays(-WasteDays), await thrownAway.SinceAsync(today.AddDays(-WasteDays))));
     }
 
@@ -47,6 +48,24 @@ public sealed class ShelvesReader(TernDb db, PlanStore plan, ThrownAway thrownAw
         var (today, rules, there) = (clock.Today(), await plan.RulesAsync(), await plan.ThereAsync());
         var tasks = KeepingTasks.Of(there.Select(one => Kept(one, today, rules)), today);
         return new(there.Count, tasks.Freeze.Count, tasks.Thaw.Count + tasks.Late.Count, tasks.EatFirst.Count, tasks.Over.Count);
+    }
+
+    // Boxes that weigh about the same are one group; the first of each says what it holds.
+    private static IEnumerable<IReadOnlyList<BoxThere>> Alike(IEnumerable<BoxThere> boxes)
+    {
+        var group = new List<BoxThere>();
+        foreach (var one in boxes.OrderByDescending(one => one.Box.Weight.Value).ThenBy(one => one.Number))
+        {
+            if (group.Count > 0 && group[0].Box.Weight.Value - one.Box.Weight.Value > AlikeGrams)
+            {
+                yield return group;
+                group = [];
+            }
+
+            group.Add(one);
+        }
+
+        yield return group;
     }
 
     private static KeptBox Kept(BoxThere one, DateOnly today, KeepingRules rules) => new(

@@ -49,11 +49,12 @@ public sealed record FreezesPoorlyView(string Name, string Becomes);
 /// <param name="Thaw">To be moved to the fridge today, for tomorrow.</param>
 /// <param name="Late">For today, and still in the freezer.</param>
 /// <param name="ThawTomorrow">To be moved to the fridge tomorrow.</param>
+/// <param name="TooLate">For a day it does not keep to: it does not freeze well, or came out of the freezer already.</param>
 /// <param name="EatFirst">Its last day is near, and it lies on no day by then.</param>
 /// <param name="Over">Past its last day, and nobody has said what became of it.</param>
 public sealed record KeepingTasksView(
     IReadOnlyList<Guid> Freeze, IReadOnlyList<Guid> Thaw, IReadOnlyList<Guid> Late, IReadOnlyList<Guid> ThawTomorrow,
-    IReadOnlyList<Guid> EatFirst, IReadOnlyList<Guid> Over);
+    IReadOnlyList<Guid> TooLate, IReadOnlyList<Guid> EatFirst, IReadOnlyList<Guid> Over);
 
 /// <summary>What was thrown away over the last weeks.</summary>
 /// <param name="Since">From which day on.</param>

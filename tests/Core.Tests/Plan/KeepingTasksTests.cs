@@ -30,7 +30,7 @@ public sealed class KeepingTasksTests
         var lists = new (string Name, IReadOnlyList<KeptBox> List)[]
         {
             ("freeze", tasks.Freeze), ("thaw", tasks.Thaw), ("late", tasks.Late), ("tomorrow", tasks.ThawTomorrow),
-            ("first", tasks.EatFirst), ("over", tasks.Over),
+            ("short", tasks.TooLate), ("first", tasks.EatFirst), ("over", tasks.Over),
         };
         return string.Join('+', lists.Where(one => one.List.Count > 0).Select(one => one.Name));
     }
@@ -48,10 +48,18 @@ public sealed class KeepingTasksTests
     [InlineData(-10, 2, -9, null, "tomorrow")]
     [InlineData(-10, 3, -9, null, "")]
     [InlineData(-55, null, -54, null, "first")] // its days in the freezer run out within the week
-    [InlineData(-10, 4, -9, 0, "first")] // thawed, and for a day it does not keep to: it does not go back into the freezer
+    [InlineData(-10, 4, -9, 0, "short")] // thawed, and for a day it does not keep to: it does not go back into the freezer
     [InlineData(-61, 1, -60, null, "over")]
     public void Each_box_is_in_the_one_list_that_says_what_to_do(int cooked, int? laid, int? frozen, int? thawed, string list) =>
         Assert.Equal(list, In(Kept(cooked, laid, frozen, thawed)));
+
+    [Fact]
+    public void What_does_not_freeze_well_is_not_to_be_frozen_but_eaten_sooner()
+    {
+        var stew = Kept(0, 4);
+        var salad = stew.Box with { Main = stew.Box.Main with { Batch = stew.Box.Batch with { RecipeName = "Potato salad" } } };
+        Assert.Equal("short", In(stew with { Box = salad, UseBy = UseBy.Of(salad, Today, KeepingRules.Default) }));
+    }
 
     [Fact]
     public void Past_its_day_it_asks_once()

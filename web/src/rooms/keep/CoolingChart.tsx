@@ -1,7 +1,7 @@
 import type { CoolingBatchView } from "../../api";
 import { useWords } from "../../app/i18n";
 
-const [width, height, left, bottom] = [560, 170, 34, 22];
+const [width, height, left, bottom] = [420, 170, 34, 22];
 
 /** A course drawn: the line, what was measured on it, and the two marks it has to be at in time. */
 export function CoolingChart({ batch }: { batch: CoolingBatchView }) {
@@ -21,12 +21,12 @@ export function CoolingChart({ batch }: { batch: CoolingBatchView }) {
       role="img"
       aria-label={t("cooling.chart")}
       viewBox={`0 0 ${width} ${height}`}
-      className="mt-2 w-full max-w-xl text-ink"
+      className="mt-2 w-full max-w-md text-ink"
     >
       {[0, 21, 57].map((celsius) => (
         <g key={celsius}>
           <line x1={left} x2={width - 8} y1={y(celsius)} y2={y(celsius)} stroke="var(--line)" />
-          <text x={left - 6} y={y(celsius) + 4} textAnchor="end" fontSize="12" fill="var(--ink-soft)">
+          <text x={left - 6} y={y(celsius) + 4} textAnchor="end" fontSize="13" fill="var(--ink-soft)">
             {celsius}°
           </text>
         </g>
@@ -37,7 +37,7 @@ export function CoolingChart({ batch }: { batch: CoolingBatchView }) {
           x={x(hour * 60)}
           y={height - 6}
           textAnchor="middle"
-          fontSize="12"
+          fontSize="13"
           fill="var(--ink-soft)"
         >
           {hour} h

@@ -1,9 +1,10 @@
-import type { KeptGroupView, Measure } from "../../api";
-import { useLens } from "../../app/lens";
+import type { Figure, KeptGroupView, Measure } from "../../api";
+import { measureFor, useLens } from "../../app/lens";
 import { useCurrentEater, useEaters } from "../../app/Header";
 import { useWords } from "../../app/i18n";
+import { useKitchen } from "../../app/kitchen";
 import { Amount } from "../../ui/Figures";
-import { inPieces, shortDay, weekday } from "../../ui/format";
+import { inPieces, shortDay, unitOf, weekday } from "../../ui/format";
 import { neverWords } from "../../ui/never";
 import { Tape } from "../../ui/Tape";
 import { dayAfter } from "./days";
@@ -12,17 +13,20 @@ import type { Kept } from "./useKeepActs";
 /** Boxes of one group as a strip of tape: the dish, how many, what one holds, for whom, until when. */
 export function KeptTape({ boxes, today }: { boxes: Kept[]; today: string }) {
   const { t } = useWords("keep");
-  const lens = useLens();
+  const { lens: through } = useKitchen();
+  const shown = useLens();
   const eaters = useEaters() ?? [];
   const current = useCurrentEater();
   const { group } = boxes[0]!;
   const whose = useWhose();
   const until = useUntil();
   const eaterId = boxes[0]!.box.eaterId ?? current;
+  const aim = eaters.find(({ id }) => id === eaterId)?.aim;
+  const lens = aim ? measureFor(through, aim) : shown;
   const figures = (eaterId && group.figures[eaterId]) || Object.values(group.figures)[0];
   const second: Measure = lens === "energy" ? "protein" : "energy";
   return (
-    <Tape letters={group.letters} tint={group.tint} className="h-full">
+    <Tape letters={group.letters} tint={group.tint}>
       <span className="flex flex-wrap justify-between gap-x-2">
         <span className="line-clamp-2 text-sm leading-tight font-semibold">{group.name}</span>
         <span className="ml-auto font-title leading-tight font-bold whitespace-nowrap">
@@ -30,10 +34,8 @@ export function KeptTape({ boxes, today }: { boxes: Kept[]; today: string }) {
         </span>
       </span>
       <span className="block truncate text-xs">
-        {inPieces(t, group)} ·{" "}
-        <Amount measure={lens} figure={figures?.[lens]} className="font-semibold [&_*]:text-tape" /> ·{" "}
-        <Amount measure={second} figure={figures?.[second]} className="[&_*]:text-tape" />
-        {second === "protein" && ` ${t("app:measures.protein")}`}
+        {inPieces(t, group)} · <Held measure={lens} figure={figures?.[lens]} isFirst /> ·{" "}
+        <Held measure={second} figure={figures?.[second]} />
       </span>
       <span className="block text-xs">
         <b className="whitespace-nowrap">
@@ -53,6 +55,29 @@ export function KeptTape({ boxes, today }: { boxes: Kept[]; today: string }) {
   );
 }
 
+/** A figure with the word for what it is of, where its unit does not say so. */
+function Held({
+  measure,
+  figure,
+  isFirst = false,
+}: {
+  measure: Measure;
+  figure: Figure | undefined;
+  isFirst?: boolean;
+}) {
+  const { t } = useWords();
+  return (
+    <>
+      <Amount
+        measure={measure}
+        figure={figure}
+        className={`[&_*]:text-tape ${isFirst ? "font-semibold" : ""}`}
+      />
+      {unitOf(measure) === "g" && ` ${t(`measures.${measure}`)}`}
+    </>
+  );
+}
+
 /** Whose boxes are, and for which days: "for Mara Thu, Fri ×2; Finn Sat 5 Dec". */
 export function useWhose() {
   const { t } = useWords("keep");
@@ -69,7 +94,9 @@ export function useWhose() {
     if (days.size === 0) return t("shelf.nobody");
     const said = ([day, count]: [string, number]) => (count > 1 ? `${day} ×${count}` : day);
     const who = [...days].map(([name, own]) => t("shelf.days", { name, day: [...own].map(said).join(", ") }));
-    return t("shelf.for", { who: who.reduce((one, other) => t("shelf.and", { one, other })) });
+    const count = boxes.filter(({ box }) => !box.day).length;
+    const all = count > 0 ? [...who, t("shelf.others", { count })] : who;
+    return t("shelf.for", { who: all.reduce((one, other) => t("shelf.and", { one, other })) });
   };
 }
 

@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Link } from "react-router";
 import type { BoxPlace, ShelvesView } from "../../api";
 import { useWords } from "../../app/i18n";
 import { Caution } from "../../ui/Caution";
@@ -19,6 +20,9 @@ export function Tasks({ view, acts }: { view: ShelvesView; acts: KeepActs }) {
       found.filter((one) => one.group === group),
     );
   };
+  const isTwo =
+    tasks.freeze.length + tasks.eatFirst.length > 0 &&
+    tasks.late.length + tasks.thaw.length + tasks.tooLate.length + tasks.thawTomorrow.length > 0;
   const nothing = Object.values(tasks).every((ids) => ids.length === 0);
   return (
     <section aria-labelledby="tasks-title">
@@ -38,7 +42,7 @@ export function Tasks({ view, acts }: { view: ShelvesView; acts: KeepActs }) {
             ))}
           </Task>
         )}
-        <div className="grid items-start gap-4 xl:grid-cols-2">
+        <div className={`grid items-start gap-4 ${isTwo ? "xl:grid-cols-2" : ""}`}>
           <div className="space-y-4">
             <Pressed
               name="freeze"
@@ -81,6 +85,23 @@ export function Tasks({ view, acts }: { view: ShelvesView; acts: KeepActs }) {
               acts={acts}
               press="oneThaw"
             />
+            {tasks.tooLate.length > 0 && (
+              <Task
+                name="tooLate"
+                action={
+                  <Link to="/plan" className="btn">
+                    {t("tasks.toPlan")}
+                  </Link>
+                }
+              >
+                {groups(tasks.tooLate).map((some) => (
+                  <li key={some[0]!.box.id}>
+                    <KeptTape boxes={some} today={view.today} />
+                    <Poorly kept={some[0]!} />
+                  </li>
+                ))}
+              </Task>
+            )}
             {tasks.thawTomorrow.length > 0 && (
               <section className="text-sm">
                 <h3 className="mb-1 text-base">
@@ -109,7 +130,7 @@ function Task({
   action,
   children,
 }: {
-  name: "over" | "freeze" | "thaw" | "late" | "eatFirst";
+  name: "over" | "freeze" | "thaw" | "late" | "tooLate" | "eatFirst";
   count?: number;
   caution?: string;
   action?: ReactNode;
@@ -119,7 +140,7 @@ function Task({
   return (
     <section
       aria-labelledby={`task-${name}`}
-      className={`panel p-3 ${name === "over" || name === "late" ? "border-l-4 border-l-brick" : ""}`}
+      className={`panel p-3 ${name === "over" || name === "late" || name === "tooLate" ? "border-l-4 border-l-brick" : ""}`}
     >
       <div className="mb-2 flex flex-wrap items-start justify-between gap-x-4 gap-y-2">
         <div className="min-w-0">
