@@ -25,7 +25,7 @@ namespace LivelyTern.Bench;
 /// </summary>
 internal static class HouseholdBench
 {
-    private const int Weeks = 156, BatchesAWeek = 4, BoxesABatch = 7, FoodsADay = 6;
+    private const int Weeks = 156, BatchesAWeek = 4, BoxesABatch = 7, BoxesLeft = 26, FoodsADay = 6;
     private const string Url = "http://127.0.0.1:5185";
     private static readonly DateOnly LastMonday = new(2026, 11, 23);
 
@@ -72,11 +72,8 @@ internal static class HouseholdBench
                     $"the overview, {when}", 500, async () => await http.GetByteArrayAsync("/api/overview"), isWarm ? 10 : 0);
                 await MeasureAsync(
                     $"the week, {when}", 300, async () => await http.GetByteArrayAsync("/api/plan/weeks/2026-11-25"), isWarm ? 30 : 0);
-                await MeasureAsync(
-                    $"the shelves, {when}", 200, async () => await http.GetByteArrayAsync("/api/keep"), isWarm ? 50 : 0);
             }
 
-            Console.WriteLine($"boxes on the shelves: {(int)JsonNode.Parse(await http.GetStringAsync("/api/keep/state"))!["boxes"]!}");
             var week = JsonNode.Parse(await http.GetStringAsync("/api/plan/weeks/2026-11-25"))!;
             var item = week["eaters"]![0]!["days"]![2]!["items"]!.AsArray().First(one => one!["boxId"] is not null)!;
             var (version, isEaten) = ((int)week["version"]!, false);
@@ -97,7 +94,41 @@ internal static class HouseholdBench
         {
             host.Kill();
             await host.WaitForExitAsync();
-            Directory.Delete(Path.GetDirectoryName(data)!, recursive: true);
+        }
+
+        await MeasureShelvesAsync(data);
+        Directory.Delete(Path.GetDirectoryName(data)!, recursive: true);
+    }
+
+    // Over the three years a batch every second week went into 26 boxes that nobody ate: what the shelves cost then.
+    private static async Task MeasureShelvesAsync(string data)
+    {
+        var clock = new HouseClock();
+        await using (var services = new ServiceCollection().AddKitchen(data).AddSingleton<TimeProvider>(clock).BuildServiceProvider())
+        {
+            for (var week = 0; week < Weeks; week += 2)
+            {
+                clock.Day = LastMonday.AddDays(-7 * week);
+                await using var scope = services.CreateAsyncScope();
+                var recipe = (await scope.ServiceProvider.GetRequiredService<RecipeStore>().ListAsync())[week % Dishes.Length].Id;
+                await CookAsync(scope.ServiceProvider, recipe, clock.Day, new(), BoxesLeft);
+            }
+        }
+
+        SqliteConnection.ClearAllPools();
+        using var host = Process.Start(new ProcessStartInfo("dotnet", [".build/host/LivelyTern.Web.dll", "--port", "5185", "--data", data, "--today", "2026-11-25"]) { RedirectStandardOutput = true, UseShellExecute = false })!;
+        try
+        {
+            using var http = new HttpClient { BaseAddress = new Uri(Url) };
+            while (!await IsUpAsync(http)) await Task.Delay(50);
+            var boxes = (int)JsonNode.Parse(await http.GetStringAsync("/api/keep/state"))!["boxes"]!;
+            await MeasureAsync($"the shelves, {boxes} boxes", 200, async () => await http.GetByteArrayAsync("/api/keep"), 50);
+            await MeasureAsync($"their state for the rail, {boxes} boxes", 200, async () => await http.GetByteArrayAsync("/api/keep/state"), 0);
+        }
+        finally
+        {
+            host.Kill();
+            await host.WaitForExitAsync();
         }
     }
 
@@ -170,10 +201,10 @@ internal static class HouseholdBench
         return (eaters, recipes);
     }
 
-    private static async Task CookAsync(IServiceProvider services, Guid recipe, DateOnly day, Queue<Guid> boxes)
+    private static async Task CookAsync(IServiceProvider services, Guid recipe, DateOnly day, Queue<Guid> boxes, int count = BoxesABatch)
     {
         var batch = (await services.GetRequiredService<BatchStore>().CookAsync(recipe, day, day)).Value!;
-        var packed = await services.GetRequiredService<PackBatch>().DoAsync(batch.Id, batch.Version, new(400), new(3400), BoxesABatch, null);
+        var packed = await services.GetRequiredService<PackBatch>().DoAsync(batch.Id, batch.Version, new(400), new(3400), count, null);
         foreach (var box in await services.GetRequiredService<BoxStore>().OfBatchAsync(packed.Value!.Id)) boxes.Enqueue(box.Id);
     }
 

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using LivelyTern.Core.Cook;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Pack;
@@ -11,9 +12,13 @@ public static class KeepingKinds
     /// The kinds in a cooked batch: a cooked dish at least, each of its ingredients, and what its name says. Boiled eggs and nothing else
     /// are hard-cooked eggs. A batch that nobody cooks through (a salad) is what its name says it is.
     /// </summary>
-    public static IReadOnlyList<KeepingKind> Of(Batch batch)
+    public static IReadOnlyList<KeepingKind> Of(Batch batch) => Known.GetValue(batch, Read);
+
+    // A batch is asked again for each of its boxes.
+    private static readonly ConditionalWeakTable<Batch, IReadOnlyList<KeepingKind>> Known = [];
+
+    private static IReadOnlyList<KeepingKind> Read(Batch batch)
     {
-        ArgumentNullException.ThrowIfNull(batch);
         var dish = KeepingWords.OfDish(batch.RecipeName);
         var foods = batch.Contents.Ingredients.Select(part => part.Food).ToList();
         if (dish == KeepingKind.HardCookedEgg)

@@ -184,10 +184,13 @@ public sealed class PlanStore(
     /// </summary>
     public async Task<IReadOnlyList<BoxThere>> ThereAsync()
     {
-        var rows = await There().AsNoTracking()
-            .OrderBy(row => row.Batch.CookedOn).ThenBy(row => row.BatchId).ThenBy(row => row.Number).ToListAsync();
+        // What is in them comes by itself: joined to thousands of boxes it takes twice as long.
+        var rows = await There().AsNoTracking().IgnoreAutoIncludes().ToListAsync();
         if (rows.Count == 0) return [];
         var there = There().Select(row => row.Id);
+        var parts = (await db.Set<BoxPartRow>().AsNoTracking().Where(part => there.Contains(part.BoxId)).ToListAsync())
+            .ToLookup(part => part.BoxId);
+        foreach (var row in rows) row.Parts = [.. parts[row.Id]];
         var items = await db.PlanItems.AsNoTracking().Where(item => item.BoxId != null && there.Contains(item.BoxId.Value)).ToListAsync();
         var today = Today;
         var laid = items.Where(item => item.EatenAt is null && item.Day >= today).OrderBy(item => item.Day)
@@ -196,7 +199,12 @@ public sealed class PlanStore(
             .Select(one => one.BoxId).ToListAsync();
         var looked = seen.ToHashSet();
         var uneaten = await LessAsync(rows, items.FindAll(item => item.EatenAt is not null));
-        return [.. uneaten.Zip(rows, (box, row) => new BoxThere(box, row.Number, row.Version, [.. laid[row.Id]], looked.Contains(row.Id)))];
+        BoxThere Show(Box box, BoxRow row) => new(box, row.Number, row.Version, [.. laid[row.Id]], looked.Contains(row.Id));
+        return
+        [
+            .. uneaten.Zip(rows, Show)
+                .OrderBy(one => one.Box.Batch.CookedOn).ThenBy(one => one.Box.Batch.Id).ThenBy(one => one.Number),
+        ];
     }
 
     private IQueryable<BoxRow> There() => db.Boxes.Where(row => row.State == BoxState.Packed || row.State == BoxState.PartEaten);

@@ -65,9 +65,11 @@ export function Shelf({ shelf, eaterId, lens, second, carried, onLift }: ShelfPr
               lens={lens}
               second={second}
               count={group.isRest ? t("shelf.rest") : `×${group.boxIds.length}`}
-              foot={t(group.isOver ? "shelf.past" : `shelf.keeps.${group.place}`, {
-                day: shortDay(group.useBy),
-              })}
+              foot={
+                group.isOver
+                  ? t("shelf.past")
+                  : t(`shelf.keeps.${group.place}`, { day: shortDay(group.useBy) })
+              }
               isOver={group.isOver}
               never={group.neverFor[eaterId]}
               isCarried={carried !== null && group.boxIds.includes(carried.id)}

@@ -24,7 +24,7 @@ export const plan = {
     restStrip: "{{name}}, what is left of a box, {{amount}}, cooked {{day}}",
     rest: "rest",
     cooked: "cooked {{day}}",
-    past: "past its last day, {{day}}",
+    past: "past its last day",
     keeps: {
       fridge: "in the fridge to {{day}}",
       freezer: "in the freezer to {{day}}",
