@@ -138,6 +138,35 @@ public sealed class KeepApiTests : IDisposable
         Assert.Equal(("freezer", "2027-01-24"), ((string)frozen["place"]!, (string)frozen["useBy"]!));
     }
 
+    // Taken back on the day it is told, that a box went into the freezer or came out of it never was; on a later day it was.
+    [Fact]
+    public async Task A_move_is_taken_back_on_its_day_only()
+    {
+        using var kitchen = new Host(today: $"{Today}T10:00", playClock: true);
+        var (_, _, boxes) = await kitchen.LaidTableAsync();
+        async Task<JsonNode> BoxAsync() => (await kitchen.GetAsync("/api/keep"))["groups"]!.AsArray()
+            .Single(group => group!["boxes"]!.AsArray().Any(one => (Guid)one!["id"]! == boxes[0]))!;
+        async Task<string> PutAsync(string place, bool isBack)
+        {
+            var version = (int)(await BoxAsync())["boxes"]!.AsArray().Single(one => (Guid)one!["id"]! == boxes[0])!["version"]!;
+            await kitchen.PostAsync("/api/keep/boxes/put", new { boxes = new[] { new { id = boxes[0], version } }, place, isBack });
+            return (string)(await BoxAsync())["useBy"]!;
+        }
+
+        Assert.Equal("2027-01-24", await PutAsync("freezer", isBack: false));
+        Assert.Equal("2026-11-28", await PutAsync("fridge", isBack: true));
+        await PutAsync("freezer", isBack: false);
+        await kitchen.PostAsync("/api/demo/pass", new { minutes = 24 * 60 });
+        Assert.Equal("2026-11-27", await PutAsync("fridge", isBack: false));
+        Assert.Equal("2027-01-24", await PutAsync("freezer", isBack: true));
+        await PutAsync("fridge", isBack: false);
+
+        // Three days in the fridge are not taken back.
+        for (var day = 0; day < 3; day++) await kitchen.PostAsync("/api/demo/pass", new { minutes = 24 * 60 });
+        await PutAsync("freezer", isBack: true);
+        Assert.True((bool)(await BoxAsync())["isOver"]!);
+    }
+
     [Fact]
     public async Task Past_its_last_day_a_box_asks_once_what_became_of_it()
     {
@@ -146,7 +175,7 @@ public sealed class KeepApiTests : IDisposable
         Assert.Equal(old.Order(), (await TaskAsync("over")).Order());
         Assert.True((bool)(await GroupAsync(old[0]))["isOver"]!);
         var shelf = (await host.GetAsync($"/api/plan/weeks/{Today}"))["shelf"]!.AsArray();
-        Assert.Equal([true, false], shelf.Select(group => (bool)group!["isOver"]!));
+        Assert.Equal([false, true], shelf.Select(group => (bool)group!["isOver"]!));
 
         // Frozen in time: the day it went in. Too late it does not help, and before it was cooked it can't have been.
         Assert.Equal("day-early", CodeOf((await PutAsync("freezer", [old[0]], "2026-11-17")).Body));

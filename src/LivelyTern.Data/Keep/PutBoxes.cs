@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore;
 namespace LivelyTern.Data.Keep;
 
 /// <summary>Boxes put somewhere: into the freezer, out to thaw, into a bag.</summary>
-public sealed class PutBoxes(TernDb db, BoxStore boxes)
+public sealed class PutBoxes(TernDb db, BoxStore boxes, TimeProvider clock)
 {
     /// <summary>The most boxes put at once.</summary>
     public const int Most = 200;
@@ -18,14 +18,17 @@ public sealed class PutBoxes(TernDb db, BoxStore boxes)
     /// <param name="place">Where.</param>
     /// <param name="on">The day: today, or one that is past where it is written down later.</param>
     /// <param name="today">The household's day.</param>
-    /// <param name="isBack">Whether it takes back that they were put where they are: then they stand as they did before.</param>
+    /// <param name="isBack">
+    /// Whether it takes back that they were put where they are: told today, they stand as they did before. Told on an earlier day they were
+    /// really there.
+    /// </param>
     /// <returns>Their versions now.</returns>
     public Task<Outcome<IReadOnlyDictionary<Guid, int>>> DoAsync(
         IReadOnlyDictionary<Guid, int> which, BoxPlace place, DateOnly on, DateOnly today, bool isBack = false) =>
         ChangeAsync(which, async rows =>
     {
         if (on > today) return new("day-ahead", "on", "That day is still to come.");
-        var before = await BeforeAsync(rows);
+        var before = await BeforeAsync(rows, today);
 
         // Back on the day it was moved, it is as if it had stayed.
         bool IsBack(BoxRow row) => (isBack || row.PlacedOn == on) && before.GetValueOrDefault(row.Id)?.Place == place;
@@ -46,8 +49,8 @@ public sealed class PutBoxes(TernDb db, BoxStore boxes)
         return Task.FromResult<Problem?>(null);
     });
 
-    // How boxes stood before they were put where they are; not those that never were.
-    private async Task<Dictionary<Guid, BoxEventRow>> BeforeAsync(List<BoxRow> rows)
+    // How boxes stood before they were put where they are, of those of which that was told today.
+    private async Task<Dictionary<Guid, BoxEventRow>> BeforeAsync(List<BoxRow> rows, DateOnly today)
     {
         var ids = rows.ConvertAll(row => row.Id);
         var events = (await db.BoxEvents.AsNoTracking().Where(one => ids.Contains(one.BoxId)).OrderBy(one => one.Id).ToListAsync())
@@ -57,11 +60,14 @@ public sealed class PutBoxes(TernDb db, BoxStore boxes)
         {
             var own = events[id].ToList();
             var put = own.FindLastIndex(one => one.Kind == BoxEventKind.Put);
-            if (put > 0) before[id] = own[put - 1];
+            if (put > 0 && IsOn(own[put].At, today)) before[id] = own[put - 1];
         }
 
         return before;
     }
+
+    private bool IsOn(DateTimeOffset at, DateOnly day) =>
+        DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(at, clock.LocalTimeZone).DateTime) == day;
 
     private Task<Outcome<IReadOnlyDictionary<Guid, int>>> ChangeAsync(
         IReadOnlyDictionary<Guid, int> which, Func<List<BoxRow>, Task<Problem?>> change) =>

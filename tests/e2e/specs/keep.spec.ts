@@ -75,7 +75,9 @@ test("boxes are chosen by the strip or singly, and moved, eaten and given away t
   await page.goto(`${demo.url}/eat?day=2026-11-24`);
   await page.getByRole("button", { name: "Bram" }).click();
   await expect(page.getByText("Seed bars").nth(4)).toBeVisible();
+  const undone = page.waitForResponse(/\/undo$/);
   await undo(page);
+  expect((await undone).ok()).toBe(true);
   await page.getByRole("link", { name: /^Keep/ }).click();
   await expect(fridge.getByRole("button", { name: /^Seed bars, 5 ×/ })).toBeVisible();
 });

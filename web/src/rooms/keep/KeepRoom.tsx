@@ -2,13 +2,13 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { getShelves, type ShelvesView } from "../../api";
-import { EaterTabs, Header, useEaters } from "../../app/Header";
+import { EaterTabs, Header, useEatersQuery } from "../../app/Header";
 import { addWords, useWords } from "../../app/i18n";
 import { queryKeys } from "../../app/queryKeys";
 import { useCautions } from "../../ui/Caution";
 import { Amount } from "../../ui/Figures";
 import { grams, shortDay } from "../../ui/format";
-import { Empty, Failed, Loading } from "../../ui/states";
+import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { Act } from "./Act";
 import { Cooling } from "./Cooling";
 import { Rules } from "./Rules";
@@ -57,15 +57,16 @@ export default function KeepRoom() {
 
 function OnShelves() {
   const { t } = useWords("keep");
-  const { data, error, refetch } = useQuery({
+  const shelves = useQuery({
     queryKey: queryKeys.shelves(),
     queryFn: async () => (await getShelves()).data!,
   });
-  // What stands above the strips is known before they are shown: nothing moves under a hand.
-  const { isPending: isReading } = useCautions();
-  const eaters = useEaters();
-  if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
-  if (!data || isReading || !eaters) return <Loading />;
+  // What stands above the strips, and on them, is known before they are shown: nothing moves under a hand.
+  const [cautions, table] = [useCautions(), useEatersQuery()];
+  const missing = lacking(shelves, cautions, table);
+  const { data } = shelves;
+  if (missing) return <Failed {...missing} />;
+  if (!data || !cautions.data || !table.data) return <Loading />;
   if (data.groups.length === 0 && data.waste.boxes === 0)
     return (
       <Empty title={t("empty.title")}>

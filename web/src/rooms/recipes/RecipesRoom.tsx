@@ -5,13 +5,13 @@ import { useWords } from "../../app/i18n";
 import { Link, useNavigate } from "react-router";
 import { addRecipe, listRecipes } from "../../api";
 import { freshen } from "../../app/freshen";
-import { EaterTabs, Header, useCurrentEater, useEaters } from "../../app/Header";
+import { EaterTabs, Header, useCurrentEater, useEatersQuery } from "../../app/Header";
 import { lensesOf, useLens } from "../../app/lens";
 import { Drawer } from "../../ui/Drawer";
 import { Amount } from "../../ui/Figures";
 import { lensFirst } from "../../ui/format";
 import { NameIt } from "../../ui/NameIt";
-import { Empty, Failed, Loading, Sentence } from "../../ui/states";
+import { Empty, Failed, lacking, Loading, Sentence } from "../../ui/states";
 import { Mark } from "../../ui/Tape";
 import { ReadRecipes } from "./ReadRecipes";
 import { queryKeys } from "../../app/queryKeys";
@@ -22,8 +22,9 @@ export default function RecipesRoom() {
   const queries = useQueryClient();
   const lens = useLens();
   const eater = useCurrentEater();
-  const eaters = useEaters();
-  const { data, error, refetch } = useQuery({
+  const table = useEatersQuery();
+  const eaters = table.data;
+  const list = useQuery({
     queryKey: queryKeys.recipes(eater),
     queryFn: async () => (await listRecipes({ query: { eaterId: eater ?? undefined } })).data!,
     placeholderData: keepPreviousData,
@@ -31,8 +32,11 @@ export default function RecipesRoom() {
   const [isReading, setReading] = useState(false);
   const [sought, setSought] = useState("");
 
-  if (error && !data) return <Failed isPage error={error} retry={() => void refetch()} />;
-  if (!data) return <Loading isPage />;
+  // The columns are those of the eaters: known before they are shown, so that none moves.
+  const missing = lacking(list, table);
+  const { data } = list;
+  if (missing) return <Failed isPage {...missing} />;
+  if (!data || !eaters) return <Loading isPage />;
 
   const shown = data.filter((recipe) => recipe.name.toLowerCase().includes(sought.trim().toLowerCase()));
   const columns = lensFirst(lens, lensesOf(eaters)).filter(
