@@ -49,7 +49,8 @@ public sealed class BoxTests
         var start = Today.AddDays(cooked);
         var life = BoxLife.New(start, null).Put(BoxPlace.Freezer, start.AddDays(frozen));
         if (now != BoxPlace.Freezer) life = life.Put(now, start.AddDays(30));
-        var useBy = UseBy.Of(new Box(Guid.NewGuid(), Of("stew", Kitchen.Egg), new(200), null) with { Life = life }, Today, KeepingRules.Default);
+        var box = new Box(Guid.NewGuid(), Of("stew", Kitchen.Egg), new(200), null) with { Life = life };
+        var useBy = UseBy.Of(box, Today, KeepingRules.Default);
         Assert.Equal((start.AddDays(last), isFrozen), (useBy.Last, useBy.IsFrozen));
         Assert.Equal(isFrozen, useBy.IsFrozenFor(start.AddDays(1)));
     }
@@ -58,8 +59,12 @@ public sealed class BoxTests
     [Fact]
     public void Moving_a_thawed_box_about_or_freezing_it_again_late_makes_it_keep_no_longer()
     {
-        UseBy Of(BoxLife life) =>
-            UseBy.Of(new Box(Guid.NewGuid(), BoxTests.Of("stew", Kitchen.Egg), new(200), null) with { Life = life }, Today, KeepingRules.Default);
+        UseBy Of(BoxLife life)
+        {
+            var box = new Box(Guid.NewGuid(), BoxTests.Of("stew", Kitchen.Egg), new(200), null) with { Life = life };
+            return UseBy.Of(box, Today, KeepingRules.Default);
+        }
+
         var frozen = BoxLife.New(Today, null).Put(BoxPlace.Freezer, Today);
         var (tenth, twelfth) = (Today.AddDays(10), Today.AddDays(12));
         var thawed = frozen.Put(BoxPlace.Fridge, tenth).Put(BoxPlace.Counter, twelfth).Put(BoxPlace.TakenAlong, twelfth);
