@@ -204,7 +204,7 @@ internal static class HouseholdBench
     private static async Task CookAsync(IServiceProvider services, Guid recipe, DateOnly day, Queue<Guid> boxes, int count = BoxesABatch)
     {
         var batch = (await services.GetRequiredService<BatchStore>().CookAsync(recipe, day, day)).Value!;
-        var packed = await services.GetRequiredService<PackBatch>().DoAsync(batch.Id, batch.Version, new(400), new(3400), count, null);
+        var packed = await services.GetRequiredService<PackBatch>().DoAsync(batch.Id, batch.Version, new(new(400), new(3400), count, null));
         foreach (var box in await services.GetRequiredService<BoxStore>().OfBatchAsync(packed.Value!.Id)) boxes.Enqueue(box.Id);
     }
 

@@ -39,7 +39,7 @@ public static class Kitchen
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();
         services.AddScoped<ILaidPortions>(all => all.GetRequiredService<PortionsOnDays>());
         services.AddScoped<WeighBatch>().AddScoped<PackTogether>();
-        services.AddScoped<PackBatch>().AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
+        services.AddScoped<DivideBatch>().AddScoped<PackBatch>().AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
         services.AddScoped<PantryUse>().AddScoped<IPantryUse>(all => all.GetRequiredService<PantryUse>());
         services.AddScoped<PantryStore>().AddScoped<ShopStore>().AddScoped<PutAway>().AddScoped<SubstituteFood>();
         services.AddScoped<Ledger>().AddScoped<IEatenLedger>(all => all.GetRequiredService<Ledger>());

@@ -80,7 +80,8 @@ public static class KitchenHost
         builder.Services.AddSingleton<ImportDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
         builder.Services.AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>();
         builder.Services.AddSingleton<IPrepDayScheduler, CpSatPrepDayScheduler>();
-        builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>().AddScoped<ShelvesReader>().AddScoped<EntryDesk>();
+        builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>().AddScoped<PackPreviews>();
+        builder.Services.AddScoped<ShelvesReader>().AddScoped<EntryDesk>();
         builder.Services.AddScoped<ShopReader>().AddScoped<InsteadDesk>();
         var app = builder.Build();
         Map(app);

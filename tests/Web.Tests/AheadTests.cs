@@ -94,7 +94,7 @@ public sealed class AheadTests
             new { fullGrams = 800, panGrams = 100, boxes = 1 });
         Assert.Equal((422, "urn:lively-tern:problem:boxes-too-few"), (few, (string)tooFew["type"]!));
         var preview = await host.PostAsync($"/api/pack/batches/{batch}/preview", new { fullGrams = 800, panGrams = 100, boxes = 3 });
-        Assert.Equal([235m, 235m, 230m], preview["portions"]!.AsArray().Select(grams => (decimal)grams!));
+        Assert.Equal([235m, 235m, 230m], preview["boxes"]!.AsArray().Select(box => (decimal)box!["grams"]!));
 
         // 700 g came out of the pan and not 745: the boxes hold what was planned all the same.
         var before = await host.PlanVersionAsync();

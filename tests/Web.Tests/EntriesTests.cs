@@ -210,7 +210,7 @@ public sealed class EntriesTests : IDisposable
         // The fullest box is that, not the first.
         Assert.Equal(200, (await LayAsync(eater, "3 cups bean soup", day: "2026-11-26")).Status);
         var preview = await host.PostAsync($"/api/pack/batches/{batch["id"]}/preview", new { fullGrams = 1800, boxes = 5 });
-        Assert.Equal((450m, 675m), ((decimal)preview["portions"]![0]!, (decimal)preview["fullest"]!));
+        Assert.Equal((450m, 675m), ((decimal)preview["boxes"]![0]!["grams"]!, (decimal)preview["fullest"]!));
         Assert.Equal(675 * (decimal)preview["kcalPerGram"]!["value"]!, (decimal)preview["figures"]!["energy"]!["value"]!, 1);
 
         // Packed at another weight it fills what it filled; another yield written into the recipe later changes no box.
@@ -262,7 +262,7 @@ public sealed class EntriesTests : IDisposable
         var version = (int)(await host.GetAsync($"/api/cook/batches/{batch["id"]}"))["version"]!;
         var divide = new { fullGrams = 660, boxes = 3, pieces = 6 };
         var preview = await host.PostAsync($"/api/pack/batches/{batch["id"]}/preview", divide);
-        Assert.Equal([2.5m, 2m, 1.5m], preview["pieces"]!.AsArray().Select(count => (decimal)count!));
+        Assert.Equal([2.5m, 2m, 1.5m], preview["boxes"]!.AsArray().Select(box => (decimal)box!["pieces"]!));
         var packed = await host.PostAsync($"/api/pack/batches/{batch["id"]}/boxes", divide, version);
         using (var again = new Host(host.Data))
         {

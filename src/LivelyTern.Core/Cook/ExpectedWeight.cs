@@ -35,11 +35,9 @@ public sealed record ExpectedWeight(Grams Weight, Grams Spread, ExpectedFrom Fro
     public static ExpectedWeight Of(Grams raw, decimal? recipeYield, IReadOnlyList<decimal> earlier)
     {
         ArgumentNullException.ThrowIfNull(earlier);
-        if (earlier.Count == 0)
-            return new(Whole(raw * (recipeYield ?? 1)), Grams.Zero, recipeYield is null ? ExpectedFrom.WhatGoesIn : ExpectedFrom.Recipe);
-        var mean = earlier.Average();
-        var variance = earlier.Count < 2 ? 0 : earlier.Sum(factor => (factor - mean) * (factor - mean)) / (earlier.Count - 1);
-        return new(Whole(raw * mean), raw * (decimal)Math.Sqrt((double)variance), ExpectedFrom.EarlierBatches);
+        return UsualYield.Of(earlier) is { } usual
+            ? new(Whole(raw * usual.Mean), raw * usual.Spread, ExpectedFrom.EarlierBatches)
+            : new(Whole(raw * (recipeYield ?? 1)), Grams.Zero, recipeYield is null ? ExpectedFrom.WhatGoesIn : ExpectedFrom.Recipe);
     }
 
     private static Grams Whole(Grams weight) => new(Rounding.ToStep(weight.Value, 1));

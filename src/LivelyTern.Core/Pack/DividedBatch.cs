@@ -6,7 +6,17 @@ namespace LivelyTern.Core.Pack;
 /// <summary>What goes into one box.</summary>
 /// <param name="Weight">Cooked grams.</param>
 /// <param name="Pieces">Pieces, where they are counted: then the weight is their share.</param>
-public readonly record struct DividedPortion(Grams Weight, decimal? Pieces);
+public readonly record struct DividedPortion(Grams Weight, decimal? Pieces)
+{
+    /// <summary>
+    /// What of it is on the scale, in grams: all of it, or the component that it is measured out by; its least steps where it goes by the
+    /// piece.
+    /// </summary>
+    public Grams OnScale { get; init; } = Weight;
+
+    /// <summary>What was to be on the scale before the first box was filled, in the same.</summary>
+    public Grams Target { get; init; } = Weight;
+}
 
 /// <summary>The boxes a weighed batch goes into.</summary>
 /// <param name="Portions">Each box.</param>
@@ -14,6 +24,9 @@ public readonly record struct DividedPortion(Grams Weight, decimal? Pieces);
 /// <param name="Over">Grams that go into no box, where it is divided as planned.</param>
 public sealed record DividedBatch(IReadOnlyList<DividedPortion> Portions, decimal OverPieces, Grams Over)
 {
+    /// <summary>Grams on the scale that the boxes hold and the batch does not: its own weight was wrong, or theirs.</summary>
+    public Grams Missing { get; init; }
+
     /// <summary>
     /// The boxes a weighed batch goes into: by weight, or by pieces, each piece its share of the weight; as planned where portions of it
     /// lie on days.

@@ -23,6 +23,9 @@ public static class Divide
     /// <summary>The most boxes a batch goes into.</summary>
     public const int MostPortions = 1000;
 
+    /// <summary>The most pieces a batch makes.</summary>
+    public const int MostPieces = 10_000;
+
     /// <summary>The most a batch weighs, in grams.</summary>
     public const decimal MostGrams = 100_000m;
 
@@ -146,7 +149,7 @@ public static class Divide
     private static List<Problem> Pieces(PiecesMade pieces, int boxes)
     {
         var counted = Count(boxes).ToList();
-        if (pieces.Count is < 1 or > 10_000) counted.Add(new("pieces-absurd", "pieces", "Count between 1 and 10,000 pieces."));
+        if (pieces.Count is < 1 or > MostPieces) counted.Add(new("pieces-absurd", "pieces", "Count between 1 and 10,000 pieces."));
         else if (counted.Count == 0 && pieces.Steps < boxes)
             counted.Add(new("pieces-too-few", "pieces", $"{pieces.Count} pieces don't fill {boxes} boxes: take fewer boxes."));
         return counted;

@@ -14,10 +14,18 @@ public sealed record WeightWish(Grams Weight) : BoxWish;
 /// <param name="Count">How many; a half where they may be halved.</param>
 public sealed record PiecesWish(decimal Count) : BoxWish;
 
+/// <summary>So much of a measuring cup.</summary>
+/// <param name="Ml">Millilitres.</param>
+public sealed record VolumeWish(decimal Ml) : BoxWish;
+
 /// <summary>The largest portion that is still at most so much.</summary>
 /// <param name="Measure">Of what: kcal, grams of protein, points.</param>
 /// <param name="Value">At most so much of it.</param>
-public sealed record AtMostWish(Measure Measure, decimal Value) : BoxWish;
+public sealed record AtMostWish(Measure Measure, decimal Value) : BoxWish
+{
+    /// <summary>Who counts: their points, their free foods. Null where it is nobody's in particular.</summary>
+    public Guid? For { get; init; }
+}
 
 /// <summary>A share of what the others leave: 2 to 3.</summary>
 /// <param name="Parts">How many parts.</param>
@@ -40,14 +48,16 @@ public static class Portioning
     /// <param name="pieces">How many pieces it makes; null where they are not counted.</param>
     /// <param name="wishes">What each box is to hold.</param>
     /// <param name="read">What a weight of the batch holds of a budget's measure; more of it never holds less.</param>
+    /// <param name="say">How an amount is said; in grams unless it is given.</param>
     /// <returns>The weight of each box, and what is over; or what can't be, with the box it concerns.</returns>
     public static Outcome<Division<Grams>> Of(
-        Grams batch, int? pieces, IReadOnlyList<BoxWish> wishes, Func<AtMostWish, Grams, decimal> read)
+        Grams batch, int? pieces, IReadOnlyList<BoxWish> wishes, Func<AtMostWish, Grams, decimal> read, Func<decimal, string>? say = null)
     {
         ArgumentNullException.ThrowIfNull(wishes);
         ArgumentNullException.ThrowIfNull(read);
         if (Wrong(batch, pieces, wishes) is { Count: > 0 } wrong) return wrong;
 
+        say ??= grams => $"{grams:0.#} g";
         var boxes = new Grams[wishes.Count];
         var left = batch;
         foreach (var (i, weight) in Given(batch, pieces, wishes))
@@ -59,7 +69,7 @@ public static class Portioning
         if (left.Value < -Nothing)
         {
             var given = (batch - left).Value;
-            var sentence = $"The boxes take {given:0.#} g and there are {batch.Value:0.#} g: {-left.Value:0.#} g are missing.";
+            var sentence = $"The boxes take {say(given)} and there are {say(batch.Value)}: {say(-left.Value)} are missing.";
             return new Problem("batch-short", "boxes", sentence);
         }
 
@@ -67,7 +77,7 @@ public static class Portioning
         {
             if (wishes[i] is not AtMostWish wish) continue;
             boxes[i] = Largest(wish, left, read);
-            if (boxes[i] == Grams.Zero) return Empty(i, left, wish);
+            if (boxes[i] == Grams.Zero) return Empty(i, left, wish, say);
             left -= boxes[i];
         }
 
@@ -78,7 +88,7 @@ public static class Portioning
         for (var at = 0; at < shares.Count; at++)
         {
             boxes[shares[at].i] = divided[at];
-            if (divided[at] == Grams.Zero) return Empty(shares[at].i, left, null);
+            if (divided[at] == Grams.Zero) return Empty(shares[at].i, left, null, say);
         }
 
         var over = left.Value - whole;
@@ -108,11 +118,11 @@ public static class Portioning
         return new(fits);
     }
 
-    private static Problem Empty(int box, Grams left, AtMostWish? wish)
+    private static Problem Empty(int box, Grams left, AtMostWish? wish, Func<decimal, string> say)
     {
         var why = left.Value < 1 || wish is null
             ? "the others leave nothing for it. Make it smaller, or leave a box out."
-            : $"even 1 g is more than {wish.Value:0.##}.";
+            : $"even {say(1)} is more than {wish.Value:0.##}.";
         return new("box-empty", $"boxes[{box}]", $"Box {box + 1} would be empty: {why}");
     }
 

@@ -263,6 +263,9 @@ public sealed class BatchReader(TernDb db, RecipeStore recipes, FoodStore foods,
         ? Math.Max(1, (int)Math.Round((decimal)pieces * portions / yield.Portions, MidpointRounding.AwayFromZero))
         : null;
 
+    /// <summary>Cooked by raw weight of the last batches of a recipe that are packed; null where there is none.</summary>
+    public async Task<UsualYield?> UsualYieldAsync(Guid recipeId) => UsualYield.Of((await EarlierAsync([recipeId]))[recipeId]);
+
     // The yields of the last batches of each recipe; one that is cooked often leaves the others theirs.
     private async Task<Dictionary<Guid, List<decimal>>> EarlierAsync(List<Guid> recipeIds)
     {

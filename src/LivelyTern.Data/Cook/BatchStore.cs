@@ -11,7 +11,7 @@ namespace LivelyTern.Data.Cook;
 public sealed class BatchStore(
     TernDb db, RecipeStore recipes, BatchReader reader, NewBatch begin, DishParts parts, IPantryUse pantry)
 {
-    private const int MostAtOnce = 20;
+    private const int MostAtOnce = 20, PansRead = 100;
 
     /// <summary>Batches that are not discarded, those without boxes and then the newest first.</summary>
     /// <param name="most">How many.</param>
@@ -29,6 +29,16 @@ public sealed class BatchStore(
     public async Task<Grams?> PanOfAsync(Guid recipeId) =>
         Milligrams.ToGrams(await db.Batches.Where(row => row.RecipeId == recipeId && row.PanMilligrams != null)
             .OrderByDescending(row => row.CookedOn).ThenByDescending(row => row.Id).Select(row => row.PanMilligrams).FirstOrDefaultAsync());
+
+    /// <summary>The empty pans that were weighed last, each once, the newest first, with the dish that was in it.</summary>
+    /// <param name="most">How many.</param>
+    public async Task<IReadOnlyList<(Grams Weight, string Dish)>> PansAsync(int most)
+    {
+        var rows = await db.Batches.AsNoTracking().Where(row => row.PanMilligrams > 0).OrderByDescending(row => row.CookedOn)
+            .ThenByDescending(row => row.Id).Select(row => new { row.PanMilligrams, row.RecipeName }).Take(PansRead).ToListAsync();
+        return [.. rows.DistinctBy(row => row.PanMilligrams).Take(most)
+            .Select(row => (Milligrams.ToGrams(row.PanMilligrams!.Value), row.RecipeName))];
+    }
 
     /// <summary>
     /// A recipe cooked on a day: what goes in is fixed from here on, with the figures the foods have now. A dish that is put together is

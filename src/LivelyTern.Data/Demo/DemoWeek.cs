@@ -71,7 +71,7 @@ public sealed class DemoWeek(
         {
             var batch = Must(await batches.CookAsync(book[dish.Key], monday.AddDays(-1), today));
             var (pan, full) = (new Grams(dish.Pan), new Grams(dish.Full));
-            var packed = Must(await packing.DoAsync(batch.Id, batch.Version, pan, full, dish.Boxes, dish.Pieces));
+            var packed = Must(await packing.DoAsync(batch.Id, batch.Version, new(pan, full, dish.Boxes, dish.Pieces)));
             shelf[dish.Key] = new(db.Boxes.Local.Where(box => box.BatchId == packed.Id).OrderBy(box => box.Number).Select(box => box.Id));
         }
 

@@ -11,6 +11,8 @@ namespace LivelyTern.Data.Pack;
 /// <summary>Packed boxes, and what happens to them.</summary>
 public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, FoodRecords records, TimeProvider clock)
 {
+    private const int SizesRead = 200;
+
     /// <summary>The boxes a batch is in, in their order; none where they were emptied back.</summary>
     public async Task<List<BoxRow>> OfBatchAsync(Guid batchId) =>
         await db.Boxes.Where(row => row.BatchId == batchId && row.State != BoxState.EmptiedBack).OrderBy(row => row.Number).ToListAsync();
@@ -45,16 +47,29 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
         return [.. rows.Select(row => Read(row, of, made, id => new Ingredient(stored[id], Grams.Zero).AsKnownToday(known.Find).Food))];
     }
 
-    /// <summary>Boxes filled from a batch, one for each portion of it, in the fridge; not saved yet.</summary>
+    /// <summary>What each eater's last box of a recipe weighed: their own size of it.</summary>
+    public async Task<IReadOnlyDictionary<Guid, Grams>> OwnSizesAsync(Guid recipeId)
+    {
+        var boxes = await db.Boxes.AsNoTracking().Include(row => row.Parts)
+            .Where(row => row.Batch.RecipeId == recipeId && row.ForId != null && row.State != BoxState.EmptiedBack)
+            .OrderByDescending(row => row.Batch.CookedOn).ThenByDescending(row => row.BatchId).ThenBy(row => row.Number)
+            .Take(SizesRead).ToListAsync();
+        return boxes.DistinctBy(row => row.ForId).ToDictionary(
+            row => row.ForId!.Value, row => Milligrams.ToGrams(row.Parts.MinBy(part => part.Position)!.Milligrams));
+    }
+
+    /// <summary>Boxes filled from a batch, one for each portion of it; not saved yet.</summary>
     /// <param name="batch">The batch.</param>
     /// <param name="portions">What goes into each.</param>
-    /// <param name="owners">Whose they are, as far as that is known, in the same order.</param>
+    /// <param name="whose">Whose each is, as far as that is known, and where it goes, in the same order.</param>
     /// <param name="on">The day.</param>
-    internal List<BoxRow> Fill(BatchRow batch, IReadOnlyList<DividedPortion> portions, IReadOnlyList<Guid> owners, DateOnly on)
+    internal List<BoxRow> Fill(
+        BatchRow batch, IReadOnlyList<DividedPortion> portions, IReadOnlyList<(Guid? EaterId, BoxPlace Place)> whose, DateOnly on)
     {
         var boxes = new List<BoxRow>();
         for (var i = 0; i < portions.Count; i++)
         {
+            var (owner, place) = whose[i];
             var box = new BoxRow { Id = Guid.CreateVersion7(), BatchId = batch.Id, Number = i + 1 };
             box.Parts.Add(new BoxPartRow
             {
@@ -64,7 +79,8 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
                 Pieces = portions[i].Pieces,
             });
             db.Boxes.Add(box);
-            Happened(box, BoxEventKind.Packed, BoxLife.New(on, i < owners.Count ? owners[i] : null));
+            Happened(box, BoxEventKind.Packed, BoxLife.New(on, owner));
+            if (box.Place != place) Happened(box, BoxEventKind.Put, box.Life.Put(place, on));
             box.Version = 1;
             boxes.Add(box);
         }

@@ -10,20 +10,15 @@ namespace LivelyTern.Data.Plan;
 /// <summary>A batch is weighed and goes into boxes; the portions of it that lie on days become those very boxes.</summary>
 public sealed class PackBatch(
     TernDb db, BatchStore batches, BatchReader reader, BoxStore boxes, PortionsOnDays portions, PackTogether together,
-    DishParts dishes, WeighBatch weighing, TimeProvider clock)
+    DishParts dishes, WeighBatch weighing, DivideBatch divide, TimeProvider clock)
 {
     /// <summary>
     /// Weighs and packs a batch that was read at a version. A dish that is put together weighs what its parts do: the scale is not asked.
     /// </summary>
     /// <param name="id">The batch.</param>
     /// <param name="version">The version it was read at.</param>
-    /// <param name="pan">The empty pan.</param>
-    /// <param name="full">The full pan.</param>
-    /// <param name="count">How many boxes.</param>
-    /// <param name="pieces">How many pieces were made, where they are counted; null to divide by weight.</param>
-    public Task<Outcome<BatchRow>> DoAsync(
-        Guid id, int version, Grams pan, Grams full, int count, int? pieces) =>
-        db.InTurnAsync(async () =>
+    /// <param name="order">What was weighed, and into which boxes it goes.</param>
+    public Task<Outcome<BatchRow>> DoAsync(Guid id, int version, PackOrder order) => db.InTurnAsync(async () =>
     {
         var read = await batches.AtAsync(id, version);
         if (!read.Succeeded) return read;
@@ -31,19 +26,25 @@ public sealed class PackBatch(
         if (!row.IsPutTogether && BatchStore.NotInItsPan(row) is { } wrong) return wrong;
         var planned = await portions.OfAsync(id);
         var batch = await reader.ReadAsync(row);
-        if (await NeverAsync(batch, planned) is { } never) return never;
+        if (await NeverAsync(batch, planned, order.Each) is { } never) return never;
         var today = clock.Today();
         var madeOfIt = await dishes.DishesOfAsync(id);
         var before = await weighing.WeightsAsync(madeOfIt);
-        var cooked = row.IsPutTogether ? await together.WeighAsync(row, batch, today) : await batches.WeighAsync(row, pan, full);
+        var summed = order.Summed();
+        if (!summed.Succeeded) return summed.Problems.ToList();
+        var cooked = row.IsPutTogether
+            ? await together.WeighAsync(row, batch, today)
+            : await batches.WeighAsync(row, summed.Value!.Pan, summed.Value.Full);
         if (!cooked.Succeeded) return cooked.Problems.ToList();
-        var inDishes = await reader.TakenByDishesAsync(id, cooked.Value);
-        var divided = DividedBatch.Of(cooked.Value, count, pieces, batch, PortionsOnDays.Weights(planned), inDishes);
-        if (!divided.Succeeded) return divided.Problems.ToList();
+        var ordered = await divide.DoAsync(batch, cooked.Value, order, planned);
+        if (!ordered.Succeeded) return ordered.Problems.ToList();
+        var (divided, wanted) = (ordered.Value!.Divided, ordered.Value.Boxes);
+        if (divided.Missing > Grams.Zero) return Heavier(divided, order);
 
-        BatchStore.Packed(row, pieces, batch.VolumeMl);
-        var filled = boxes.Fill(row, divided.Value!.Portions, [.. planned.Select(item => item.EaterId)], today);
-        foreach (var (item, box) in planned.Zip(filled)) (item.BoxId, item.BatchId, item.Milligrams) = (box.Id, null, null);
+        BatchStore.Packed(row, order.Pieces, ordered.Value.VolumeMl);
+        var filled = boxes.Fill(row, divided.Portions, [.. wanted.Select(box => (box.EaterId, box.Place))], today);
+        foreach (var (box, of) in filled.Zip(wanted))
+            if (of.Item is { } item) (item.BoxId, item.BatchId, item.Milligrams) = (box.Id, null, null);
         await db.NextVersionAsync(PortionsOnDays.DaysOf(planned));
         var saved = await db.SaveAsync(row, row);
         if (saved.Succeeded) await weighing.DishesFollowAsync(madeOfIt, before);
@@ -92,14 +93,26 @@ public sealed class PackBatch(
             : null;
     }
 
-    // A portion becomes a box for its eater: not where they must never get it.
-    private async Task<Problem?> NeverAsync(Batch batch, IReadOnlyList<PlanItemRow> planned)
+    // What the scale said of the boxes is more than it said of the pan.
+    private static Problem Heavier(DividedBatch divided, PackOrder order)
     {
-        var ids = planned.Where(item => !item.IsForGuests).Select(item => item.EaterId).Distinct().ToList();
+        var held = divided.Portions.Sum(portion => portion.OnScale.Value);
+        var (of, field) = order.Component is null ? ("the batch", "fullGrams") : ("that component", "componentGrams");
+        var sentence = $"The boxes hold {held:0.#} g, {divided.Missing.Value:0.#} g more than {of} weighs: weigh one again, "
+            + "or take what the boxes hold as its weight.";
+        return new("boxes-heavier", field, sentence);
+    }
+
+    // A portion becomes a box for its eater, and a box is somebody's: not where they must never get it.
+    private async Task<Problem?> NeverAsync(Batch batch, IReadOnlyList<PlanItemRow> planned, IReadOnlyList<OrderedBox> ordered)
+    {
+        var onDays = planned.Where(item => !item.IsForGuests).Select(item => item.EaterId).ToHashSet();
+        var ids = onDays.Concat(ordered.Where(box => box.ItemId is null).Select(box => box.EaterId).OfType<Guid>()).Distinct().ToList();
         foreach (var eater in await db.Eaters.AsNoTracking().Where(row => ids.Contains(row.Id)).ToListAsync())
         {
             if (eater.Ways.WhyNever(batch.Contents) is not { } never) continue;
-            var sentence = $"{eater.Name} must never get this: it holds {never.InWords}. Take it off {eater.Name}'s days first, then pack.";
+            var mend = onDays.Contains(eater.Id) ? $"Take it off {eater.Name}'s days first, then pack." : "Give that box to somebody else.";
+            var sentence = $"{eater.Name} must never get this: it holds {never.InWords}. {mend}";
             return new Problem("never-for", "", sentence);
         }
 

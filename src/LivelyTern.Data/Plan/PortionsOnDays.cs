@@ -26,6 +26,7 @@ public sealed class PortionsOnDays(TernDb db) : ILaidPortions
         (await db.PlanItems.Where(item => item.BoxId != null && boxIds.Contains(item.BoxId.Value)).OrderBy(item => item.Day).ToListAsync())
             .ToLookup(item => item.BoxId!.Value);
 
-    internal static IEnumerable<EaterDay> DaysOf(IEnumerable<PlanItemRow> items) =>
+    /// <summary>The days on which these lie.</summary>
+    public static IEnumerable<EaterDay> DaysOf(IEnumerable<PlanItemRow> items) =>
         items.Select(item => new EaterDay(item.EaterId, item.Day));
 }

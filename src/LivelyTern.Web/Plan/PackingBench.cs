@@ -1,5 +1,6 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Keep;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
@@ -38,7 +39,26 @@ public sealed record BoxView(
 public sealed record NeverForView(string Name, NeverView Why);
 
 /// <summary>A portion that lies on a day: for its eater, or for guests.</summary>
-public sealed record PlannedPortionView(Guid EaterId, string Name, DateOnly Day, decimal Grams, bool IsForGuests);
+/// <param name="ItemId">The portion.</param>
+/// <param name="EaterId">On whose day.</param>
+/// <param name="Name">Their name.</param>
+/// <param name="Day">Which day.</param>
+/// <param name="Grams">What it weighs.</param>
+/// <param name="IsForGuests">Whether it is for guests on that day.</param>
+public sealed record PlannedPortionView(Guid ItemId, Guid EaterId, string Name, DateOnly Day, decimal Grams, bool IsForGuests);
+
+/// <summary>An empty pan that was weighed before.</summary>
+/// <param name="Grams">What it weighs.</param>
+/// <param name="Dish">What was in it last.</param>
+public sealed record PanView(decimal Grams, string Dish);
+
+/// <summary>An eater's own size of a dish.</summary>
+/// <param name="EaterId">The eater.</param>
+/// <param name="Name">Their name.</param>
+/// <param name="Grams">What their last box of it weighed; null where they had none.</param>
+/// <param name="CountsPoints">Whether they count points.</param>
+/// <param name="Leading">The measure their day is laid along.</param>
+public sealed record OwnSizeView(Guid EaterId, string Name, decimal? Grams, bool CountsPoints, Measure Leading);
 
 /// <summary>A batch on the packing bench.</summary>
 /// <param name="Id">The batch.</param>
@@ -62,12 +82,17 @@ public sealed record PlannedPortionView(Guid EaterId, string Name, DateOnly Day,
 /// <param name="NeverFor">Eaters who must never get it.</param>
 /// <param name="Pieces">How many pieces it makes, where it makes pieces.</param>
 /// <param name="Together">What it is put together from, and what is put together from it.</param>
+/// <param name="Pans">Empty pans that were weighed before, the newest first.</param>
+/// <param name="OwnSizes">Who eats here, each with their own size of it; not those who must never get it.</param>
+/// <param name="Components">What is in it by name, what brings most energy first.</param>
+/// <param name="CupGrams">What a cup of it weighs as its recipe has it; null where that is not known.</param>
 /// <param name="DaysVersion">The number of the last change to any day, for a write that touches the day a box lies on.</param>
 public sealed record BatchView(
     Guid Id, Guid RecipeId, string Name, string Letters, int Tint, DateOnly CookedOn, BatchState State, int Portions, decimal RawGrams,
     decimal? PanGrams, decimal? FullGrams, decimal? RememberedPanGrams, IReadOnlyList<BoxView> Boxes,
     IReadOnlyDictionary<Measure, Figure> Figures, int Version, IReadOnlyList<PlannedPortionView> Planned, decimal? ExpectedGrams,
-    int BoxesWanted, IReadOnlyList<NeverForView> NeverFor, int? Pieces, TogetherView Together, int DaysVersion);
+    int BoxesWanted, IReadOnlyList<NeverForView> NeverFor, int? Pieces, TogetherView Together,
+    IReadOnlyList<PanView> Pans, IReadOnlyList<OwnSizeView> OwnSizes, IReadOnlyList<string> Components, decimal? CupGrams, int DaysVersion);
 
 /// <summary>A batch in the list of the bench.</summary>
 /// <param name="Id">The batch.</param>
@@ -87,6 +112,8 @@ public sealed class PackingBench(
     TernDb db, BatchStore store, BatchReader reader, BoxStore boxes, PortionsOnDays portions, PlanStore plan, EaterStore eaters,
     TimeProvider clock)
 {
+    private const int MostPans = 6, MostComponents = 12;
+
     /// <summary>Batches, those without boxes and then the newest first. What is in them is not read for this.</summary>
     public async Task<IReadOnlyList<BatchInList>> ListAsync(int most)
     {
@@ -121,9 +148,13 @@ public sealed class PackingBench(
         var never = reasons.Where(one => one.Why is not null).ToList();
         var filled = await BoxesAsync(row, names, never.ToDictionary(one => one.Id, one => one.Why!));
         var planned = (await portions.OfAsync(row.Id)).Select(item => new PlannedPortionView(
-            item.EaterId, names.GetValueOrDefault(item.EaterId, ""), item.Day, Milligrams.ToGrams(item.Milligrams ?? 0).Value,
+            item.Id, item.EaterId, names.GetValueOrDefault(item.EaterId, ""), item.Day, Milligrams.ToGrams(item.Milligrams ?? 0).Value,
             item.IsForGuests)).ToList();
         var together = await TogetherView.OfAsync(batch, row, reader);
+        var sizes = await boxes.OwnSizesAsync(row.RecipeId);
+        var own = table.Where(eater => !never.Exists(one => one.Id == eater.Id)).Select(eater => new OwnSizeView(
+            eater.Id, eater.Name, sizes.TryGetValue(eater.Id, out var size) ? size.Value : null, eater.Aim.Rule is not null,
+            eater.Aim.Leading));
         var (pan, remembered) = (Milligrams.ToGrams(row.PanMilligrams), await store.PanOfAsync(row.RecipeId));
         return new(
             row.Id, row.RecipeId, batch.RecipeName, row.Letters, row.Tint, row.CookedOn, row.State, row.Portions,
@@ -131,7 +162,8 @@ public sealed class PackingBench(
             pan?.Value, pan is { } empty ? batch.Cooked?.Value + empty.Value : null, remembered?.Value, filled,
             Figure.Of(MeasureTotals.Of(batch.Contents, null)), row.Version, planned, filled.Count > 0 ? null : batch.Weight?.Value,
             BoxesWanted(batch, planned, together), [.. never.Select(one => new NeverForView(one.Name, one.Why!))], batch.Pieces,
-            together, await plan.VersionAsync());
+            together, [.. (await store.PansAsync(MostPans)).Select(one => new PanView(one.Weight.Value, one.Dish))], [.. own],
+            [.. ComponentsOf(batch)], batch.WeightOfMl(Unit.Cup.InBase)?.Value, await plan.VersionAsync());
     }
 
     private async Task<IReadOnlyList<BoxView>> BoxesAsync(BatchRow row, Dictionary<Guid, string> names, Dictionary<Guid, NeverView> never)
@@ -158,6 +190,10 @@ public sealed class PackingBench(
 
         return [.. rows.Select(Show)];
     }
+
+    private static IEnumerable<string> ComponentsOf(Batch batch) => batch.Contents.Ingredients
+        .OrderByDescending(one => new Contents([one]).Totals[Nutrient.Energy].Known).Select(one => one.Food.Name)
+        .Distinct(StringComparer.Ordinal).Take(MostComponents);
 
     private static int BoxesWanted(Batch batch, List<PlannedPortionView> planned, TogetherView together)
     {

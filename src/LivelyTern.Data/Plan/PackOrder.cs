@@ -1,0 +1,42 @@
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+
+namespace LivelyTern.Data.Plan;
+
+/// <summary>A box as the cook wants it.</summary>
+/// <param name="Wish">What it is to hold; null for a portion on a day, as it is planned.</param>
+/// <param name="ItemId">The portion on a day that becomes this box; null for a box of no day.</param>
+/// <param name="EaterId">Whose a box of no day is; null for whoever wants it.</param>
+/// <param name="Place">Where it goes.</param>
+/// <param name="Got">What the scale said that is in it; null where it gets what it is to hold.</param>
+public sealed record OrderedBox(BoxWish? Wish, Guid? ItemId, Guid? EaterId, BoxPlace Place, Grams? Got);
+
+/// <summary>How a batch is to be packed.</summary>
+/// <param name="Pan">The empty pan.</param>
+/// <param name="Full">The full pan.</param>
+/// <param name="Boxes">How many boxes, as planned and the rest alike; not asked where each is ordered.</param>
+/// <param name="Pieces">How many pieces were made, where they are counted; null to divide by weight.</param>
+public sealed record PackOrder(Grams Pan, Grams Full, int Boxes, int? Pieces)
+{
+    /// <summary>Each box in its own way; empty where they are only counted.</summary>
+    public IReadOnlyList<OrderedBox> Each { get; init; } = [];
+
+    /// <summary>What all of the component weighs that each is measured out by; null where it is the dish.</summary>
+    public Grams? Component { get; init; }
+
+    /// <summary>What a cup of it weighs; null where what it fills is known, or not asked.</summary>
+    public Grams? CupWeight { get; init; }
+
+    /// <summary>Whether the batch, or its component, weighs what its boxes have got, whatever was said before.</summary>
+    public bool TakesSum { get; init; }
+
+    /// <summary>The same with that sum taken.</summary>
+    internal Outcome<PackOrder> Summed()
+    {
+        if (!TakesSum) return this;
+        if (Each.Count == 0 || Each.Any(box => box.Got is null))
+            return new Problem("boxes-open", "", "Fill every box first: then what they hold together is what there is.");
+        var sum = new Grams(Each.Sum(box => box.Got!.Value.Value));
+        return Component is null ? this with { Full = Pan + sum } : this with { Component = sum };
+    }
+}

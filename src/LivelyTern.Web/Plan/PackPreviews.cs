@@ -1,0 +1,112 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Cook;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack;
+using LivelyTern.Core.Plan;
+using LivelyTern.Data;
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Cook;
+using LivelyTern.Data.Plan;
+using LivelyTern.Web.Http;
+
+namespace LivelyTern.Web.Plan;
+
+/// <summary>What packing a batch in some way would give, box by box and day by day; nothing stored.</summary>
+public sealed class PackPreviews(
+    TernDb db, BatchStore store, BatchReader reader, PortionsOnDays portions, DivideBatch divide, EaterStore eaters, PlanStore plan,
+    PlanReader days)
+{
+    /// <summary>A batch packed as it is ordered.</summary>
+    /// <param name="id">The batch.</param>
+    /// <param name="body">The order.</param>
+    /// <param name="eaterId">Who looks at it: what is nobody's counts as theirs.</param>
+    public async Task<Outcome<PackPreview>> OfAsync(Guid id, PackRequest body, Guid? eaterId)
+    {
+        ArgumentNullException.ThrowIfNull(body);
+        await using var once = await db.ReadOnceAsync();
+        if (await store.FindAsync(id) is not { } row) return Stale.Gone("batch");
+        var order = body.Order();
+        if (!order.Succeeded) return order.Problems.ToList();
+        var known = await reader.ReadAsync(row);
+        var cooked = DivideBatch.CookedOf(known, order.Value!);
+        if (!cooked.Succeeded) return cooked.Problems.ToList();
+        var ordered = await divide.DoAsync(known, cooked.Value, order.Value!, await portions.OfAsync(id));
+        if (!ordered.Succeeded) return ordered.Problems.ToList();
+
+        var table = (await eaters.ListAsync()).ToDictionary(eater => eater.Id);
+        var batch = known with { Cooked = cooked.Value, VolumeMl = ordered.Value!.VolumeMl };
+        var boxes = ordered.Value.Divided.Portions;
+        var (raw, fullest) = (batch.Contents.RawWeight, new Grams(boxes.Select(box => box.Weight.Value).DefaultIfEmpty().Max()));
+        var yield = raw.Value <= 0 ? 0 : cooked.Value / raw;
+        var usual = row.IsPutTogether ? null : await reader.UsualYieldAsync(row.RecipeId);
+        return new PackPreview(
+            cooked.Value.Value,
+            Figure.Of(batch.Holding(new(1)).Totals[Nutrient.Energy]),
+            yield,
+            usual is null ? null : new(usual.Mean, usual.Spread, usual.Batches, usual.Of(yield)),
+            await BoxesAsync(batch, ordered.Value, table, eaterId),
+            ordered.Value.Divided.OverPieces,
+            ordered.Value.Divided.Over.Value,
+            ordered.Value.Divided.Missing.Value,
+            boxes.Sum(box => box.Weight.Value),
+            fullest.Value,
+            Figure.Of(Counted(batch, fullest, table.GetValueOrDefault(eaterId ?? Guid.Empty))),
+            batch.Parts.ToDictionary(part => part.Of.Id, part => (part.Weight * (fullest / cooked.Value)).Value),
+            SquaresOf(body, boxes));
+    }
+
+    private static IReadOnlyDictionary<Measure, Total> Counted(Batch batch, Grams weight, EaterRow? eater) =>
+        eater is null ? MeasureTotals.Of(batch.Holding(weight), null) : eater.Aim.Count(batch.Holding(weight));
+
+    private async Task<IReadOnlyList<BoxPreview>> BoxesAsync(
+        Batch batch, DividedOrder ordered, Dictionary<Guid, EaterRow> table, Guid? eaterId)
+    {
+        var onDays = await DaysAsync(batch, ordered, table);
+        var counted = new Dictionary<(Grams, Guid?), IReadOnlyDictionary<Measure, Figure>>();
+        BoxPreview Show(DividedPortion portion, DividedBox box)
+        {
+            var whose = box.EaterId ?? eaterId;
+            if (!counted.TryGetValue((portion.Weight, whose), out var figures))
+            {
+                figures = Figure.Of(Counted(batch, portion.Weight, table.GetValueOrDefault(whose ?? Guid.Empty)));
+                counted[(portion.Weight, whose)] = figures;
+            }
+
+            return new(
+                portion.Weight.Value, portion.OnScale.Value, portion.Target.Value, Filling.MarkOf(portion.Target).Value, portion.Pieces,
+                batch.SaidVolumeOf(portion.Weight), figures,
+                box.Item is { } item ? onDays.GetValueOrDefault(new(item.EaterId, item.Day)) : null);
+        }
+
+        return [.. ordered.Divided.Portions.Zip(ordered.Boxes, Show)];
+    }
+
+    // The days of its portions, with each as it would be.
+    private async Task<Dictionary<EaterDay, DayWithBox>> DaysAsync(Batch batch, DividedOrder ordered, Dictionary<Guid, EaterRow> table)
+    {
+        var weights = ordered.Boxes.Zip(ordered.Divided.Portions).Where(one => one.First.Item is not null)
+            .ToDictionary(one => one.First.Item!.Id, one => one.Second.Weight);
+        if (weights.Count == 0) return [];
+        var where = PortionsOnDays.DaysOf(ordered.Boxes.Select(box => box.Item).OfType<PlanItemRow>()).ToHashSet();
+        var board = await plan.BoardAsync(
+            KitchenDays.MondayOf(where.Min(day => day.Day)), KitchenDays.MondayOf(where.Max(day => day.Day)).AddDays(6));
+        var stock = await plan.StockAsync(board);
+        var unpacked = stock.Unpacked.ToDictionary();
+        unpacked[batch.Id] = batch;
+        PlanItem Sized(PlanItem item) =>
+            weights.TryGetValue(item.Id, out var weight) ? item with { What = new Portion(batch.Id, weight) } : item;
+        var sized = new PlanBoard(board.Days.SetItems(where.Select(day => KeyValuePair.Create(day, board[day].ConvertAll(Sized)))));
+        var read = days.WeeksOf(where, table, sized, stock with { Unpacked = unpacked }, await days.EatenAsync(board));
+        return where.Where(read.ContainsKey).ToDictionary(day => day, day => Show(day, read[day]));
+    }
+
+    private static DayWithBox Show(EaterDay where, DayView day) => new(
+        where.EaterId, where.Day, day.Verdict, day.Aim.Leading, day.Sums[day.Aim.Leading], day.Bands.GetValueOrDefault(day.Aim.Leading));
+
+    private static IReadOnlyList<int?>? SquaresOf(PackRequest body, IReadOnlyList<DividedPortion> boxes)
+    {
+        if (body.Squares is not { } cut || boxes.Any(box => box.Pieces is not { } count || count % 1 != 0)) return null;
+        var likesEdge = boxes.Select((_, i) => body.Each?.ElementAtOrDefault(i)?.LikesEdge == true);
+        return new PanSquares(cut.Rows, cut.Columns).Assign([.. boxes.Select(box => (int)box.Pieces!.Value)], [.. likesEdge]);
+    }
+}
