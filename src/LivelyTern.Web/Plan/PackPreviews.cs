@@ -63,18 +63,25 @@ public sealed class PackPreviews(
     {
         var onDays = await DaysAsync(batch, ordered, table);
         var counted = new Dictionary<(Grams, Guid?), IReadOnlyDictionary<Measure, Figure>>();
+        IReadOnlyDictionary<Measure, Figure> FiguresOf(Grams weight, Guid? whose)
+        {
+            if (counted.TryGetValue((weight, whose), out var known)) return known;
+            return counted[(weight, whose)] = Figure.Of(Counted(batch, weight, table.GetValueOrDefault(whose ?? Guid.Empty)));
+        }
+
+        IReadOnlyDictionary<Measure, Figure>? FromTarget(DividedPortion portion, Guid? whose)
+        {
+            if (portion.OnScale == portion.Target || portion.OnScale.Value <= 0) return null;
+            var target = FiguresOf(portion.Weight * (portion.Target / portion.OnScale), whose);
+            return FiguresOf(portion.Weight, whose).ToDictionary(one => one.Key, one => one.Value.Less(target[one.Key]));
+        }
+
         BoxPreview Show(DividedPortion portion, DividedBox box)
         {
             var whose = box.EaterId ?? eaterId;
-            if (!counted.TryGetValue((portion.Weight, whose), out var figures))
-            {
-                figures = Figure.Of(Counted(batch, portion.Weight, table.GetValueOrDefault(whose ?? Guid.Empty)));
-                counted[(portion.Weight, whose)] = figures;
-            }
-
             return new(
                 portion.Weight.Value, portion.OnScale.Value, portion.Target.Value, Filling.MarkOf(portion.Target).Value, portion.Pieces,
-                batch.SaidVolumeOf(portion.Weight), figures,
+                batch.SaidVolumeOf(portion.Weight), FiguresOf(portion.Weight, whose), FromTarget(portion, whose),
                 box.Item is { } item ? onDays.GetValueOrDefault(new(item.EaterId, item.Day)) : null);
         }
 

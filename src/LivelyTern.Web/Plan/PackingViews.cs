@@ -111,11 +111,12 @@ public sealed record UsualYieldView(decimal Mean, decimal Spread, int Batches, Y
 /// <param name="Mark">How far from its target it may be, either way, to be at the mark.</param>
 /// <param name="Pieces">Pieces in it, where they are counted.</param>
 /// <param name="Volume">What it fills, where that is known: "1 1/3 cups".</param>
-/// <param name="Figures">What it holds, as whose it is counts; null for what nobody's rule counts.</param>
+/// <param name="Figures">What it holds, as whose it is counts.</param>
+/// <param name="FromTarget">What that is more or less than its target would hold; null where it is its target.</param>
 /// <param name="Day">What it does to the day it is for.</param>
 public sealed record BoxPreview(
     decimal Grams, decimal OnScale, decimal Target, decimal Mark, decimal? Pieces, string? Volume,
-    IReadOnlyDictionary<Measure, Figure> Figures, DayWithBox? Day);
+    IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyDictionary<Measure, Figure>? FromTarget, DayWithBox? Day);
 
 /// <summary>A day with a box on it as it would be.</summary>
 /// <param name="EaterId">Whose.</param>

@@ -5,7 +5,6 @@ import { aim } from "../rooms/aim/words";
 import { cook } from "../rooms/cook/words";
 import { eat } from "../rooms/eat/words";
 import { foods } from "../rooms/foods/words";
-import { pack } from "../rooms/pack/words";
 import { plan } from "../rooms/plan/words";
 import { recipes } from "../rooms/recipes/words";
 import { shop } from "../rooms/shop/words";
@@ -13,7 +12,7 @@ import { app } from "./words";
 
 void i18next.init({
   lng: "en",
-  resources: { en: { app, beginning, devices, aim, foods, recipes, plan, shop, cook, pack, eat } },
+  resources: { en: { app, beginning, devices, aim, foods, recipes, plan, shop, cook, eat } },
   defaultNS: "app",
   interpolation: { escapeValue: false },
 });

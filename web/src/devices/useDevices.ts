@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { getDevices, type ProbeReading, type ScaleReading } from "../api";
 import { queryKeys } from "../app/queryKeys";
 
@@ -16,15 +16,26 @@ interface Live {
   probe: ProbeReading | null;
 }
 
-/** What scale and probe show, as it comes; null for one that is lost. The browser asks again by itself where the line breaks. */
-export function useLive(isWanted: boolean): Live {
+/**
+ * What scale and probe show, as it comes; null for one that is lost. The browser asks again by itself where the line breaks.
+ * @param onScale Told of each reading of the scale.
+ */
+export function useLive(isWanted: boolean, onScale?: (reading: ScaleReading) => void): Live {
   const [live, setLive] = useState<Live>({ scale: null, probe: null });
+  const told = useRef(onScale);
+  useEffect(() => {
+    told.current = onScale;
+  });
   useEffect(() => {
     if (!isWanted) return;
     const line = new EventSource("/api/devices/stream");
     const hear = (name: keyof Live) => (event: MessageEvent<string>) =>
       setLive((now) => ({ ...now, [name]: JSON.parse(event.data) as Live[typeof name] }));
     line.addEventListener("scale", hear("scale"));
+    line.addEventListener("scale", (event: MessageEvent<string>) => {
+      const reading = JSON.parse(event.data) as ScaleReading | null;
+      if (reading) told.current?.(reading);
+    });
     line.addEventListener("probe", hear("probe"));
     line.onerror = () => setLive({ scale: null, probe: null });
     return () => line.close();

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { ArrowLeft, Printer } from "lucide-react";
 import { useState } from "react";
-import { useWords } from "../../app/i18n";
+import { addWords, useWords } from "../../app/i18n";
 import { Link, useNavigate, useParams } from "react-router";
 import {
   cookPlanned,
@@ -21,17 +21,20 @@ import { useHistory } from "../../app/history";
 import { Header } from "../../app/Header";
 import { useSay } from "../../app/notices";
 import { grams, longDay, shortDay } from "../../ui/format";
-import { sentNumber, weightIn, wholeIn } from "../../ui/numbers";
 import { Failed, Loading, Sentence } from "../../ui/states";
 import { Caution } from "../../ui/Caution";
 import { Mark } from "../../ui/Tape";
 import { Boxes } from "./Boxes";
-import { useTyped } from "./typed";
+import { Filling } from "./Filling";
+import { orderOf, useTyped } from "./typed";
+import { pack } from "./words";
 import { GoesInto, Together } from "./Together";
 import { Weighing } from "./Weighing";
 import { WentIn } from "../cook/GoesIn";
 import { useDevices } from "../../devices/useDevices";
 import { queryKeys } from "../../app/queryKeys";
+
+addWords("pack", pack);
 
 export default function PackBench() {
   const { id } = useParams();
@@ -54,6 +57,7 @@ function Bench({ batch }: { batch: BatchView }) {
   const [typed, type, forget] = useTyped(batch);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [busy, setBusy] = useState(false);
+  const [isFilling, setIsFilling] = useState(() => Object.keys(typed.got).length > 0);
   const isPacked = batch.state === "packed";
   const there = batch.boxes.filter(({ state }) => state === "packed").length;
 
@@ -74,14 +78,9 @@ function Bench({ batch }: { batch: BatchView }) {
   };
   const headers = seen(batch.version);
   const portionCount = t("portionCount", { count: batch.portions });
-  const body = {
-    fullGrams: sentNumber(typed.full, weightIn) ?? 0,
-    panGrams: sentNumber(typed.pan, weightIn) ?? 0,
-    boxes: wholeIn(typed.boxes) ?? 0,
-    pieces: typed.byPieces ? (wholeIn(typed.pieces) ?? 0) : null,
-  };
-  const make = () =>
-    attempt(async () => packBatch({ path: { id: batch.id }, headers, body })).then(
+  const body = orderOf(batch, typed);
+  const make = (takesSum = false) =>
+    attempt(async () => packBatch({ path: { id: batch.id }, headers, body: { ...body, takesSum } })).then(
       (made) => made && forget(),
     );
   const cooked = () => attempt(async () => cookPlanned({ path: { id: batch.id }, headers }));
@@ -188,17 +187,27 @@ function Bench({ batch }: { batch: BatchView }) {
               {t("discard")}
             </button>
           </div>
+        ) : isFilling && typed.by !== "pieces" && typed.by !== "squares" ? (
+          <Filling
+            batch={batch}
+            typed={typed}
+            type={type}
+            trouble={trouble}
+            busy={busy}
+            onMake={(takesSum) => void make(takesSum)}
+            onBack={() => setIsFilling(false)}
+          />
         ) : (
           <Weighing
             batch={batch}
             typed={typed}
             type={type}
             trouble={trouble}
-            body={body}
             busy={busy}
             onMake={() => void make()}
             onWeigh={() => void weigh()}
             onDiscard={() => void discard()}
+            onFill={() => setIsFilling(true)}
           />
         )}
         {batch.state !== "planned" && <WentIn id={batch.id} />}

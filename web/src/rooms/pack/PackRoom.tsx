@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useWords } from "../../app/i18n";
+import { addWords, useWords } from "../../app/i18n";
 import { Link, useNavigate } from "react-router";
 import { cookBatch, listBatches, listRecipeNames, troubleOf, type BatchInList } from "../../api";
 import { freshen } from "../../app/freshen";
@@ -10,6 +10,9 @@ import { shortDay } from "../../ui/format";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 import { queryKeys } from "../../app/queryKeys";
+import { pack } from "./words";
+
+addWords("pack", pack);
 
 export default function PackRoom() {
   const { t } = useWords("pack");

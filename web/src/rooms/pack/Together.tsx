@@ -33,7 +33,7 @@ export function Together({ batch, typed, type, trouble, busy, onMake, onDiscard 
   const wrong = error ? troubleOf(error, t("app:silent")) : trouble;
   const atBoxes = wrong ? sentenceFor(wrong, "portions") : undefined;
   const good = error ? null : preview;
-  const isUnequal = new Set(good?.portions).size > 1;
+  const isUnequal = new Set(good?.boxes.map((box) => box.grams)).size > 1;
   const second = lens === "energy" ? "protein" : "energy";
   return (
     <div className="max-w-2xl">
@@ -104,7 +104,7 @@ export function Together({ batch, typed, type, trouble, busy, onMake, onDiscard 
           <b>{t("plannedTitle")}</b> {t("plannedText", { count: batch.planned.length })}
         </p>
       )}
-      {good && good.portions.length > 0 && (
+      {good && good.boxes.length > 0 && (
         <p className="mt-4">
           <span className="font-title text-huge leading-none font-bold">{wholeNumber(good.fullest)}</span>{" "}
           <span className="text-lg text-soft">g {t(isUnequal ? "eachAbout" : "each")}</span>
@@ -126,7 +126,7 @@ export function Together({ batch, typed, type, trouble, busy, onMake, onDiscard 
       ) : (
         <button
           className="btn-next mt-4 min-h-11 px-5 text-base"
-          disabled={busy || !good || good.portions.length === 0}
+          disabled={busy || !good || good.boxes.length === 0}
           onClick={onMake}
         >
           {busy ? t("making") : t("make", { count })}
