@@ -39,6 +39,12 @@ if (args.Contains("--prep"))
     return;
 }
 
+if (args.Contains("--pack"))
+{
+    PackBench.Run();
+    return;
+}
+
 if (args.Contains("--shop"))
 {
     await ShopBench.RunAsync();
@@ -69,6 +75,7 @@ Compare("that week read whole, with points and bands", 200,
 
 LineBench.Run();
 PrepDayBench.Run();
+PackBench.Run();
 await CallsAsync();
 await ShopBench.RunAsync();
 WeekBench.Run(args.Contains("--plain"));

@@ -32,8 +32,8 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
   ["shop-phone", "/shop", phone],
   ["cook", "/cook?day=2026-11-29", desk, proven],
   ["cook-phone", "/cook", phone],
-  ["pack", "/pack", desk, weigh],
-  ["pack-phone", "/pack", phone, weigh],
+  ["pack", "/pack", desk, eachItsOwn],
+  ["pack-phone", "/pack", phone, fill],
   ["keep", "/keep", desk, readCautions],
   ["eat-phone", "/eat", phone],
 ];
@@ -101,6 +101,35 @@ async function weigh(page: Page) {
   await page.getByRole("region", { name: "To be packed" }).getByRole("link").click();
   await page.getByLabel("Full pan").fill("6330");
   await page.getByText("in each box").waitFor();
+}
+
+async function eachItsOwn(page: Page) {
+  await weigh(page);
+  await page.getByRole("button", { name: "each its own way" }).click();
+  const people = await page.getByLabel("Whose box").first().locator("option").allTextContents();
+  await page.getByLabel("How many boxes").first().fill("5");
+  for (const [person, way, amount] of [
+    [people[1]!, "at most", "620"],
+    [people[2]!, "a weight", "540"],
+  ]) {
+    await page.getByRole("button", { name: "Add a box" }).click();
+    await page.getByLabel("Whose box").last().selectOption(person!);
+    const name = person!.replace("for ", "");
+    await page.getByLabel(`How much ${name} gets`).selectOption(way!);
+    await page.getByLabel(`Amount ${name}`).fill(amount!);
+  }
+  await page.getByLabel("to the freezer").first().check();
+  await page.getByText("8 boxes, ").or(page.getByText("7 boxes, ")).waitFor();
+}
+
+async function fill(page: Page) {
+  await weigh(page);
+  await page.getByRole("button", { name: "Fill them on the scale" }).click();
+  for (const weight of ["472", "468"]) {
+    await page.getByLabel("Or type it").fill(weight);
+    await page.getByLabel("Or type it").press("Enter");
+  }
+  await page.getByLabel("Or type it").fill("471");
 }
 
 test("the main views, from the demo", async ({ browser, demo }) => {

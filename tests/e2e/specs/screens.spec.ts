@@ -160,6 +160,28 @@ const screens: Screen[] = [
     },
   ],
   [
+    "boxes their own way",
+    "/pack",
+    async (page) => {
+      await page.getByRole("region", { name: "To be packed" }).getByRole("link").click();
+      await page.getByLabel("Full pan").fill("3000");
+      await page.getByRole("button", { name: "squares of the pan" }).click();
+      await page.getByRole("button", { name: "each its own way" }).click();
+      await page.getByRole("img", { name: /squares/ }).waitFor();
+    },
+  ],
+  [
+    "filling",
+    "/pack",
+    async (page) => {
+      await page.getByRole("region", { name: "To be packed" }).getByRole("link").click();
+      await page.getByLabel("Full pan").fill("3000");
+      await page.getByRole("button", { name: "Fill them on the scale" }).click();
+      await page.getByLabel("Or type it").fill("500");
+      await page.getByRole("button", { name: "Take 500 g" }).click();
+    },
+  ],
+  [
     "packed",
     "/pack",
     (page) => page.getByRole("region", { name: "In their boxes" }).getByRole("link").first().click(),
@@ -194,7 +216,7 @@ const lookedAtOnce =
   /^(workbench, |to be cooked|barcode|one food|recipe read|plan of all|plan while|packed|keys|finder|no such)/;
 // On the phone axe looks where a phone is used; elsewhere nothing may be wider than the screen.
 const phonePlace =
-  /^(shop|a food of the list|in the house|cook|the run|weighing in|pack|weighing|keep|cooling|eat|plan|day in depth)$/;
+  /^(shop|a food of the list|in the house|cook|the run|weighing in|pack|weighing|boxes their own way|filling|keep|cooling|eat|plan|day in depth)$/;
 
 const perTest = 4;
 const looks = Array.from({ length: Math.ceil(screens.length / perTest) }, (_, part) =>

@@ -351,6 +351,7 @@ function Comes({
     const name = batch.ownSizes.find(({ eaterId }) => eaterId === row?.eaterId)?.name;
     return name && t("own.for", { name });
   };
+  const boxCount = t("boxes", { count: good.boxes.length });
   const filled = filledOf(batch, typed).length;
   const isKept =
     batch.state === "cooked" && order.fullGrams === batch.fullGrams && order.panGrams === batch.panGrams;
@@ -385,10 +386,7 @@ function Comes({
       )}
       <p className="mt-2 mb-4">
         <span className="text-sm text-soft">
-          {t("sums", {
-            boxes: t("boxes", { count: good.boxes.length }),
-            grams: grams(Math.round(good.sum * 10) / 10),
-          })}
+          {t("sums", { boxes: boxCount, grams: grams(Math.round(good.sum * 10) / 10) })}
         </span>
         {!isPieces && good.overGrams >= 5 && (
           <b className="ml-2">

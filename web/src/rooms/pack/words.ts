@@ -134,7 +134,7 @@ export const pack = {
     rest: "The last box takes what is left: {{grams}} g in place of {{wanted}} g.",
     putOn: "Put the box on the scale",
     toGo: "{{grams}} g to go",
-    at: "That is it: next box",
+    at: "That is it",
     tooMuch: "{{grams}} g too much",
     silent: "The scale is silent: type what it shows",
     type: "Or type it",
