@@ -51,6 +51,26 @@ public sealed class RunApiTests : IDisposable
     private async Task<string> StateOfAsync(JsonNode batch) => (string)(await host.GetAsync($"/api/cook/batches/{batch["id"]}"))["state"]!;
 
     [Fact]
+    public async Task What_can_hurt_somebody_is_said_at_its_step_begun_or_not()
+    {
+        await PlanAsync(
+            "Chicken bake", ["600 g chicken breast", "2 onions"], ["Chop the chicken breast.", "Bake 40 minutes at 180 °C."]);
+        async Task<string[]> OfAsync(string verb)
+        {
+            var run = await host.GetAsync(Run);
+            var task = run["tasks"]!.AsArray().Single(one => (string?)one!["id"] == IdOf(run, verb))!;
+            return [.. task["cautions"]!.AsArray().Select(code => (string)code!)];
+        }
+
+        await BeginAsync();
+        Assert.Equal(["raw-poultry"], await OfAsync("chop"));
+        Assert.Equal(["done-inside"], await OfAsync("bake"));
+        Assert.Empty(await OfAsync("get out"));
+        await SayAsync("get out", "done");
+        Assert.Equal(["raw-poultry"], await OfAsync("chop"));
+    }
+
+    [Fact]
     public async Task A_day_is_begun_told_task_by_task_and_each_word_lays_out_the_rest_anew()
     {
         var soup = await SoupAsync();

@@ -31,5 +31,22 @@ public sealed record Caution(string Code, string Title, string Text, string Sour
         new("past-its-day", "Past its last day: when in doubt, throw it out",
             "Food that makes people ill often looks, smells and tastes as it should. The days here are never made longer by the program.",
             "FoodSafety.gov (from memory)"),
+        new("done-inside", "Cooked through: ask the probe",
+            "In the middle, poultry 74 °C (165 °F); mince and egg dishes 71 °C (160 °F); fish, and whole pieces of beef, pork and lamb "
+            + "63 °C (145 °F), the meat with three minutes' rest. Colour says nothing.",
+            "USDA FSIS safe minimum internal temperatures"),
+        new("raw-poultry", "Don't rinse raw poultry",
+            "Rinsing spreads its germs over the sink and what stands around it; the heat kills them. Give it a board and a knife of its "
+            + "own, and wash your hands after.", "USDA FSIS; UK Food Standards Agency (from memory)"),
+        new("kidney-beans", "Dry kidney beans: boil them first",
+            "Soak them for five hours, pour that water away, and boil them in fresh water for at least half an hour before they simmer "
+            + "on. A slow cooker does not get hot enough: half cooked they make people ill.",
+            "US FDA, Bad Bug Book, 2nd edition (from memory)"),
+        new("pressure", "Let the pressure off first",
+            "Open the lid only when the pressure is gone, and tilt it away from you: the steam scalds. Don't fill the pot more than two "
+            + "thirds, half with beans or grains that foam.", "Common practice, no published source; the pot's own book comes first"),
+        new("silicone", "Silicone bends",
+            "Stand the mould on a tray before it is filled, and carry the tray: hot batter runs over where the mould gives way.",
+            "Common practice, no published source"),
     ];
 }

@@ -30,8 +30,10 @@ public enum RunTaskState
 /// <param name="Extra">Minutes it was given beside those planned.</param>
 /// <param name="IsDue">Whether it is to be begun now, and the hands it needs are free.</param>
 /// <param name="Phase">The verb of the stretch it is in, where it has several and goes on.</param>
+/// <param name="Cautions">The codes of the cautions that stand beside it.</param>
 public sealed record RunTaskView(
-    string Id, RunTaskState State, DateTimeOffset? StartedAt, DateTimeOffset? EndsAt, int Extra, bool IsDue, string? Phase);
+    string Id, RunTaskState State, DateTimeOffset? StartedAt, DateTimeOffset? EndsAt, int Extra, bool IsDue, string? Phase,
+    IReadOnlyList<string> Cautions);
 
 /// <summary>A prep day as it happens.</summary>
 /// <param name="Day">The day.</param>
@@ -68,13 +70,15 @@ public sealed record RunView(
             return new(one.Task, one.Way, Math.Min(one.Start ?? end, end), end, LaidDayView.LanesOf(one.Mode), false);
         }
 
+        IReadOnlyList<string> Cautions(PrepTask task) => StepCautions.Of(task, run.Day.Dishes);
+
         RunTaskView State(BegunTask one)
         {
             var state = one.IsSkipped ? RunTaskState.Skipped : one.End is null ? RunTaskState.GoingOn : RunTaskState.Done;
             var row = run.Row.Tasks.Find(task => string.Equals(task.TaskId, one.Task.Id, StringComparison.Ordinal))!;
             var ends = row.EndedAt ?? (row.StartedAt ?? At(0)).AddMinutes(one.Mode.Minutes + one.Extra);
             var phase = state == RunTaskState.GoingOn ? one.PhaseAt(run.SoFar.Now) : null;
-            return new(one.Task.Id, state, row.StartedAt, ends, one.Extra, false, phase?.Verb);
+            return new(one.Task.Id, state, row.StartedAt, ends, one.Extra, false, phase?.Verb, Cautions(one.Task));
         }
 
         PlacedPrepTask Left(PlacedTask place, ScheduleTask task)
@@ -96,7 +100,8 @@ public sealed record RunView(
             run.Row.Day, run.Row.StartedAt, run.Row.EndedAt, now, run.SoFar.Now, run.Row.PlannedEnd, laid,
             [
                 .. begun.Select(State),
-                .. left.Select(one => new RunTaskView(one.Task.Id, RunTaskState.Waiting, null, null, 0, due.Contains(one.Task.Id), null)),
+                .. left.Select(one => new RunTaskView(
+                    one.Task.Id, RunTaskState.Waiting, null, null, 0, due.Contains(one.Task.Id), null, Cautions(one.Task))),
             ],
             [.. run.Batches.Select(PrepBatch.Of)], changed ?? []);
     }

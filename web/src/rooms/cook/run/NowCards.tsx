@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { RunView } from "../../../api";
 import { useWords } from "../../../app/i18n";
+import { Caution } from "../../../ui/Caution";
 import { grams } from "../../../ui/format";
 import { Mark } from "../../../ui/Tape";
 import { timeAt } from "../clock";
@@ -108,6 +109,9 @@ function Card({
       </div>
       {task.text && <p className="mt-2 text-base">{task.text}</p>}
       <Amounts run={run} placed={placed} weigh={weigh} />
+      {state.cautions.map((code) => (
+        <Caution key={code} code={code} />
+      ))}
       <p className={`mt-2 text-sm ${over ? "font-semibold" : "text-soft"}`}>
         {!isGoing
           ? minutesOf(t, placed)
