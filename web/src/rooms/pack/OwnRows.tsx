@@ -6,9 +6,10 @@ import { lensesOf, useLens } from "../../app/lens";
 import { useEaters } from "../../app/Header";
 import { Amount } from "../../ui/Figures";
 import { grams, piecesOf, shortDay, unitWords } from "../../ui/format";
+import { wholeIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { dayWords } from "./dayWords";
-import { boxesOf, rowsNow, sharing, type Row, type Typed, type Way } from "./typed";
+import { boxesOf, rowFor, rowsNow, sharing, waysOf, type Row, type Typed, type Way } from "./typed";
 
 interface OwnRowsProps {
   batch: BatchView;
@@ -89,15 +90,9 @@ function RowLine({
   const lens = useLens();
   const portion = batch.planned.find(({ itemId }) => itemId === row.itemId);
   const measures: Measure[] = lensesOf(eaters);
-  const isPieces = by === "pieces" || by === "squares";
-  const ways: Way[] = [
-    ...(portion ? (["planned"] as const) : []),
-    "share",
-    ...(isPieces ? (["pieces"] as const) : (["grams"] as const)),
-    "atMost",
-    ...(by === "weight" ? (["cups"] as const) : []),
-  ];
-  const way = ways.includes(row.way) ? row.way : "share";
+  const ways = waysOf(by, row);
+  const { way, amount } = rowFor(by, row);
+  const isCounted = (wholeIn(row.count) ?? 0) > 0;
   const whose = portion
     ? t(portion.isForGuests ? "forGuests" : "forWhom", { name: portion.name, day: shortDay(portion.day) })
     : (batch.ownSizes.find(({ eaterId }) => eaterId === row.eaterId)?.name ?? t("own.anyone"));
@@ -130,8 +125,9 @@ function RowLine({
           <>
             <input
               inputMode="numeric"
-              className="field w-14 text-center font-bold"
+              className={`field w-14 text-center font-bold ${isCounted ? "" : "border-2 border-brick"}`}
               aria-label={t("own.count")}
+              aria-invalid={!isCounted}
               value={row.count}
               maxLength={4}
               onChange={(event) => change({ count: event.target.value })}
@@ -174,7 +170,7 @@ function RowLine({
               className={`field w-16 text-right font-bold ${problem ? "border-2 border-brick" : ""}`}
               aria-label={t("own.amount", { whose })}
               aria-invalid={problem !== undefined}
-              value={row.amount}
+              value={amount}
               maxLength={12}
               onChange={(event) => change({ amount: event.target.value, way })}
             />
@@ -199,7 +195,7 @@ function RowLine({
         {size != null && by === "weight" && way !== "planned" && (
           <p className="mt-1 text-xs text-soft">{t("own.lastTime", { grams: grams(Math.round(size)) })}</p>
         )}
-        <Sentence>{problem}</Sentence>
+        <Sentence>{problem ?? (isCounted ? undefined : t("whole"))}</Sentence>
       </div>
       <Comes
         own={own}

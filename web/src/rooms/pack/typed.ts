@@ -133,6 +133,21 @@ export const boxesOf = (rows: Row[]) =>
     })),
   );
 
+/** The ways a box can go, by what the dish is measured out by. */
+export const waysOf = (by: By, { itemId }: Row): Way[] => [
+  ...(itemId === null ? [] : (["planned"] as const)),
+  "share",
+  by === "pieces" || by === "squares" ? "pieces" : "grams",
+  "atMost",
+  ...(by === "weight" ? (["cups"] as const) : []),
+];
+
+/** A row as it counts: a way that there is not for this measure waits, unchanged, until there is again. */
+export function rowFor(by: By, row: Row): Row {
+  if (waysOf(by, row).includes(row.way)) return row;
+  return row.itemId === null ? { ...row, way: "share", amount: "1" } : { ...row, way: "planned" };
+}
+
 function boxOf(row: Row, got: number | undefined): PackBoxRequest {
   const amount = sentNumber(row.amount) ?? 0;
   const ways: Record<Way, Partial<PackBoxRequest>> = {
@@ -168,7 +183,7 @@ export function orderOf(batch: BatchView, typed: Typed): PackRequest {
     // A pan that nobody weighs holds what is expected of it, until the boxes say what it held.
     fullGrams: sentNumber(typed.full, weightIn) ?? (batch.expectedGrams ?? 0) + pan,
     panGrams: pan,
-    boxes: wholeIn(typed.boxes) ?? 0,
+    boxes: typed.isEach ? boxes.length : (wholeIn(typed.boxes) ?? 0),
     pieces: typed.by === "pieces" ? (wholeIn(typed.pieces) ?? 0) : null,
     squares:
       typed.by === "squares" ? { rows: wholeIn(typed.down) ?? 0, columns: wholeIn(typed.across) ?? 0 } : null,
@@ -176,7 +191,9 @@ export function orderOf(batch: BatchView, typed: Typed): PackRequest {
     cupGrams: typed.isEach ? numberIn(typed.cupGrams) || null : null,
     each:
       typed.isEach || filled.size > 0 || typed.by === "component"
-        ? boxes.map(({ key, row }) => boxOf(row, filled.has(key) ? typed.got[key] : undefined))
+        ? boxes.map(({ key, row }) =>
+            boxOf(rowFor(typed.by, row), filled.has(key) ? typed.got[key] : undefined),
+          )
         : null,
   };
 }
