@@ -70,7 +70,9 @@ public sealed class PackBenchTests : IDisposable
         // 3,000 g planned, 2,700 g there: 500 are 450. At most 420 kcal are the whole grams just below that.
         var body = new
         {
-            fullGrams = 3900, panGrams = 1200, boxes = 0,
+            fullGrams = 3900,
+            panGrams = 1200,
+            boxes = 0,
             each = new object[]
             {
                 new { itemId = planned["itemId"] }, new { eaterId = bo, atMost = new { measure = "energy", value = 420 } },
@@ -83,6 +85,9 @@ public sealed class PackBenchTests : IDisposable
         Assert.Equal([450, most, 300], Of(preview, "grams").Take(3));
         Assert.Equal((rest, 0m), (Of(preview, "grams").Skip(3).Sum(), (decimal)preview["overGrams"]!));
         Assert.InRange((decimal)preview["boxes"]![1]!["figures"]!["energy"]!["value"]!, 418m, 420m);
+
+        // On the scale a budget is at its mark from below only.
+        Assert.Equal([4.5m, 0, 3], Of(preview, "markAbove").Take(3));
         Assert.Equal(
             ("out", 450 * kcal / 2700),
             ((string)preview["boxes"]![0]!["day"]!["verdict"]!, (decimal)preview["boxes"]![0]!["day"]!["sum"]!["value"]!), new Near());
@@ -116,7 +121,9 @@ public sealed class PackBenchTests : IDisposable
         var batch = await CookAsync();
         object Body(Guid? eater) => new
         {
-            fullGrams = 2000, boxes = 0, each = new object[] { new { eaterId = eater, atMost = new { measure = "points", value = 4 } } },
+            fullGrams = 2000,
+            boxes = 0,
+            each = new object[] { new { eaterId = eater, atMost = new { measure = "points", value = 4 } } },
         };
         var box = (await PreviewAsync(batch, Body(bo)))["boxes"]![0]!;
         Assert.Equal(4, (decimal)box["figures"]!["points"]!["value"]!);
@@ -140,12 +147,16 @@ public sealed class PackBenchTests : IDisposable
         var batch = await CookAsync();
         object Body(decimal full, bool takesSum, params decimal?[] got) => new
         {
-            fullGrams = full, panGrams = 200, boxes = 0, takesSum, each = got.Select(one => new { share = 1, got = one }),
+            fullGrams = full,
+            panGrams = 200,
+            boxes = 0,
+            takesSum,
+            each = got.Select(one => new { share = 1, got = one }),
         };
         var preview = await PreviewAsync(batch, Body(1400, false, 402, null, null));
         Assert.Equal([402m, 400, 398], Of(preview, "onScale"));
         Assert.Equal([400m, 400, 400], Of(preview, "target"));
-        Assert.Equal(4, (decimal)preview["boxes"]![0]!["mark"]!);
+        Assert.Equal((4m, 4m), ((decimal)preview["boxes"]![0]!["markBelow"]!, (decimal)preview["boxes"]![0]!["markAbove"]!));
 
         var (status, heavier) = await PackAsync(batch, Body(1400, false, 402, 410, 408));
         Assert.Equal((422, "boxes-heavier"), (status, CodeOf(heavier)));
@@ -215,7 +226,9 @@ public sealed class PackBenchTests : IDisposable
         var batch = await CookAsync();
         object Body(int rows) => new
         {
-            fullGrams = 1200, boxes = 0, squares = new { rows, columns = 4 },
+            fullGrams = 1200,
+            boxes = 0,
+            squares = new { rows, columns = 4 },
             each = new object[] { new { pieces = 2 }, new { eaterId = bo, share = 1, likesEdge = true }, new { share = 1 } },
         };
         var preview = await PreviewAsync(batch, Body(3));
@@ -236,7 +249,10 @@ public sealed class PackBenchTests : IDisposable
         var batch = await CookAsync();
         object Body(int full) => new
         {
-            fullGrams = full, boxes = 0, cupGrams = 245, each = new object[] { new { cups = 1.5m }, new { share = 1 } },
+            fullGrams = full,
+            boxes = 0,
+            cupGrams = 245,
+            each = new object[] { new { cups = 1.5m }, new { share = 1 } },
         };
         var preview = await PreviewAsync(batch, Body(1900));
         Assert.Equal((368m, "1 1/2 cups"), ((decimal)preview["boxes"]![0]!["grams"]!, (string?)preview["boxes"]![0]!["volume"]));

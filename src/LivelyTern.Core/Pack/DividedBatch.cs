@@ -16,6 +16,9 @@ public readonly record struct DividedPortion(Grams Weight, decimal? Pieces)
 
     /// <summary>What was to be on the scale before the first box was filled, in the same.</summary>
     public Grams Target { get; init; } = Weight;
+
+    /// <summary>Whether that is the most it may get: a gram more is past its budget.</summary>
+    public bool IsMost { get; init; }
 }
 
 /// <summary>The boxes a weighed batch goes into.</summary>

@@ -11,10 +11,14 @@ public static class Filling
     private const decimal LeastOfLast = 0.5m;
 
     /// <summary>
-    /// How far from its target a box may be, either way, to be at the mark: 2 g, or 1 % where that is more. Common practice, no published
-    /// source.
+    /// How far below and above its target a box may be to be at the mark: 2 g, or 1 % where that is more; above a budget by nothing. Common
+    /// practice, no published source.
     /// </summary>
-    public static Grams MarkOf(Grams target) => new(Math.Max(LeastMark, target.Value * OfTarget));
+    public static (Grams Below, Grams Above) MarkOf(DividedPortion box)
+    {
+        var mark = new Grams(Math.Max(LeastMark, box.Target.Value * OfTarget));
+        return (mark, box.IsMost ? Grams.Zero : mark);
+    }
 
     /// <summary>
     /// What each box holds, or is to get now that others have got what they got. Targets stay as they were, and the last box takes what the

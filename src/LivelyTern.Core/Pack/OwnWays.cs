@@ -54,18 +54,19 @@ public static class OwnWays
         var asked = divided.Value!.Portions.Select(units => units.Value).ToList();
         var isBudget = wishes.ConvertAll(wish => wish is AtMostWish);
         var now = Filling.Now(asked, divided.Value.Over.Value, isBudget, [.. boxes.Select(box => box.Got?.Value)], here);
-        return Filled(cooked, by, here, asked, now);
+        return Filled(cooked, by, here, [.. asked.Zip(isBudget)], now);
     }
 
     // Each box's grams to the milligram, so that all of them are the milligrams of their sum.
-    private static DividedBatch Filled(Grams cooked, MeasuredOut by, decimal here, List<decimal> asked, IReadOnlyList<decimal> units)
+    private static DividedBatch Filled(
+        Grams cooked, MeasuredOut by, decimal here, IReadOnlyList<(decimal Units, bool IsMost)> asked, IReadOnlyList<decimal> units)
     {
         var (sofar, portions) = (0m, new List<DividedPortion>());
         Grams Up(decimal to) => (cooked * (to / by.Units)).ToMilligram();
         foreach (var (one, target) in units.Zip(asked))
         {
             var weight = by.Pieces is null ? Up(sofar + one) - Up(sofar) : new(cooked.Value * one / by.Units);
-            portions.Add(new(weight, by.PiecesIn(one)) { OnScale = new(one), Target = new(target) });
+            portions.Add(new(weight, by.PiecesIn(one)) { OnScale = new(one), Target = new(target.Units), IsMost = target.IsMost });
             sofar += one;
         }
 

@@ -79,8 +79,9 @@ public sealed class PackPreviews(
         BoxPreview Show(DividedPortion portion, DividedBox box)
         {
             var whose = box.EaterId ?? eaterId;
+            var (below, above) = Filling.MarkOf(portion);
             return new(
-                portion.Weight.Value, portion.OnScale.Value, portion.Target.Value, Filling.MarkOf(portion.Target).Value, portion.Pieces,
+                portion.Weight.Value, portion.OnScale.Value, portion.Target.Value, below.Value, above.Value, portion.Pieces,
                 batch.SaidVolumeOf(portion.Weight), FiguresOf(portion.Weight, whose), FromTarget(portion, whose),
                 box.Item is { } item ? onDays.GetValueOrDefault(new(item.EaterId, item.Day)) : null);
         }

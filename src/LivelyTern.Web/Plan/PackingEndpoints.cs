@@ -36,9 +36,11 @@ public static class PackingEndpoints
             await bench.FindAsync(id) is { } view ? TypedResults.Ok(view) : Answers.Problem([Stale.Gone("batch")])).WithName("getBatch");
         pack.MapPost("/batches/{id:guid}/boxes", (
             Guid id, PackRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, PackBatch packing, PackingBench bench) =>
-            WriteAsync(id, ifMatch, bench, async version => body.Order() is { Succeeded: true, Value: { } order }
-                ? await packing.DoAsync(id, version, order)
-                : body.Order().Problems.ToList()))
+            WriteAsync(id, ifMatch, bench, async version =>
+            {
+                var order = body.Order();
+                return order.Succeeded ? await packing.DoAsync(id, version, order.Value!) : order.Problems.ToList();
+            }))
             .WithName("packBatch");
         pack.MapPost("/batches/{id:guid}/preview", async (Guid id, PackRequest body, Guid? eaterId, PackPreviews previews) =>
             (await previews.OfAsync(id, body, eaterId)).Answer(preview => preview)).WithName("previewBoxes");

@@ -108,14 +108,15 @@ public sealed record UsualYieldView(decimal Mean, decimal Spread, int Batches, Y
 /// <param name="Grams">Cooked grams in it.</param>
 /// <param name="OnScale">What of it is on the scale: all of it, or the component that it is measured out by.</param>
 /// <param name="Target">What was to be on the scale before the first box was filled.</param>
-/// <param name="Mark">How far from its target it may be, either way, to be at the mark.</param>
+/// <param name="MarkBelow">How far below its target it may be to be at the mark.</param>
+/// <param name="MarkAbove">How far above; 0 where its target is the most of a budget.</param>
 /// <param name="Pieces">Pieces in it, where they are counted.</param>
 /// <param name="Volume">What it fills, where that is known: "1 1/3 cups".</param>
 /// <param name="Figures">What it holds, as whose it is counts.</param>
 /// <param name="FromTarget">What that is more or less than its target would hold; null where it is its target.</param>
 /// <param name="Day">What it does to the day it is for.</param>
 public sealed record BoxPreview(
-    decimal Grams, decimal OnScale, decimal Target, decimal Mark, decimal? Pieces, string? Volume,
+    decimal Grams, decimal OnScale, decimal Target, decimal MarkBelow, decimal MarkAbove, decimal? Pieces, string? Volume,
     IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyDictionary<Measure, Figure>? FromTarget, DayWithBox? Day);
 
 /// <summary>A day with a box on it as it would be.</summary>

@@ -6,7 +6,7 @@ function taken(readings: [number, boolean][]) {
   let heard: Heard = nothingHeard;
   const all: string[] = [];
   for (const [grams, isAtRest] of readings) {
-    const [next, took] = hear(heard, grams, isAtRest, 400, 4);
+    const [next, took] = hear(heard, grams, isAtRest, { target: 400, below: 4, above: 4 });
     heard = next;
     if (took) all.push(`${took.isAgain ? "again " : ""}${took.grams}`);
   }
@@ -54,8 +54,12 @@ test("a box is taken at rest at its mark or lifted off near it, once; a jump, an
       [-90, false],
     ]),
   ).toEqual(["388"]);
+  // A weight that was typed stays, whatever still stands on the scale; a budget is at its mark from below only.
+  const typed = { rested: null, still: 60, isFinal: true };
+  expect(hear(typed, 400, true, { target: 400, below: 4, above: 4 })).toEqual([typed, null]);
+  expect(hear(nothingHeard, 401, true, { target: 400, below: 4, above: 0 })[1]).toBeNull();
   expect(["under", "at", "at", "over"]).toEqual(
-    [395, 396, 404, 404.5].map((grams) => standsAt(grams, 400, 4)),
+    [395, 396, 404, 404.5].map((grams) => standsAt(grams, { target: 400, below: 4, above: 4 })),
   );
 });
 

@@ -20,7 +20,7 @@ import { weightIn } from "../../ui/numbers";
 import { Loading, Sentence } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 import { dayWords } from "./dayWords";
-import { hear, nothingHeard, standsAt, type Heard } from "./filling";
+import { hear, nothingHeard, standsAt, type Heard, type Mark } from "./filling";
 import { ring } from "./sound";
 import { boxesOf, orderOf, rowsNow, type Typed } from "./typed";
 import { usePreview } from "./usePreview";
@@ -97,13 +97,8 @@ function Boxes({
   const told = ({ grams: weight, state }: ScaleReading) => {
     const box = at < 0 ? undefined : of(at);
     if (weight === null || (!box && heard.current.still === null)) return;
-    const [next, taken] = hear(
-      heard.current,
-      weight - emptyBox,
-      state === "stable",
-      box?.onScale ?? 0,
-      box?.mark ?? 0,
-    );
+    const mark = box ? markOf(box) : { target: 0, below: 0, above: 0 };
+    const [next, taken] = hear(heard.current, weight - emptyBox, state === "stable", mark);
     heard.current = next;
     if (taken?.isAgain) take(lastTaken.current, taken.grams, true);
     else if (taken && box) take(at, taken.grams);
@@ -116,9 +111,13 @@ function Boxes({
       say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true }),
     );
   };
+  const pick = (i: number) => {
+    heard.current = { ...heard.current, isFinal: true };
+    setAt(i);
+  };
   const without = (i: number) => {
     type({ got: Object.fromEntries(Object.entries(typed.got).filter(([key]) => key !== boxes[i]!.key)) });
-    setAt(i);
+    pick(i);
   };
   // Nobody weighed the pan: the boxes say what was in it.
   const isUnweighed = weightIn(typed.full) === null;
@@ -163,15 +162,15 @@ function Boxes({
         <OnScale
           key={at}
           title={t("fill.box", { number: at + 1, of: boxes.length, whose: whose(at) })}
-          target={of(at)!.onScale}
+          mark={markOf(of(at)!)}
           wanted={isLast ? of(at)!.target : of(at)!.onScale}
-          mark={of(at)!.mark}
           emptyBox={emptyBox}
           scale={scale}
           ask={ask}
-          onTake={(weight) => {
-            // What is on the scale is taken by hand: it is not taken again while it stands there.
-            heard.current = { rested: null, still: scale?.grams == null ? null : scale.grams - emptyBox };
+          onTake={(weight, isTyped) => {
+            // What stands on the scale is not taken for the next box.
+            const there = scale?.grams == null ? 0 : scale.grams - emptyBox;
+            heard.current = { ...nothingHeard, still: there > 0 ? there : null, isFinal: isTyped };
             take(at, weight);
           }}
           onPlay={() => setIsPlaying(true)}
@@ -213,7 +212,7 @@ function Boxes({
               box={of(i)}
               got={typed.got[key]}
               isNow={i === at}
-              onPick={() => setAt(i)}
+              onPick={() => pick(i)}
               onEmpty={() => without(i)}
             />
           </li>
@@ -300,9 +299,8 @@ function Line({
 /** The box that stands on the scale. Without a scale, or where it fell silent, its weight is typed. */
 function OnScale({
   title,
-  target,
-  wanted,
   mark,
+  wanted,
   emptyBox,
   scale,
   ask,
@@ -310,23 +308,23 @@ function OnScale({
   onPlay,
 }: {
   title: string;
-  target: number;
+  mark: Mark;
   /** What it was to get before the others were filled: the last takes what is left. */
   wanted: number;
-  mark: number;
   emptyBox: number;
   scale: ScaleReading | null;
   ask: (wish: ScaleWish) => void;
-  onTake: (grams: number) => void;
+  onTake: (grams: number, isTyped: boolean) => void;
   onPlay: () => void;
 }) {
   const { t } = useWords("pack");
+  const { target } = mark;
   const devices = useDevices().data;
   const [typedWeight, setTypedWeight] = useState("");
   const weight = weightIn(typedWeight);
   const live = scale?.grams == null ? null : scale.grams - emptyBox;
   const shown = weight ?? live;
-  const stands = shown === null || Number.isNaN(shown) ? "under" : standsAt(shown, target, mark);
+  const stands = shown === null || Number.isNaN(shown) ? "under" : standsAt(shown, mark);
   const isSilent = devices?.hasScale && scale === null;
   const canTake = weight !== null ? weight > 0 : live !== null && live > 0 && scale?.state === "stable";
   const words = () => {
@@ -339,7 +337,7 @@ function OnScale({
       : t(stands === "over" ? "fill.tooMuch" : "fill.toGo", { grams: off });
   };
   const takeIt = () => {
-    onTake(weight ?? live!);
+    onTake(weight ?? live!, weight !== null);
     setTypedWeight("");
   };
   return (
@@ -413,6 +411,12 @@ function OnScale({
     </section>
   );
 }
+
+const markOf = ({ onScale, markBelow, markAbove }: BoxPreview): Mark => ({
+  target: onScale,
+  below: markBelow,
+  above: markAbove,
+});
 
 /** A tape as long as the target and a tenth more, filled as far as the weight goes. */
 function Bar({
