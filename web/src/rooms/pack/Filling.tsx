@@ -17,7 +17,7 @@ import { PlayDrawer } from "../../devices/PlayDrawer";
 import { useDevices, useLive } from "../../devices/useDevices";
 import { amount, grams, shortDay, unitWords, wholeNumber } from "../../ui/format";
 import { weightIn } from "../../ui/numbers";
-import { Loading, Sentence } from "../../ui/states";
+import { Failed, Loading, Sentence } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 import { dayWords } from "./dayWords";
 import { hear, nothingHeard, standsAt, type Heard, type Mark } from "./filling";
@@ -40,11 +40,27 @@ const soundKey = "tern.pack.sound";
 /** Box by box on the scale: the target on top, what the scale says at arm's length, the next by itself. */
 export function Filling({ batch, typed, type, trouble, busy, onMake, onBack }: FillingProps) {
   const { t } = useWords("pack");
-  const { data: preview, error } = usePreview(batch, orderOf(batch, typed), true);
+  const { data: preview, error, refetch } = usePreview(batch, orderOf(batch, typed), true);
   const wrong = error ? troubleOf(error, t("app:silent")) : trouble;
-  if (!preview) return wrong ? <Sentence>{wrong.detail}</Sentence> : <Loading />;
+  if (!preview && error)
+    return (
+      <>
+        <Back onBack={onBack} />
+        <Failed error={error} retry={() => void refetch()} />
+      </>
+    );
+  if (!preview) return <Loading />;
   return (
     <Boxes {...{ batch, typed, type, busy, onMake, onBack, preview }} problem={wrong?.detail ?? undefined} />
+  );
+}
+
+function Back({ onBack }: { onBack: () => void }) {
+  const { t } = useWords("pack");
+  return (
+    <button className="btn min-h-11" onClick={onBack}>
+      <ArrowLeft size={16} aria-hidden /> {t("fill.back")}
+    </button>
   );
 }
 
@@ -134,9 +150,7 @@ function Boxes({
   return (
     <div ref={top} tabIndex={-1} className="max-w-3xl scroll-mt-20 outline-none">
       <div className="mb-3 flex flex-wrap items-center gap-2">
-        <button className="btn min-h-11" onClick={onBack}>
-          <ArrowLeft size={16} aria-hidden /> {t("fill.back")}
-        </button>
+        <Back onBack={onBack} />
         <button className="btn min-h-11" aria-pressed={sounds} onClick={toggle}>
           {sounds ? <Volume2 size={16} aria-hidden /> : <VolumeX size={16} aria-hidden />} {t("fill.sound")}
         </button>

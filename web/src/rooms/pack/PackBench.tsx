@@ -26,7 +26,7 @@ import { Caution } from "../../ui/Caution";
 import { Mark } from "../../ui/Tape";
 import { Boxes } from "./Boxes";
 import { Filling } from "./Filling";
-import { orderOf, useTyped } from "./typed";
+import { filledOf, orderOf, useTyped } from "./typed";
 import { pack } from "./words";
 import { GoesInto, Together } from "./Together";
 import { Weighing } from "./Weighing";
@@ -57,7 +57,7 @@ function Bench({ batch }: { batch: BatchView }) {
   const [typed, type, forget] = useTyped(batch);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [busy, setBusy] = useState(false);
-  const [isFilling, setIsFilling] = useState(() => Object.keys(typed.got).length > 0);
+  const [isFilling, setIsFilling] = useState(() => filledOf(batch, typed).length > 0);
   const isPacked = batch.state === "packed";
   const there = batch.boxes.filter(({ state }) => state === "packed").length;
 
