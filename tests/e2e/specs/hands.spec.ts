@@ -157,7 +157,7 @@ test("what can't be stored stays in the browser, says so when one comes back, an
   await page.goBack();
   await expect(line).toHaveValue("333 g rolled oats");
   await expect(page.getByText("not saved yet").first()).toBeVisible();
-  await page.unrouteAll();
+  await page.unrouteAll({ behavior: "wait" });
   await expect(page.getByText("saved", { exact: true })).toBeVisible();
   const [recipe] = ((await demo.get("/api/recipes")) as { id: string; name: string }[]).filter(
     ({ name }) => name === "Seed bars",
@@ -191,7 +191,7 @@ test("an aim that can't be stored stays in the browser, and never goes over anot
   await away();
   await expect(most).toHaveValue("1650");
   await expect(isa.getByText("not saved yet")).toBeVisible();
-  await page.unrouteAll();
+  await page.unrouteAll({ behavior: "wait" });
   await expect(isa.getByText("saved", { exact: true })).toBeVisible();
   expect((await kept()).aim.bands.energy!.max).toBe(1650);
 
