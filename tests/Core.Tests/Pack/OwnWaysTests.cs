@@ -63,7 +63,8 @@ public sealed class OwnWaysTests
     public void Measured_out_by_the_one_component_the_rest_follows_in_proportion()
     {
         var by = MeasuredOut.ByComponent(new(4800), new(1200)).Value!;
-        var divided = OwnWays.Of(new(4800), by, new(4800), Grams.Zero, null, [Wish(new WeightWish(new(200))), AsPlanned(600), Share()], Read);
+        OwnBox[] boxes = [Wish(new WeightWish(new(200))), AsPlanned(600), Share()];
+        var divided = OwnWays.Of(new(4800), by, new(4800), Grams.Zero, null, boxes, Read);
         Assert.Equal([200m, 150, 850], OnScale(divided));
         Assert.Equal([800m, 600, 3400], divided.Value!.Portions.Select(box => box.Weight.Value));
     }
@@ -138,7 +139,8 @@ public sealed class OwnWaysTests
 
         var boxes = kinds.Zip(got, (kind, weight) => Box(kind.Get, weight.Get)).Take(10).ToList();
         var divided = OwnWays.Of(cooked, by, cooked, Grams.Zero, null, boxes, Read);
-        if (!divided.Succeeded) return divided.Problems.All(one => one.Code is "boxes-many" or "batch-short" or "box-empty" or "box-weight");
+        if (!divided.Succeeded)
+            return divided.Problems.All(one => one.Code is "boxes-many" or "batch-short" or "box-empty" or "box-weight");
         var portions = divided.Value!.Portions;
         if (boxes.Zip(portions, (box, portion) => box.Got is { } weight && weight != portion.OnScale).Any(isOther => isOther)) return false;
         var sum = portions.Sum(portion => portion.Weight.Value) + divided.Value.Over.Value;

@@ -15,7 +15,7 @@ import { useLens } from "../../app/lens";
 import { useSay } from "../../app/notices";
 import { PlayDrawer } from "../../devices/PlayDrawer";
 import { useDevices, useLive } from "../../devices/useDevices";
-import { amount, grams, shortDay, unitWords, wholeNumber } from "../../ui/format";
+import { amount, grams, unitWords, wholeNumber } from "../../ui/format";
 import { weightIn } from "../../ui/numbers";
 import { Failed, Loading, Sentence } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
@@ -24,6 +24,7 @@ import { hear, nothingHeard, standsAt, type Heard, type Mark } from "./filling";
 import { ring } from "./sound";
 import { boxesOf, orderOf, rowsNow, type Typed } from "./typed";
 import { usePreview } from "./usePreview";
+import { whoseBox } from "./whose";
 
 interface FillingProps {
   batch: BatchView;
@@ -88,17 +89,7 @@ function Boxes({
   const isLast =
     at >= 0 && boxes.filter(({ key }, i) => i !== at && typed.got[key] === undefined).length === 0;
   const of = (i: number): BoxPreview | undefined => preview.boxes[i];
-  const whose = (i: number) => {
-    const { row } = boxes[i]!;
-    const portion = batch.planned.find(({ itemId }) => itemId === row.itemId);
-    if (portion)
-      return t(portion.isForGuests ? "forGuests" : "forWhom", {
-        name: portion.name,
-        day: shortDay(portion.day),
-      });
-    const name = batch.ownSizes.find(({ eaterId }) => eaterId === row.eaterId)?.name;
-    return name ? t("own.for", { name }) : t("own.anyone");
-  };
+  const whose = (i: number) => whoseBox(t, batch, boxes[i]!.row) ?? t("own.anyone");
   const take = (i: number, weight: number, isAgain = false) => {
     const box = boxes[i];
     if (!box) return;
