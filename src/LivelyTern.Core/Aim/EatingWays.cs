@@ -122,7 +122,7 @@ public sealed record EatingWays
         var allergens = NeverAllergens.Count == 0 ? [] : contents.Allergens.Intersect(NeverAllergens).ToList();
         var excluded = foods.Where(food => NeverFoods.Contains(food.Id, StringComparer.Ordinal));
         var named = excluded.Select(food => food.Name).Distinct(StringComparer.Ordinal).ToList();
-        var isUnknown = NeverAllergens.Count > 0 && (contents.SomethingUnread || foods.Exists(food => !food.KnowsAllergens));
+        var isUnknown = NeverAllergens.Count > 0 && !contents.KnowsAllergens;
         return allergens.Count + named.Count > 0 || isUnknown ? new(allergens, named, isUnknown) : null;
     }
 

@@ -58,6 +58,9 @@ public sealed record Contents(IReadOnlyList<Ingredient> Ingredients, bool Someth
     /// <summary>The allergens of everything in it.</summary>
     public IReadOnlyList<Allergen> Allergens => [.. Ingredients.SelectMany(ingredient => ingredient.Food.Allergens).Distinct().Order()];
 
+    /// <summary>Whether somebody stated the allergens of everything in it.</summary>
+    public bool KnowsAllergens => !SomethingUnread && Ingredients.All(ingredient => ingredient.Food.KnowsAllergens);
+
     /// <summary>Two together.</summary>
     public static Contents Both(Contents one, Contents other)
     {
