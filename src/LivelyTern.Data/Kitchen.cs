@@ -35,7 +35,7 @@ public static class Kitchen
         services.AddScoped<RunReader>().AddScoped<RunWriter>().AddScoped<RunStore>().AddScoped<RecipeNotes>();
         services.AddScoped<BoxStore>();
         services.AddScoped<PutBoxes>().AddScoped<KeepingStore>().AddScoped<CoolingStore>();
-        services.AddScoped<ThrownAway>();
+        services.AddScoped<ThrownAway>().AddScoped<BoxNotesStore>();
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();
         services.AddScoped<ILaidPortions>(all => all.GetRequiredService<PortionsOnDays>());
         services.AddScoped<WeighBatch>().AddScoped<PackTogether>();

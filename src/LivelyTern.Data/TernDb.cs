@@ -46,6 +46,9 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>Notes on recipes.</summary>
     public DbSet<RecipeNoteRow> RecipeNotes => Set<RecipeNoteRow>();
 
+    /// <summary>What cooks wrote about the boxes of dishes.</summary>
+    public DbSet<BoxNotesRow> BoxNotes => Set<BoxNotesRow>();
+
     /// <summary>Batches cooked.</summary>
     public DbSet<BatchRow> Batches => Set<BatchRow>();
 

@@ -2,6 +2,8 @@ using System.Diagnostics;
 using System.Net.WebSockets;
 using System.Text;
 using System.Text.Json;
+using System.Text.Json.Serialization;
+using LivelyTern.Devices.Printer;
 using LivelyTern.Devices.Probe;
 using LivelyTern.Devices.Scale;
 using Microsoft.AspNetCore.Builder;
@@ -12,16 +14,22 @@ using Microsoft.Extensions.Logging;
 namespace LivelyTern.Devices;
 
 /// <summary>
-/// A scale and a probe to play with, a service of their own at an address of their own: <c>/scale</c> and <c>/probe</c>, ten readings a
-/// second over WebSocket. A real device at another address takes their place.
+/// A scale, a probe and a label printer to play with, a service of their own at an address of their own: <c>/scale</c> and <c>/probe</c>,
+/// ten readings a second over WebSocket, and <c>/printer</c>. A real device at another address takes their place.
 /// </summary>
 public sealed class SimulatedDevices : IAsyncDisposable
 {
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+    };
+
     private static readonly TimeSpan Between = TimeSpan.FromMilliseconds(100);
     private readonly Lock gate = new();
     private readonly WebApplication app;
     private readonly SimulatedScale scale = new(Random.Shared.NextDouble);
     private readonly SimulatedProbe probe = new();
+    private readonly SimulatedPrinter printer = new();
     private readonly CancellationTokenSource ends = new();
     private readonly TimeProvider clock;
     private CancellationTokenSource plugged = new();
@@ -57,8 +65,24 @@ public sealed class SimulatedDevices : IAsyncDisposable
         string Probe() => DeviceMessage.Write(devices.Now(devices.probe.Read));
         service.Map("/scale", context => devices.ServeAsync(context, Scale, devices.ToScale));
         service.Map("/probe", context => devices.ServeAsync(context, Probe, _ => { }));
+        service.MapGet("/printer/state", () => devices.IsUnplugged ? Unanswered : Results.Json(devices.Printer(own => own.State), Json));
+        service.MapPost("/printer/labels", devices.PrintAsync);
         await service.StartAsync();
         return devices;
+    }
+
+    /// <summary>Does something to the printer.</summary>
+    public void Play(Action<SimulatedPrinter> act)
+    {
+        ArgumentNullException.ThrowIfNull(act);
+        lock (gate) act(printer);
+    }
+
+    /// <summary>Looks at the printer.</summary>
+    public T Printer<T>(Func<SimulatedPrinter, T> act)
+    {
+        ArgumentNullException.ThrowIfNull(act);
+        lock (gate) return act(printer);
     }
 
     /// <summary>Does something to the scale.</summary>
@@ -83,7 +107,7 @@ public sealed class SimulatedDevices : IAsyncDisposable
         }
     }
 
-    /// <summary>Pulls the plug of both, or puts it in again.</summary>
+    /// <summary>Pulls the plug of all, or puts it in again.</summary>
     public void Unplug(bool isOut)
     {
         CancellationTokenSource? pulled = null;
@@ -106,6 +130,22 @@ public sealed class SimulatedDevices : IAsyncDisposable
         await app.DisposeAsync();
         ends.Dispose();
         plugged.Dispose();
+    }
+
+    private static IResult Unanswered => Results.StatusCode(StatusCodes.Status503ServiceUnavailable);
+
+    private async Task<IResult> PrintAsync(HttpRequest request, double width, double height)
+    {
+        if (IsUnplugged) return Unanswered;
+        using var png = new MemoryStream();
+        await request.Body.CopyToAsync(png);
+        var said = Printer(own => own.Print(new(png.ToArray(), width, height), clock.GetUtcNow()));
+        return Results.StatusCode(said switch
+        {
+            PrintSays.Printed => StatusCodes.Status202Accepted,
+            PrintSays.NoTape => StatusCodes.Status409Conflict,
+            _ => StatusCodes.Status422UnprocessableEntity,
+        });
     }
 
     private T Now<T>(Func<DateTimeOffset, T> read)

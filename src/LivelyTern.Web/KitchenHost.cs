@@ -81,6 +81,7 @@ public static class KitchenHost
         builder.Services.AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>();
         builder.Services.AddSingleton<IPrepDayScheduler, CpSatPrepDayScheduler>();
         builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>().AddScoped<PackPreviews>();
+        builder.Services.AddScoped<LabelDesk>().AddScoped<BoxPages>();
         builder.Services.AddScoped<ShelvesReader>().AddScoped<EntryDesk>();
         builder.Services.AddScoped<ShopReader>().AddScoped<InsteadDesk>();
         var app = builder.Build();
@@ -145,6 +146,7 @@ public static class KitchenHost
         api.MapDays();
         api.MapCalendar();
         api.MapPack();
+        api.MapLabels();
         api.MapCook();
         api.MapScheduleCalculations();
         api.MapPrepDays();

@@ -16,13 +16,16 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
     /// <summary>Where the kitchen's probe thermometer is; null for none.</summary>
     public Uri? ProbeAt { get; init; }
 
+    /// <summary>Where the kitchen's label printer is, "http://192.168.1.22/printer"; null for none.</summary>
+    public Uri? PrinterAt { get; init; }
+
     /// <summary>The address printed and listened on.</summary>
     public string Url => string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{Port}");
 
     /// <summary>
     /// Reads <c>--port</c>, <c>--data</c>, <c>--demo true</c>, <c>--today 2026-11-25</c> or <c>2026-11-25T10:00</c>, <c>--play-clock
     /// true</c> (time can be let pass) or <c>still</c> (and passes in no other way), <c>--hosts kitchen.lan,tern.lan</c>, <c>--scale
-    /// ws://…</c> and <c>--probe ws://…</c>.
+    /// ws://…</c>, <c>--probe ws://…</c> and <c>--printer http://…</c>.
     /// </summary>
     public static StartOptions From(IConfiguration settings)
     {
@@ -38,7 +41,12 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
             ? Path.GetFullPath(path)
             : Path.Combine(DataFolder(), demo ? DemoFile(clock) : "tern.db");
         var hosts = (settings["hosts"] ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-        return new(port, data, demo, clock, hosts) { ScaleAt = DeviceAt(settings["scale"]), ProbeAt = DeviceAt(settings["probe"]) };
+        return new(port, data, demo, clock, hosts)
+        {
+            ScaleAt = DeviceAt(settings["scale"], "ws", "wss"),
+            ProbeAt = DeviceAt(settings["probe"], "ws", "wss"),
+            PrinterAt = DeviceAt(settings["printer"], "http", "https"),
+        };
     }
 
     private static bool IsStill(string? said) => string.Equals(said, "still", StringComparison.OrdinalIgnoreCase);
@@ -53,8 +61,8 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
         return isDay ? moment.Date + TimeProvider.System.GetLocalNow().TimeOfDay : moment;
     }
 
-    private static Uri? DeviceAt(string? said) =>
-        Uri.TryCreate(said, UriKind.Absolute, out var at) && at.Scheme is "ws" or "wss" ? at : null;
+    private static Uri? DeviceAt(string? said, params string[] schemes) =>
+        Uri.TryCreate(said, UriKind.Absolute, out var at) && schemes.Contains(at.Scheme, StringComparer.Ordinal) ? at : null;
 
     // A demo file for each day, so that its week is always the current one.
     private static string DemoFile(TimeProvider clock) =>

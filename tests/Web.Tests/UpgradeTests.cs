@@ -89,6 +89,14 @@ public sealed class UpgradeTests
         var week0 = await host.GetAsync("/api/plan/weeks/2026-11-25");
         Assert.Equal((int)week0["eaters"]![0]!["fitDays"]!, (int)overview["fitDays"]!);
 
+        // Its batches are numbered, in the order they were cooked: each box has a label of its own.
+        var boxes = (await host.GetAsync("/api/keep"))["groups"]!.AsArray().SelectMany(group => group!["boxes"]!.AsArray())
+            .Select(box => (Guid)box!["id"]!).ToList();
+        var labels = (await host.PostAsync("/api/labels", new { paper = "a4-3x8", boxIds = boxes }))["pages"]!.AsArray();
+        var codes = labels.SelectMany(page => ((string)page!).Split("Code ").Skip(1)).Select(said => said[..said.IndexOf('<')]).ToList();
+        Assert.Equal(boxes.Count, codes.Distinct().Count());
+        Assert.All(codes, code => Assert.True(LivelyTern.Core.Pack.BoxCode.Read(code).Succeeded, code));
+
         // And it can be worked on: the first thing that is still to be eaten is.
         var item = week0["eaters"]!.AsArray().SelectMany(eater => eater!["days"]!.AsArray()).SelectMany(one =>
             one!["items"]!.AsArray()).First(one => one!["boxId"] is not null && one["eatenAt"] is null)!;

@@ -12,6 +12,9 @@ public sealed class BatchRow : IVersioned
 {
     public Guid Id { get; set; }
 
+    /// <summary>Its number in this household, from 1: what the codes on its boxes' labels begin with. It never changes.</summary>
+    public int Serial { get; set; }
+
     public Guid RecipeId { get; set; }
 
     public required string RecipeName { get; set; }
@@ -112,6 +115,7 @@ internal sealed class BatchRows : IEntityTypeConfiguration<BatchRow>, IEntityTyp
         builder.Property(row => row.DiscardedFrom).HasConversion<string>();
         builder.Property(row => row.Instead).AsStored();
         builder.HasIndex(row => row.State);
+        builder.HasIndex(row => row.Serial).IsUnique();
         builder.HasIndex(row => new { row.RecipeId, row.CookedOn });
         builder.HasOne<RecipeRow>().WithMany().HasForeignKey(row => row.RecipeId).OnDelete(DeleteBehavior.Restrict);
         builder.HasMany(row => row.Lines).WithOne().HasForeignKey(row => row.BatchId);

@@ -25,6 +25,14 @@ public sealed class BatchStore(
     public Task<BatchRow?> FindAsync(Guid id) =>
         db.Batches.AsNoTracking().Include(row => row.Lines.OrderBy(line => line.Position)).SingleOrDefaultAsync(row => row.Id == id);
 
+    /// <summary>The batch of a number, also a discarded one, or null. What is in it is not read.</summary>
+    public Task<BatchRow?> OfSerialAsync(int serial) => db.Batches.AsNoTracking().SingleOrDefaultAsync(row => row.Serial == serial);
+
+    /// <summary>The numbers and the recipes of some batches.</summary>
+    public async Task<IReadOnlyDictionary<Guid, (int Serial, Guid RecipeId)>> SerialsAsync(IReadOnlyCollection<Guid> ids) =>
+        (await db.Batches.AsNoTracking().Where(row => ids.Contains(row.Id)).Select(row => new { row.Id, row.Serial, row.RecipeId })
+            .ToListAsync()).ToDictionary(row => row.Id, row => (row.Serial, row.RecipeId));
+
     /// <summary>The empty pan last weighed for a recipe, in grams; null where none was.</summary>
     public async Task<Grams?> PanOfAsync(Guid recipeId) =>
         Milligrams.ToGrams(await db.Batches.Where(row => row.RecipeId == recipeId && row.PanMilligrams != null)

@@ -1,6 +1,7 @@
 using LivelyTern.Core.Cook;
 using LivelyTern.Core.Measures;
 using LivelyTern.Data.Recipes;
+using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Cook;
 
@@ -18,6 +19,7 @@ public sealed class NewBatch(TernDb db, RecipeStore recipes, BatchReader reader)
         var row = new BatchRow
         {
             Id = Guid.CreateVersion7(),
+            Serial = await NextSerialAsync(),
             RecipeId = recipe.Id,
             RecipeName = recipe.Name,
             Letters = recipe.Letters,
@@ -33,6 +35,13 @@ public sealed class NewBatch(TernDb db, RecipeStore recipes, BatchReader reader)
         await SetLinesAsync(row, await reader.LinesOfRecipeAsync(row));
         db.Batches.Add(row);
         return row;
+    }
+
+    // One more than any batch has, those of this command that are not saved yet among them.
+    private async Task<int> NextSerialAsync()
+    {
+        var saved = await db.Batches.MaxAsync(row => (int?)row.Serial) ?? 0;
+        return Math.Max(saved, db.Batches.Local.Select(row => row.Serial).DefaultIfEmpty().Max()) + 1;
     }
 
     /// <summary>Writes down what goes in, line by line; not saved yet.</summary>

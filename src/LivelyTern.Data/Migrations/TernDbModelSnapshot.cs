@@ -256,6 +256,9 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Serial")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("State")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -274,6 +277,9 @@ namespace LivelyTern.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("Serial")
+                        .IsUnique();
 
                     b.HasIndex("State");
 
@@ -824,6 +830,26 @@ namespace LivelyTern.Data.Migrations
                     b.HasIndex("State");
 
                     b.ToTable("Boxes");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Plan.BoxNotesRow", b =>
+                {
+                    b.Property<Guid>("RecipeId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AtEating")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Heating")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("RecipeId");
+
+                    b.ToTable("BoxNotes");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Plan.EaterDayRow", b =>
@@ -1415,6 +1441,15 @@ namespace LivelyTern.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict);
 
                     b.Navigation("Batch");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Plan.BoxNotesRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Recipes.RecipeRow", null)
+                        .WithOne()
+                        .HasForeignKey("LivelyTern.Data.Plan.BoxNotesRow", "RecipeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Plan.EaterDayRow", b =>

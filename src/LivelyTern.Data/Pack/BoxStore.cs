@@ -25,6 +25,9 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
     /// <summary>Whether there is a box of this id, eaten or not; not one that was emptied back.</summary>
     public Task<bool> HasAsync(Guid id) => db.Boxes.AnyAsync(row => row.Id == id && row.State != BoxState.EmptiedBack);
 
+    /// <summary>Whether a batch ever had a box of this number, emptied back or not.</summary>
+    public Task<bool> HadAsync(Guid batchId, int number) => db.Boxes.AnyAsync(row => row.BatchId == batchId && row.Number == number);
+
     /// <summary>Their versions.</summary>
     public async Task<IReadOnlyDictionary<Guid, int>> VersionsAsync(IReadOnlyCollection<Guid> ids) =>
         await db.Boxes.AsNoTracking().IgnoreAutoIncludes().Where(row => ids.Contains(row.Id))

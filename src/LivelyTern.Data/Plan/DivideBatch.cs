@@ -20,8 +20,20 @@ public sealed record DividedOrder(DividedBatch Divided, IReadOnlyList<DividedBox
 public sealed record DividedBox(PlanItemRow? Item, Guid? EaterId, BoxPlace Place);
 
 /// <summary>Divides a weighed batch as it is ordered, with what of it lies on days and in dishes. Nothing is stored.</summary>
-public sealed class DivideBatch(BatchReader reader, EaterStore eaters)
+public sealed class DivideBatch(BatchReader reader, PortionsOnDays portions, EaterStore eaters)
 {
+    /// <summary>A batch as it would be when it is packed as it is ordered, and what goes into its boxes.</summary>
+    public async Task<Outcome<(Batch Batch, DividedOrder Ordered)>> AheadAsync(BatchRow row, PackOrder order)
+    {
+        ArgumentNullException.ThrowIfNull(row);
+        var known = await reader.ReadAsync(row);
+        var cooked = CookedOf(known, order);
+        if (!cooked.Succeeded) return cooked.Problems.ToList();
+        var ordered = await DoAsync(known, cooked.Value, order, await portions.OfAsync(row.Id));
+        if (!ordered.Succeeded) return ordered.Problems.ToList();
+        return (known with { Cooked = cooked.Value, VolumeMl = ordered.Value!.VolumeMl }, ordered.Value);
+    }
+
     /// <summary>What it weighs as it is ordered: the full pan less the empty one; of a put-together dish what its parts do.</summary>
     public static Outcome<Grams> CookedOf(Batch batch, PackOrder order)
     {

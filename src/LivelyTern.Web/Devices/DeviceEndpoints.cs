@@ -2,7 +2,9 @@ using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Text.Json;
 using System.Threading.Channels;
+using LivelyTern.Core.Measures;
 using LivelyTern.Devices;
+using LivelyTern.Devices.Printer;
 using LivelyTern.Devices.Probe;
 using LivelyTern.Devices.Scale;
 using LivelyTern.Web.Http;
@@ -15,10 +17,22 @@ namespace LivelyTern.Web.Devices;
 /// <summary>What devices the kitchen has.</summary>
 /// <param name="HasScale">Whether it has a scale.</param>
 /// <param name="HasProbe">Whether it has a probe.</param>
+/// <param name="HasPrinter">Whether it has a label printer.</param>
 /// <param name="IsSimulated">Whether they are simulated, and can be played with.</param>
 /// <param name="Scale">What the scale showed last, while somebody looks; null where it is lost.</param>
 /// <param name="Probe">What the probe showed last.</param>
-public sealed record DevicesView(bool HasScale, bool HasProbe, bool IsSimulated, ScaleReading? Scale, ProbeReading? Probe);
+public sealed record DevicesView(
+    bool HasScale, bool HasProbe, bool HasPrinter, bool IsSimulated, ScaleReading? Scale, ProbeReading? Probe);
+
+/// <summary>The label printer.</summary>
+/// <param name="Stands">How it stands.</param>
+/// <param name="TapeWidthMm">How wide its tape is.</param>
+/// <param name="TapeLeftMm">How much of it is left.</param>
+/// <param name="Tray">What lies in the tray of a simulated one, the newest first; empty for a real one.</param>
+public sealed record PrinterView(PrinterStands Stands, double TapeWidthMm, double TapeLeftMm, IReadOnlyList<TrayLabelView> Tray);
+
+/// <summary>A label in the tray; its picture is at <c>/api/devices/printer/tray/{id}</c>.</summary>
+public sealed record TrayLabelView(int Id, double WidthMm, double HeightMm);
 
 /// <summary>What the scale is asked to do.</summary>
 public enum ScaleWish
@@ -62,6 +76,15 @@ public enum PlayAct
 
     /// <summary>The plug is put in again.</summary>
     Plug,
+
+    /// <summary>A new roll of tape is put into the printer, so many mm wide.</summary>
+    NewTape,
+
+    /// <summary>Of its tape only so many mm are left.</summary>
+    ShortTape,
+
+    /// <summary>Its tray is emptied.</summary>
+    EmptyTray,
 }
 
 /// <summary>Something done to the simulated devices.</summary>
@@ -81,8 +104,9 @@ public static class DeviceEndpoints
         var devices = api.MapGroup("/devices").WithTags("Devices");
         devices.MapGet("", async (DeviceDesk desk) =>
         {
-            var (scale, probe) = (await desk.ScaleAsync(), await desk.ProbeAsync());
-            return new DevicesView(scale is not null, probe is not null, desk.Simulated is not null, scale?.Last, probe?.Last);
+            var (scale, probe, printer) = (await desk.ScaleAsync(), await desk.ProbeAsync(), await desk.PrinterAsync());
+            return new DevicesView(
+                scale is not null, probe is not null, printer is not null, desk.Simulated is not null, scale?.Last, probe?.Last);
         }).WithName("getDevices");
         devices.MapPost("/scale/wishes", async Task<Results<Ok<WishRequest>, ProblemHttpResult>> (WishRequest body, DeviceDesk desk) =>
         {
@@ -91,6 +115,13 @@ public static class DeviceEndpoints
             await scale.SendAsync(LineOf(body.Wish));
             return TypedResults.Ok(body);
         }).WithName("askScale");
+        devices.MapGet("/printer", PrinterAsync).WithName("getPrinter");
+        devices.MapGet("/printer/tray/{id:int}", async Task<Results<FileContentHttpResult, NotFound>> (int id, DeviceDesk desk) =>
+        {
+            await desk.PrinterAsync();
+            var label = desk.Simulated?.Printer(own => own.Tray.FirstOrDefault(one => one.Id == id));
+            return label is null ? TypedResults.NotFound() : TypedResults.File(label.Label.Png, "image/png");
+        }).ExcludeFromDescription();
         devices.MapPost("/play", PlayAsync).WithName("playDevices");
         devices.MapGet("/stream", async (
             DeviceDesk desk, IOptions<JsonOptions> json, IHostApplicationLifetime life, HttpContext context) =>
@@ -101,6 +132,20 @@ public static class DeviceEndpoints
             return TypedResults.ServerSentEvents(StreamAsync(scale, probe, json.Value.SerializerOptions, stop.Token));
         }).ExcludeFromDescription();
     }
+
+    private static async Task<Results<Ok<PrinterView>, ProblemHttpResult>> PrinterAsync(DeviceDesk desk)
+    {
+        if (await desk.PrinterAsync() is not { } printer) return Answers.Problem([NoPrinter]);
+        var state = await printer.StateAsync();
+        var tray = desk.Simulated?.Printer(own => own.Tray) ?? [];
+        return TypedResults.Ok(new PrinterView(
+            state.Stands, state.TapeWidthMm, state.TapeLeftMm,
+            [.. tray.Select(one => new TrayLabelView(one.Id, one.Label.WidthMm, one.Label.HeightMm))]));
+    }
+
+    /// <summary>There is no label printer.</summary>
+    public static Problem NoPrinter { get; } =
+        new("no-printer", "", "No label printer is known to the program: print a sheet, or take the PDF.");
 
     private static string LineOf(ScaleWish wish) => wish switch
     {
@@ -142,6 +187,11 @@ public static class DeviceEndpoints
             case PlayAct.Stir: devices.Play((SimulatedScale scale) => scale.Stir()); break;
             case PlayAct.StickInto: devices.Play((SimulatedProbe probe) => probe.StickInto(body.Amount)); break;
             case PlayAct.PutInto: devices.Play((SimulatedProbe probe) => probe.PutInto(body.Amount, PlayedShare)); break;
+            case PlayAct.NewTape: devices.Play((SimulatedPrinter printer) => printer.Load(body.Amount)); break;
+            case PlayAct.ShortTape:
+                devices.Play((SimulatedPrinter printer) => printer.Load(printer.State.TapeWidthMm, Math.Max(0, body.Amount)));
+                break;
+            case PlayAct.EmptyTray: devices.Play((SimulatedPrinter printer) => printer.Empty()); break;
             default: devices.Unplug(body.Act == PlayAct.Unplug); break;
         }
 

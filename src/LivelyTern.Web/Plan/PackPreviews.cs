@@ -13,7 +13,7 @@ namespace LivelyTern.Web.Plan;
 
 /// <summary>What packing a batch in some way would give, box by box and day by day; nothing stored.</summary>
 public sealed class PackPreviews(
-    TernDb db, BatchStore store, BatchReader reader, PortionsOnDays portions, DivideBatch divide, EaterStore eaters, PlanStore plan,
+    TernDb db, BatchStore store, BatchReader reader, DivideBatch divide, EaterStore eaters, PlanStore plan,
     PlanReader days)
 {
     /// <summary>A batch packed as it is ordered.</summary>
@@ -27,31 +27,28 @@ public sealed class PackPreviews(
         if (await store.FindAsync(id) is not { } row) return Stale.Gone("batch");
         var order = body.Order();
         if (!order.Succeeded) return order.Problems.ToList();
-        var known = await reader.ReadAsync(row);
-        var cooked = DivideBatch.CookedOf(known, order.Value!);
-        if (!cooked.Succeeded) return cooked.Problems.ToList();
-        var ordered = await divide.DoAsync(known, cooked.Value, order.Value!, await portions.OfAsync(id));
-        if (!ordered.Succeeded) return ordered.Problems.ToList();
-
+        var ahead = await divide.AheadAsync(row, order.Value!);
+        if (!ahead.Succeeded) return ahead.Problems.ToList();
+        var (batch, ordered) = ahead.Value;
+        var cooked = batch.Cooked!.Value;
         var table = (await eaters.ListAsync()).ToDictionary(eater => eater.Id);
-        var batch = known with { Cooked = cooked.Value, VolumeMl = ordered.Value!.VolumeMl };
-        var boxes = ordered.Value.Divided.Portions;
+        var boxes = ordered.Divided.Portions;
         var (raw, fullest) = (batch.Contents.RawWeight, new Grams(boxes.Select(box => box.Weight.Value).DefaultIfEmpty().Max()));
-        var yield = raw.Value <= 0 ? 0 : cooked.Value / raw;
+        var yield = raw.Value <= 0 ? 0 : cooked / raw;
         var usual = row.IsPutTogether ? null : await reader.UsualYieldAsync(row.RecipeId);
         return new PackPreview(
-            cooked.Value.Value,
+            cooked.Value,
             Figure.Of(batch.Holding(new(1)).Totals[Nutrient.Energy]),
             yield,
             usual is null ? null : new(usual.Mean, usual.Spread, usual.Batches, usual.Of(yield)),
-            await BoxesAsync(batch, ordered.Value, table, eaterId),
-            ordered.Value.Divided.OverPieces,
-            ordered.Value.Divided.Over.Value,
-            ordered.Value.Divided.Missing.Value,
+            await BoxesAsync(batch, ordered, table, eaterId),
+            ordered.Divided.OverPieces,
+            ordered.Divided.Over.Value,
+            ordered.Divided.Missing.Value,
             boxes.Sum(box => box.Weight.Value),
             fullest.Value,
             Figure.Of(Counted(batch, fullest, table.GetValueOrDefault(eaterId ?? Guid.Empty))),
-            batch.Parts.ToDictionary(part => part.Of.Id, part => (part.Weight * (fullest / cooked.Value)).Value),
+            batch.Parts.ToDictionary(part => part.Of.Id, part => (part.Weight * (fullest / cooked)).Value),
             SquaresOf(body, boxes));
     }
 
