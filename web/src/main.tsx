@@ -22,7 +22,9 @@ const ShopRoom = lazy(() => import("./rooms/shop/ShopRoom"));
 const CookRoom = lazy(() => import("./rooms/cook/CookRoom"));
 const PackRoom = lazy(() => import("./rooms/pack/PackRoom"));
 const PackBench = lazy(() => import("./rooms/pack/PackBench"));
+const LabelsPage = lazy(() => import("./rooms/pack/labels/LabelsPage"));
 const KeepRoom = lazy(() => import("./rooms/keep/KeepRoom"));
+const BoxPage = lazy(() => import("./rooms/keep/BoxPage"));
 const EatRoom = lazy(() => import("./rooms/eat/EatRoom"));
 
 const queries = new QueryClient({
@@ -73,7 +75,9 @@ createRoot(document.getElementById("root")!).render(
                   <Route path="cook" element={<CookRoom />} />
                   <Route path="pack" element={<PackRoom />} />
                   <Route path="pack/:id" element={<PackBench />} />
+                  <Route path="labels" element={<LabelsPage />} />
                   <Route path="keep" element={<KeepRoom />} />
+                  <Route path="box/:code" element={<BoxPage />} />
                   <Route path="eat" element={<EatRoom />} />
                   <Route path="*" element={<Lost />} />
                 </Route>

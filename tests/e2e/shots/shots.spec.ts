@@ -12,7 +12,6 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
   ["recipes", "/recipes", desk],
   ["recipe", "/recipes", desk, (page) => page.getByRole("link", { name: /lentil dal/ }).click()],
   ["foods", "/foods/chicken-breast-raw?q=chiken", desk],
-  ["cut-chart", "/recipes", desk, (page) => side(page, "Cut")],
   ["swap-bench", "/recipes", desk, swap],
   ["plan", "/plan", desk],
   ["menu", "/plan?week=2026-11-30", desk, menu],
@@ -34,6 +33,7 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
   ["cook-phone", "/cook", phone],
   ["pack", "/pack", desk, eachItsOwn],
   ["pack-phone", "/pack", phone, fill],
+  ["labels", "/pack", desk, labels],
   ["keep", "/keep", desk, readCautions],
   ["eat-phone", "/eat", phone],
 ];
@@ -52,6 +52,21 @@ async function menu(page: Page) {
   await page.getByLabel("In the house, to be used up").fill("1.2 kg cod fillet");
   await page.getByRole("button", { name: "Propose a menu" }).click();
   await page.getByText(/uses .* g cod/).waitFor();
+}
+
+async function labels(page: Page) {
+  await page
+    .getByRole("region", { name: "In their boxes" })
+    .getByRole("link", { name: /Chickpea/ })
+    .first()
+    .click();
+  await page.getByRole("link", { name: "Labels" }).click();
+  await page.getByLabel("Heat it like this").fill("10 min in the oven at 160 °C, or cold");
+  await page.getByLabel("Add at eating").fill("a spoon of skyr, herbs");
+  await page.getByRole("button", { name: "Keep these words" }).click();
+  await page.getByLabel("Paper").selectOption("a4-2x7");
+  await page.getByRole("img", { name: "Page 1 of 1, labels" }).waitFor();
+  await page.waitForTimeout(600);
 }
 
 async function readCautions(page: Page) {

@@ -187,6 +187,30 @@ const screens: Screen[] = [
     (page) => page.getByRole("region", { name: "In their boxes" }).getByRole("link").first().click(),
   ],
   [
+    "labels",
+    "/keep",
+    async (page) => {
+      await page
+        .getByRole("button", { name: /^Fish and fennel tray bake, 4 ×/ })
+        .first()
+        .click();
+      const chosen = page.getByRole("region", { name: /chosen$/ });
+      await chosen.getByRole("link", { name: "Labels" }).click();
+      await page.getByRole("img", { name: "Page 1 of 1, labels" }).waitFor();
+    },
+  ],
+  [
+    "labels of a dish",
+    "/pack",
+    async (page) => {
+      await page.getByRole("region", { name: "In their boxes" }).getByRole("link").first().click();
+      await page.getByRole("link", { name: "Labels" }).click();
+      await page.getByRole("img", { name: "Page 1 of 1, labels" }).waitFor();
+    },
+  ],
+  ["a box", "/box/13-002-1"],
+  ["no such box", "/box/soup"],
+  [
     "keep",
     "/keep",
     (page) =>
@@ -213,10 +237,10 @@ const screens: Screen[] = [
 
 // What shares its pieces with another screen is looked at on the light ground and in full width only.
 const lookedAtOnce =
-  /^(workbench, |to be cooked|barcode|one food|recipe read|plan of all|plan while|packed|keys|finder|no such)/;
+  /^(workbench, |to be cooked|barcode|one food|recipe read|plan of all|plan while|packed|labels of|keys|finder|no such)/;
 // On the phone axe looks where a phone is used; elsewhere nothing may be wider than the screen.
 const phonePlace =
-  /^(shop|a food of the list|in the house|cook|the run|weighing in|pack|weighing|boxes their own way|filling|keep|cooling|eat|plan|day in depth)$/;
+  /^(shop|a food of the list|in the house|cook|the run|weighing in|pack|weighing|boxes their own way|filling|labels of a dish|a box|keep|cooling|eat|plan|day in depth)$/;
 
 const perTest = 4;
 const looks = Array.from({ length: Math.ceil(screens.length / perTest) }, (_, part) =>

@@ -4,7 +4,7 @@ import { addDays, parseISO } from "date-fns";
 import { useState } from "react";
 import { useWords } from "./i18n";
 import { useNavigate } from "react-router";
-import { findFoods, listRecipeNames } from "../api";
+import { findBox, findFoods, listRecipeNames } from "../api";
 import { Drawer } from "../ui/Drawer";
 import { isoDay, longDay } from "../ui/format";
 import { useSettled } from "../ui/useSettled";
@@ -12,7 +12,7 @@ import { useOverview } from "./Header";
 import { queryKeys } from "./queryKeys";
 
 interface Find {
-  kind: "room" | "food" | "recipe" | "day";
+  kind: "room" | "food" | "recipe" | "day" | "box";
   name: string;
   to: string;
 }
@@ -22,7 +22,10 @@ const focusSoon = (field: HTMLInputElement | null) => {
   if (field) window.setTimeout(() => field.focus(), 60);
 };
 
-/** Finds a recipe, a day or a room by any part of its name. */
+/** What may be the number on a box's label. */
+const labelNumber = /^\d[\d\s-]{4,13}$/;
+
+/** Finds a recipe, a day or a room by any part of its name, a box by the number on its label. */
 export function Finder({ open, close }: { open: boolean; close: () => void }) {
   const { t } = useWords();
   const go = useNavigate();
@@ -38,6 +41,13 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
     queryKey: queryKeys.foods("finder", asked),
     queryFn: async () => (await findFoods({ query: { q: asked, most: 6 } })).data!,
     enabled: open && asked.length > 1,
+  });
+  const isNumber = labelNumber.test(asked);
+  const { data: box } = useQuery({
+    queryKey: queryKeys.box(asked),
+    queryFn: async () => (await findBox({ path: { code: asked } })).data!,
+    enabled: open && isNumber,
+    retry: false,
   });
   const all: Find[] = [
     ...(["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "keep", "eat"] as const).map((room) => ({
@@ -55,8 +65,12 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
     ),
   ];
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = all
-    .filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)))
+  const boxes: Find[] =
+    isNumber && box
+      ? [{ kind: "box", name: t("finder.named", { name: box.name, code: box.code }), to: `/box/${box.code}` }]
+      : [];
+  const found = boxes
+    .concat(all.filter(({ name }) => words.every((word) => name.toLowerCase().includes(word))))
     .slice(0, 14)
     .concat(
       asked.length > 1

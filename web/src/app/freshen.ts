@@ -5,6 +5,8 @@ import { all, type About } from "./queryKeys";
 const readers = {
   plan: [
     "shelves",
+    "box",
+    "labels",
     "week",
     "day",
     "overview",
@@ -21,6 +23,8 @@ const readers = {
   ],
   batch: [
     "shelves",
+    "box",
+    "labels",
     "cooling",
     "batch",
     "batches",
@@ -53,8 +57,8 @@ const readers = {
     "shopping",
     "shopFood",
   ],
-  keeping: ["guidelines", "shelves", "week", "day", "batch"],
-  eater: ["shelves", "eaters", "week", "day", "overview", "recipes", "batch"],
+  keeping: ["guidelines", "labels", "shelves", "week", "day", "batch"],
+  eater: ["shelves", "labels", "eaters", "week", "day", "overview", "recipes", "batch"],
 } as const satisfies Record<string, readonly About[]>;
 
 /** Has everything fetched anew that a change may have made old. */

@@ -41,6 +41,11 @@ export const queryKeys = {
   aisles: () => ["aisles"],
   pantry: (find: string) => ["pantry", find],
   devices: () => ["devices"],
+  printer: () => ["printer"],
+  labelPapers: () => ["labelPapers"],
+  labels: (asked: unknown) => ["labels", asked],
+  boxNotes: (recipe: string) => ["boxNotes", recipe],
+  box: (code: string) => ["box", code],
   shelves: () => ["shelves"],
   /** What is to be done with boxes, in numbers, for the rail. */
   shelvesState: () => ["shelves", "state"],

@@ -143,11 +143,13 @@ export const app = {
   finder: {
     open: "Find",
     title: "Find anything",
-    hint: "a food, a recipe, a day, a room",
+    hint: "a food, a recipe, a day, a label's number",
     none: "Nothing of that name.",
     food: "food",
     recipe: "recipe",
     room: "room",
     day: "day",
+    box: "box",
+    named: "{{name}}, {{code}}",
   },
 };

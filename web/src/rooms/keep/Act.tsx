@@ -1,4 +1,6 @@
+import { Tag } from "lucide-react";
 import { useState } from "react";
+import { Link } from "react-router";
 import type { BoxPlace, EaterView } from "../../api";
 import { useCurrentEater, useEaters } from "../../app/Header";
 import { useWords } from "../../app/i18n";
@@ -91,6 +93,11 @@ export function Act({
           <button className="link min-h-9 px-1 text-sm max-md:min-h-11" onClick={() => setIsAll(true)}>
             {t("act.more")}
           </button>
+        )}
+        {isAll && !isOver && (
+          <Link className="btn" to={`/labels?boxes=${boxes.map(({ box }) => box.id).join(",")}`}>
+            <Tag size={16} aria-hidden /> {t("act.labels")}
+          </Link>
         )}
         {isOver && (
           <>

@@ -10,6 +10,7 @@ import { Amount } from "../../ui/Figures";
 import { grams, shortDay } from "../../ui/format";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { Act } from "./Act";
+import { ByCode } from "./ByCode";
 import { Cooling } from "./Cooling";
 import { Rules } from "./Rules";
 import { Shelves } from "./Shelves";
@@ -96,6 +97,7 @@ function Filled({ view }: { view: ShelvesView }) {
   return (
     <>
       <div className="space-y-6 p-4 max-w-6xl">
+        <ByCode boxes={boxes} choose={choose} />
         <Tasks view={view} acts={acts} />
         <Shelves view={view} chosen={chosen} choose={choose} />
         <Waste view={view} />

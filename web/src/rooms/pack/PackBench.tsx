@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { ArrowLeft, Printer } from "lucide-react";
+import { ArrowLeft, Tag } from "lucide-react";
 import { useState } from "react";
 import { addWords, useWords } from "../../app/i18n";
 import { Link, useNavigate, useParams } from "react-router";
@@ -112,10 +112,10 @@ function Bench({ batch }: { batch: BatchView }) {
     <>
       <Header
         actions={
-          isPacked && (
-            <button className="btn" onClick={() => window.print()}>
-              <Printer size={16} aria-hidden /> {t("print")}
-            </button>
+          (!isPacked || there > 0) && (
+            <Link to={`/labels?batch=${batch.id}`} className="btn">
+              <Tag size={16} aria-hidden /> {t("labels")}
+            </Link>
           )
         }
       >

@@ -185,7 +185,7 @@ export const pack = {
   still_one: "1 of them is still here",
   still_other: "{{count}} of them are still here",
   lay: "Lay them on days",
-  print: "Print labels",
+  labels: "Labels",
   unpack: "Undo: back into the pan",
   isWeighed: "weighed",
   packLater: "Keep the weight, pack later",
