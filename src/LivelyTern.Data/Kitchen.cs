@@ -33,13 +33,14 @@ public static class Kitchen
         services.AddScoped<BatchReader>().AddScoped<NewBatch>().AddScoped<DishParts>().AddScoped<BatchStore>().AddScoped<GoesIn>();
         services.AddScoped<ChangeRecipe>().AddScoped<PrepDayStore>().AddScoped<AheadStore>();
         services.AddScoped<RunReader>().AddScoped<RunWriter>().AddScoped<RunStore>().AddScoped<RecipeNotes>();
-        services.AddScoped<BoxStore>();
+        services.AddScoped<BoxStore>().AddScoped<ContainerStore>();
         services.AddScoped<PutBoxes>().AddScoped<KeepingStore>().AddScoped<CoolingStore>();
         services.AddScoped<ThrownAway>().AddScoped<BoxNotesStore>();
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();
         services.AddScoped<ILaidPortions>(all => all.GetRequiredService<PortionsOnDays>());
         services.AddScoped<WeighBatch>().AddScoped<PackTogether>();
-        services.AddScoped<DivideBatch>().AddScoped<PackBatch>().AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
+        services.AddScoped<DividePartByPart>().AddScoped<DivideBatch>().AddScoped<PackBatch>();
+        services.AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
         services.AddScoped<PantryUse>().AddScoped<IPantryUse>(all => all.GetRequiredService<PantryUse>());
         services.AddScoped<PantryStore>().AddScoped<ShopStore>().AddScoped<PutAway>().AddScoped<SubstituteFood>();
         services.AddScoped<Ledger>().AddScoped<IEatenLedger>(all => all.GetRequiredService<Ledger>());

@@ -91,6 +91,9 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>Boxes packed.</summary>
     public DbSet<BoxRow> Boxes => Set<BoxRow>();
 
+    /// <summary>The household's pans, boxes, cups and bags.</summary>
+    public DbSet<ContainerRow> Containers => Set<ContainerRow>();
+
     /// <summary>What happened to them.</summary>
     public DbSet<BoxEventRow> BoxEvents => Set<BoxEventRow>();
 

@@ -146,6 +146,7 @@ public static class KitchenHost
         api.MapDays();
         api.MapCalendar();
         api.MapPack();
+        api.MapContainers();
         api.MapLabels();
         api.MapCook();
         api.MapScheduleCalculations();

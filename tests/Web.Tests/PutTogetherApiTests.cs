@@ -174,6 +174,69 @@ public sealed class PutTogetherApiTests : IDisposable
         Assert.Equal(388, (decimal)back["planned"]![0]!["grams"]!);
     }
 
+    // 200 g mash, 120 g chicken and 80 g sweetcorn a box, put in one after another.
+    [Fact]
+    public async Task Part_by_part_each_box_knows_what_is_in_it_and_the_parts_lose_just_that()
+    {
+        await OpenAsync();
+        var dish = await PlanAsync(bowl, 3);
+        await WeighAsync(mash, 620);
+        await WeighAsync(chicken, 400);
+        var at = $"/api/pack/batches/{dish["id"]}";
+        var ready = await host.GetAsync(at);
+        var (mashed, meat) = ((string)(await OfAsync(mash))["id"]!, (string)(await OfAsync(chicken))["id"]!);
+        object Order(decimal?[] got, string? where = null) => new
+        {
+            fullGrams = 1,
+            boxes = 3,
+            parts = new object[]
+            {
+                new { batchId = mashed, got }, new { batchId = meat, compartment = where }, new { line = 0, compartment = "beside" },
+            },
+        };
+        var asked = await host.PostAsync($"{at}/preview", Order([null, null, null]));
+        var targets = asked["partByPart"]!.AsArray().ToDictionary(part => (string)part!["name"]!, part => part!);
+        Assert.Equal(620m, (decimal)targets["Mash"]["there"]!);
+        Assert.Equal((decimal)targets["Mash"]["asked"]!, targets["Mash"]["boxes"]!.AsArray().Sum(box => (decimal)box!["target"]!), 3);
+
+        // More mash in the boxes than there is: that is said before, and refused then; nothing is packed.
+        var heavy = Order([250, 250, 130]);
+        Assert.Equal(10m, (decimal)(await host.PostAsync($"{at}/preview", heavy))["partByPart"]![0]!["missing"]!);
+        var (status, refused) = await host.SendAsync(HttpMethod.Post, $"{at}/boxes", heavy, VersionOf(ready));
+        Assert.Equal((422, "part-short"), (status, CodeOf(refused)));
+        Assert.Equal("planned", (string)(await host.GetAsync(at))["state"]!);
+
+        var packed = await host.PostAsync($"{at}/boxes", Order([250, 150, null], "left"), VersionOf(ready));
+        var boxes = packed["boxes"]!.AsArray();
+        IEnumerable<(string, string?)> Of(JsonNode? box) =>
+            box!["putIn"]!.AsArray().Select(part => ((string)part!["name"]!, (string?)part["compartment"]));
+        Assert.All(boxes, box => Assert.Equal(["Mash", "Roast chicken"], Of(box).Take(2).Select(part => part.Item1)));
+        Assert.All(boxes, box => Assert.Equal([null, "left", "beside"], Of(box).Select(part => part.Item2)));
+        decimal In(int box, int part) => (decimal)boxes[box]!["putIn"]![part]!["grams"]!;
+        Assert.Equal([250m, 150m], new[] { In(0, 0), In(1, 0) });
+        Assert.All(Enumerable.Range(0, 3), i => Assert.Equal((decimal)boxes[i]!["grams"]!, In(i, 0) + In(i, 1) + In(i, 2)));
+
+        // What is left of the mash is in its pan, the box with 100 g more of it holds its energy more.
+        var left = 620 - In(0, 0) - In(1, 0) - In(2, 0);
+        Assert.Equal(left < 1 ? "packed" : "cooked", (string)(await OfAsync(mash))["state"]!);
+        var perGram = (decimal)(await host.GetAsync($"/api/pack/batches/{mashed}"))["figures"]!["energy"]!["value"]! / 620;
+        var aim = new { leading = "energy", bands = new { energy = new { max = 2000 } }, rule = (object?)null };
+        var isa = (string)(await host.PostAsync("/api/aim/eaters", new { name = "Isa", aim }))["id"]!;
+        async Task<decimal> KcalAsync(int box)
+        {
+            var day = box == 0 ? Prep : Sunday;
+            await host.PostAsync("/api/plan/boxes", new { boxId = boxes[box]!["id"], eaterId = isa, day }, await host.PlanVersionAsync());
+            var item = (await host.GetAsync($"/api/plan/eaters/{isa}/days/{day}"))["items"]![0]!;
+            return (decimal)item["figures"]!["energy"]!["value"]!;
+        }
+
+        var more = await KcalAsync(0) - await KcalAsync(1);
+        Assert.InRange(more - (100 * perGram), -0.01m, 0.01m);
+        var label = await host.PostAsync("/api/labels", new { paper = "a4-2x4", boxIds = new[] { boxes[0]!["id"] } });
+        var words = System.Net.WebUtility.HtmlDecode((string)label["pages"]![0]!).Replace('\u00A0', ' ');
+        Assert.Contains("Add at eating: 80 g sweetcorn", words, StringComparison.Ordinal);
+    }
+
     [Fact]
     public async Task What_would_go_round_in_circles_or_pull_a_part_away_is_refused_with_a_way_out()
     {
@@ -235,7 +298,12 @@ public sealed class PutTogetherApiTests : IDisposable
                 2 => (HttpMethod.Put, $"/api/cook/planned/{id}", new { day, portions = boxes }),
                 3 => (HttpMethod.Post, $"/api/cook/planned/{id}/cooked", null),
                 4 or 5 => (HttpMethod.Put, $"/api/cook/batches/{id}/weight", new { fullGrams = chance.Next(300, 3000) }),
-                6 => (HttpMethod.Post, $"/api/pack/batches/{id}/boxes", new { fullGrams = chance.Next(300, 3000), boxes }),
+                6 => (HttpMethod.Post, $"/api/pack/batches/{id}/boxes", new
+                {
+                    fullGrams = chance.Next(300, 3000),
+                    boxes,
+                    parts = batch is null || chance.Next(2) == 0 ? null : PartByPart(batch, boxes, chance),
+                }),
                 _ => (HttpMethod.Delete, chance.Next(3) == 0 ? $"/api/cook/batches/{id}" : $"/api/pack/batches/{id}/boxes", null),
             };
             var (status, answer) = await host.SendAsync(method, path, body, batch is null ? null : VersionOf(batch));
@@ -246,6 +314,21 @@ public sealed class PutTogetherApiTests : IDisposable
 
         Assert.True(done > 15, $"Only {done} of the commands did something.");
     }
+
+    // Some parts of a dish as a scale said them, for some of its boxes.
+    private static object[]? PartByPart(JsonNode batch, int boxes, Random chance) =>
+        !(bool)batch["together"]!["isPutTogether"]! ? null :
+        [
+            .. batch["together"]!["parts"]!.AsArray().Select(part => new
+            {
+                batchId = (string)part!["batchId"]!,
+                compartment = chance.Next(2) == 0 ? null : "left",
+                got = chance.Next(3) == 0 ? [] : Enumerable.Range(0, boxes).Select(_ =>
+                    chance.Next(2) == 0
+                        ? (decimal?)null
+                        : Math.Round((decimal)part["grams"]! / boxes * chance.Next(50, 130) / 100, 1)).ToArray(),
+            }),
+        ];
 
     // Of each part: what is in dishes and in its own boxes is no more than it weighs. Of each dish: it weighs what its parts bring, and
     // holds what they hold.
@@ -261,6 +344,8 @@ public sealed class PutTogetherApiTests : IDisposable
             var inDishes = into.Where(dish => (bool)dish!["isPacked"]!).Sum(dish => (decimal)dish!["grams"]!);
             Assert.True(boxed + inDishes <= weight + 0.01m, $"{batch["name"]}: {boxed} g in boxes, {inDishes} g in dishes of {weight} g");
             if (!(bool)batch["together"]!["isPutTogether"]!) continue;
+            var putIn = view["boxes"]!.AsArray().SelectMany(box => box!["putIn"]!.AsArray()).ToLookup(
+                part => (string)part!["name"]!, part => (decimal)part!["grams"]!);
             decimal kcal = 0, grams = 0;
             foreach (var part in batch["together"]!["parts"]!.AsArray())
             {
@@ -268,6 +353,7 @@ public sealed class PutTogetherApiTests : IDisposable
                 var there = batches[(Guid)part["batchId"]!];
                 var whole = (decimal?)there["cookedGrams"] ?? (decimal)there["expectedGrams"]!;
                 grams += (decimal)part["grams"]!;
+                if (putIn.Count > 0) Assert.Equal((decimal)part["grams"]!, putIn[(string)part["name"]!].Sum(), 0);
                 kcal += (decimal)of["figures"]!["energy"]!["value"]! * (decimal)part["grams"]! / whole;
             }
 

@@ -9,6 +9,9 @@ namespace LivelyTern.Core.Pack;
 /// <param name="Compartment">Which: "cup", "left"; null for the box itself.</param>
 public abstract record BoxPart(Grams Weight, string? Compartment)
 {
+    /// <summary>What it is.</summary>
+    public abstract string Name { get; }
+
     /// <summary>What it holds.</summary>
     public abstract Contents Contents { get; }
 
@@ -24,11 +27,27 @@ public abstract record BoxPart(Grams Weight, string? Compartment)
 public sealed record BatchShare(Batch Batch, Grams Weight, decimal? Pieces = null, string? Compartment = null)
     : BoxPart(Weight, Compartment)
 {
-    /// <inheritdoc/>
-    public override Contents Contents => Batch.Holding(Weight);
+    /// <summary>
+    /// Of a put-together dish whose parts were put in one after another, what of each is in it; empty where it is a share of the dish as a
+    /// whole.
+    /// </summary>
+    public IReadOnlyList<BoxPart> PutIn { get; init; } = [];
+
+    /// <summary>The compartment of what is not in the box but beside it, and added when it is eaten.</summary>
+    public const string Beside = "beside";
 
     /// <inheritdoc/>
-    public override BatchShare Share(decimal share) => this with { Weight = Weight * share, Pieces = null };
+    public override string Name => Batch.RecipeName;
+
+    /// <inheritdoc/>
+    public override Contents Contents =>
+        PutIn.Count == 0
+            ? Batch.Holding(Weight)
+            : new([.. PutIn.SelectMany(part => part.Contents.Ingredients)], Batch.Contents.SomethingUnread);
+
+    /// <inheritdoc/>
+    public override BatchShare Share(decimal share) =>
+        this with { Weight = Weight * share, Pieces = null, PutIn = [.. PutIn.Select(part => part.Share(share))] };
 }
 
 /// <summary>A plain food put beside it: a spoon of yogurt in its cup.</summary>
@@ -37,6 +56,9 @@ public sealed record BatchShare(Batch Batch, Grams Weight, decimal? Pieces = nul
 /// <param name="Compartment">Which; null for the box itself.</param>
 public sealed record FoodInBox(string Text, Ingredient Food, string? Compartment = null) : BoxPart(Food.Weight, Compartment)
 {
+    /// <inheritdoc/>
+    public override string Name => Food.Food.Name;
+
     /// <inheritdoc/>
     public override Contents Contents => new([Food]);
 

@@ -6,19 +6,26 @@ namespace LivelyTern.Core.Pack;
 public static class Filling
 {
     // How near to its target a box is done: a scale of whole grams is off by one either way, and a spoon of stew weighs more than that.
-    private const decimal LeastMark = 2m, OfTarget = 0.01m;
+    private const decimal Mark = 2m, OfTarget = 0.01m;
+
+    // Of a spoon of something 2 g either way are too much.
+    private const decimal LeastMark = 1m, OfLittle = 0.05m;
 
     private const decimal LeastOfLast = 0.5m;
 
     /// <summary>
-    /// How far below and above its target a box may be to be at the mark: 2 g, or 1 % where that is more; above a budget by nothing. Common
-    /// practice, no published source.
+    /// How far below and above its target a box may be to be at the mark: 2 g, or 1 % where that is more; below 40 g a twentieth, and at
+    /// least 1 g; above a budget by nothing. Common practice, no published source.
     /// </summary>
     public static (Grams Below, Grams Above) MarkOf(DividedPortion box)
     {
-        var mark = new Grams(Math.Max(LeastMark, box.Target.Value * OfTarget));
+        var mark = MarkOf(box.Target);
         return (mark, box.IsMost ? Grams.Zero : mark);
     }
+
+    /// <summary>The same for what is no budget, either way.</summary>
+    public static Grams MarkOf(Grams target) =>
+        new(Math.Max(Math.Clamp(target.Value * OfLittle, LeastMark, Mark), target.Value * OfTarget));
 
     /// <summary>
     /// What each box holds, or is to get now that others have got what they got. Targets stay as they were, and the last box takes what the

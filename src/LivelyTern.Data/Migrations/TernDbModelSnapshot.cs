@@ -788,6 +788,41 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("BoxParts", (string)null);
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Pack.BoxPutInRow", b =>
+                {
+                    b.Property<Guid>("BoxId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("BatchId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Compartment")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("FoodRecordId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("IsTrace")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Milligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Text")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("BoxId", "Position");
+
+                    b.HasIndex("BatchId");
+
+                    b.HasIndex("FoodRecordId");
+
+                    b.ToTable("BoxPutIns", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Pack.BoxRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -795,6 +830,9 @@ namespace LivelyTern.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<Guid>("BatchId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("ContainerId")
                         .HasColumnType("TEXT");
 
                     b.Property<Guid?>("ForId")
@@ -830,6 +868,48 @@ namespace LivelyTern.Data.Migrations
                     b.HasIndex("State");
 
                     b.ToTable("Boxes");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Pack.ContainerRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("Across")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("ArchivedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Compartments")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("Count")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Down")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("EmptyMilligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Containers", (string)null);
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Plan.BoxNotesRow", b =>
@@ -1427,6 +1507,25 @@ namespace LivelyTern.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict);
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Pack.BoxPutInRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Cook.BatchRow", null)
+                        .WithMany()
+                        .HasForeignKey("BatchId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
+                    b.HasOne("LivelyTern.Data.Pack.BoxRow", null)
+                        .WithMany("PutIn")
+                        .HasForeignKey("BoxId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("LivelyTern.Data.Foods.FoodRecordRow", null)
+                        .WithMany()
+                        .HasForeignKey("FoodRecordId")
+                        .OnDelete(DeleteBehavior.Restrict);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Pack.BoxRow", b =>
                 {
                     b.HasOne("LivelyTern.Data.Cook.BatchRow", "Batch")
@@ -1552,6 +1651,8 @@ namespace LivelyTern.Data.Migrations
             modelBuilder.Entity("LivelyTern.Data.Pack.BoxRow", b =>
                 {
                     b.Navigation("Parts");
+
+                    b.Navigation("PutIn");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Recipes.RecipeRow", b =>

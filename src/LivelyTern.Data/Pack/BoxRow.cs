@@ -37,10 +37,16 @@ public sealed class BoxRow : IVersioned
     /// <summary>Whose it is.</summary>
     public Guid? ForId { get; set; }
 
+    /// <summary>Which of the household's containers it is, none of which is ever removed; null where nobody said so.</summary>
+    public Guid? ContainerId { get; set; }
+
     public int Version { get; set; } = 1;
 
     /// <summary>What is in it; the first is of the batch it is named for.</summary>
     public List<BoxPartRow> Parts { get; set; } = [];
+
+    /// <summary>Of a put-together dish that was put in part by part, what of each: its first part is their sum.</summary>
+    public List<BoxPutInRow> PutIn { get; set; } = [];
 
     internal BoxLife Life => new(State, Place, PlacedOn, FrozenOn, ForId);
 }
@@ -65,6 +71,30 @@ public sealed class BoxPartRow
 
     /// <summary>How many pieces of the batch, where they were counted: then its weight is their share of it, to the last digit.</summary>
     public decimal? Pieces { get; set; }
+
+    public string? Compartment { get; set; }
+}
+
+/// <summary>What of one part of a put-together dish is in a box: of a batch, or a plain food. Weights are whole milligrams.</summary>
+public sealed class BoxPutInRow
+{
+    public Guid BoxId { get; set; }
+
+    public int Position { get; set; }
+
+    /// <summary>The other batch; null for a plain food.</summary>
+    public Guid? BatchId { get; set; }
+
+    /// <summary>The plain food as it stood then; null for another batch.</summary>
+    public long? FoodRecordId { get; set; }
+
+    /// <summary>The plain food's line.</summary>
+    public string? Text { get; set; }
+
+    public long Milligrams { get; set; }
+
+    /// <summary>Whether it is a pinch, or the least that went in.</summary>
+    public bool IsTrace { get; set; }
 
     public string? Compartment { get; set; }
 }
@@ -95,7 +125,7 @@ public sealed class BoxEventRow
 }
 
 internal sealed class BoxRows : IEntityTypeConfiguration<BoxRow>, IEntityTypeConfiguration<BoxPartRow>,
-    IEntityTypeConfiguration<BoxEventRow>
+    IEntityTypeConfiguration<BoxPutInRow>, IEntityTypeConfiguration<BoxEventRow>
 {
     public void Configure(EntityTypeBuilder<BoxRow> builder)
     {
@@ -106,6 +136,15 @@ internal sealed class BoxRows : IEntityTypeConfiguration<BoxRow>, IEntityTypeCon
         builder.HasOne<EaterRow>().WithMany().HasForeignKey(row => row.ForId).OnDelete(DeleteBehavior.Restrict);
         builder.HasMany(row => row.Parts).WithOne().HasForeignKey(row => row.BoxId);
         builder.Navigation(row => row.Parts).AutoInclude();
+        builder.HasMany(row => row.PutIn).WithOne().HasForeignKey(row => row.BoxId);
+        builder.Navigation(row => row.PutIn).AutoInclude();
+    }
+
+    public void Configure(EntityTypeBuilder<BoxPutInRow> builder)
+    {
+        builder.ToTable("BoxPutIns").HasKey(row => new { row.BoxId, row.Position });
+        builder.HasOne<BatchRow>().WithMany().HasForeignKey(row => row.BatchId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<FoodRecordRow>().WithMany().HasForeignKey(row => row.FoodRecordId).OnDelete(DeleteBehavior.Restrict);
     }
 
     public void Configure(EntityTypeBuilder<BoxPartRow> builder)

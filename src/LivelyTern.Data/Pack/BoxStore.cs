@@ -43,10 +43,13 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
         ArgumentNullException.ThrowIfNull(rows);
         if (rows.Count == 0) return [];
         var parts = rows.SelectMany(row => row.Parts).ToList();
-        var of = await batches.ByIdAsync(parts.Select(part => part.BatchId).OfType<Guid>());
+        var putIn = rows.SelectMany(row => row.PutIn).ToList();
+        var of = await batches.ByIdAsync(
+            parts.Select(part => part.BatchId).Concat(putIn.Select(part => part.BatchId)).OfType<Guid>().Distinct());
         var made = await PiecesAsync(parts);
         var known = await foods.AllAsync();
-        var stored = await records.ReadAsync(parts.Select(part => part.FoodRecordId).OfType<long>());
+        var stored = await records.ReadAsync(
+            parts.Select(part => part.FoodRecordId).Concat(putIn.Select(part => part.FoodRecordId)).OfType<long>());
         return [.. rows.Select(row => Read(row, of, made, id => new Ingredient(stored[id], Grams.Zero).AsKnownToday(known.Find).Food))];
     }
 
@@ -90,6 +93,35 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
 
         return boxes;
     }
+
+    /// <summary>What of each part of a put-together dish is in its boxes, in their order; not saved yet.</summary>
+    internal async Task PutInAsync(IReadOnlyList<BoxRow> filled, IReadOnlyList<IReadOnlyList<BoxPart>> parts)
+    {
+        foreach (var (box, own) in filled.Zip(parts))
+        {
+            var plain = own.OfType<FoodInBox>().ToList();
+            var ids = plain.Zip(await records.KeepAsync(plain.Select(part => part.Food.Food)))
+                .ToDictionary(one => one.First, one => one.Second);
+            box.PutIn.AddRange(own.Select((part, position) => new BoxPutInRow
+            {
+                BoxId = box.Id,
+                Position = position,
+                BatchId = (part as BatchShare)?.Batch.Id,
+                FoodRecordId = part is FoodInBox food ? ids[food] : null,
+                Text = (part as FoodInBox)?.Text,
+                Milligrams = Milligrams.Of(part.Weight),
+                IsTrace = part is FoodInBox { Food.IsTrace: true },
+                Compartment = part.Compartment,
+            }));
+        }
+    }
+
+    /// <summary>Grams of a batch that are, or were, in boxes of its own.</summary>
+    internal async Task<Grams> OfOwnAsync(Guid batchId) => Milligrams.ToGrams(await (
+        from part in db.Set<BoxPartRow>()
+        join box in db.Boxes on part.BoxId equals box.Id
+        where part.BatchId == batchId && box.State != BoxState.EmptiedBack
+        select part.Milligrams).SumAsync());
 
     /// <summary>
     /// Something happens to a box: an event that is never rewritten, and how the box stands from now on. There is no other way to change
@@ -136,7 +168,17 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
             return new BatchShare(of[id], weight, part.Pieces, part.Compartment);
         }
 
+        BoxPart PutIn(BoxPutInRow part)
+        {
+            var weight = Milligrams.ToGrams(part.Milligrams);
+            return part.BatchId is { } id
+                ? new BatchShare(of[id], weight, null, part.Compartment)
+                : new FoodInBox(part.Text!, new(food(part.FoodRecordId!.Value), weight, part.IsTrace), part.Compartment);
+        }
+
         var parts = row.Parts.OrderBy(part => part.Position).Select(Part).ToList();
-        return new(row.Id, (BatchShare)parts[0], [.. parts.Skip(1)], row.Life);
+        var main = (BatchShare)parts[0];
+        if (row.PutIn.Count > 0) main = main with { PutIn = [.. row.PutIn.OrderBy(part => part.Position).Select(PutIn)] };
+        return new(row.Id, main, [.. parts.Skip(1)], row.Life);
     }
 }

@@ -11,7 +11,17 @@ namespace LivelyTern.Data.Plan;
 /// <param name="Divided">What goes into each box.</param>
 /// <param name="Boxes">The boxes, in the same order.</param>
 /// <param name="VolumeMl">What the batch fills, in millilitres; null where nobody knows.</param>
-public sealed record DividedOrder(DividedBatch Divided, IReadOnlyList<DividedBox> Boxes, decimal? VolumeMl);
+public sealed record DividedOrder(DividedBatch Divided, IReadOnlyList<DividedBox> Boxes, decimal? VolumeMl)
+{
+    /// <summary>Its parts over the boxes, where they are put in one after another; null where it is packed as a whole.</summary>
+    public DividedParts? Parts { get; init; }
+
+    /// <summary>What is in a box of it.</summary>
+    /// <param name="batch">The batch, as it is then.</param>
+    /// <param name="at">Which box, from 0.</param>
+    public BatchShare ShareOf(Batch batch, int at) =>
+        new(batch, Divided.Portions[at].Weight, Divided.Portions[at].Pieces) { PutIn = Parts?.InBoxes[at] ?? [] };
+}
 
 /// <summary>A box of it.</summary>
 /// <param name="Item">The portion on a day that becomes it; null for a box of no day.</param>
@@ -20,7 +30,7 @@ public sealed record DividedOrder(DividedBatch Divided, IReadOnlyList<DividedBox
 public sealed record DividedBox(PlanItemRow? Item, Guid? EaterId, BoxPlace Place);
 
 /// <summary>Divides a weighed batch as it is ordered, with what of it lies on days and in dishes. Nothing is stored.</summary>
-public sealed class DivideBatch(BatchReader reader, PortionsOnDays portions, EaterStore eaters)
+public sealed class DivideBatch(BatchReader reader, PortionsOnDays portions, EaterStore eaters, DividePartByPart partByPart)
 {
     /// <summary>A batch as it would be when it is packed as it is ordered, and what goes into its boxes.</summary>
     public async Task<Outcome<(Batch Batch, DividedOrder Ordered)>> AheadAsync(BatchRow row, PackOrder order)
@@ -30,7 +40,9 @@ public sealed class DivideBatch(BatchReader reader, PortionsOnDays portions, Eat
         var cooked = CookedOf(known, order);
         if (!cooked.Succeeded) return cooked.Problems.ToList();
         var ordered = await DoAsync(known, cooked.Value, order, await portions.OfAsync(row.Id));
+        if (ordered.Succeeded && order.Parts is not null) ordered = await partByPart.DoAsync(row, known, ordered.Value!, order.Parts);
         if (!ordered.Succeeded) return ordered.Problems.ToList();
+        if (ordered.Value!.Parts is { } parts) return (parts.Dish, ordered.Value);
         return (known with { Cooked = cooked.Value, VolumeMl = ordered.Value!.VolumeMl }, ordered.Value);
     }
 

@@ -9,8 +9,9 @@ namespace LivelyTern.Data.Plan;
 
 /// <summary>A batch is weighed and goes into boxes; the portions of it that lie on days become those very boxes.</summary>
 public sealed class PackBatch(
-    TernDb db, BatchStore batches, BatchReader reader, BoxStore boxes, PortionsOnDays portions, PackTogether together,
-    DishParts dishes, WeighBatch weighing, DivideBatch divide, TimeProvider clock)
+    TernDb db, BatchStore batches, BatchReader reader, BoxStore boxes, ContainerStore containers, PortionsOnDays portions,
+    PackTogether together,
+    DishParts dishes, WeighBatch weighing, DivideBatch divide, DividePartByPart partByPart, TimeProvider clock)
 {
     /// <summary>
     /// Weighs and packs a batch that was read at a version. A dish that is put together weighs what its parts do: the scale is not asked.
@@ -26,6 +27,7 @@ public sealed class PackBatch(
         if (!row.IsPutTogether && BatchStore.NotInItsPan(row) is { } wrong) return wrong;
         var planned = await portions.OfAsync(id);
         var batch = await reader.ReadAsync(row);
+        if (order.ContainerId is { } into && await containers.FindAsync(into) is null) return Stale.Gone("container");
         if (await NeverAsync(batch, planned, order.Each) is { } never) return never;
         var today = clock.Today();
         var madeOfIt = await dishes.DishesOfAsync(id);
@@ -33,16 +35,21 @@ public sealed class PackBatch(
         var summed = order.Summed();
         if (!summed.Succeeded) return summed.Problems.ToList();
         var cooked = row.IsPutTogether
-            ? await together.WeighAsync(row, batch, today)
+            ? PackTogether.WeightOf(row, batch)
             : await batches.WeighAsync(row, summed.Value!.Pan, summed.Value.Full);
         if (!cooked.Succeeded) return cooked.Problems.ToList();
         var ordered = await divide.DoAsync(batch, cooked.Value, order, planned);
+        if (ordered.Succeeded && order.Parts is not null) ordered = await partByPart.DoAsync(row, batch, ordered.Value!, order.Parts);
         if (!ordered.Succeeded) return ordered.Problems.ToList();
+        if (ordered.Value!.Parts?.Heavier is { } heavier) return heavier;
+        if (row.IsPutTogether) await together.TakeAsync(row, ordered.Value.Parts?.Dish ?? batch, today, ordered.Value.Parts?.Lines);
         var (divided, wanted) = (ordered.Value!.Divided, ordered.Value.Boxes);
         if (divided.Missing > Grams.Zero) return Heavier(divided, order);
 
         BatchStore.Packed(row, order.Pieces, ordered.Value.VolumeMl);
         var filled = boxes.Fill(row, divided.Portions, [.. wanted.Select(box => (box.EaterId, box.Place))], today);
+        foreach (var box in filled) box.ContainerId = order.ContainerId;
+        if (ordered.Value.Parts is { } parts) await boxes.PutInAsync(filled, parts.InBoxes);
         foreach (var (box, of) in filled.Zip(wanted))
             if (of.Item is { } item) (item.BoxId, item.BatchId, item.Milligrams) = (box.Id, null, null);
         await db.NextVersionAsync(PortionsOnDays.DaysOf(planned));

@@ -11,6 +11,15 @@ namespace LivelyTern.Data.Plan;
 /// <param name="Got">What the scale said that is in it; null where it gets what it is to hold.</param>
 public sealed record OrderedBox(BoxWish? Wish, Guid? ItemId, Guid? EaterId, BoxPlace Place, Grams? Got);
 
+/// <summary>A part of a put-together dish as it goes into the boxes, one after another.</summary>
+/// <param name="BatchId">The batch; null for a plain food.</param>
+/// <param name="Line">Which line of the dish a plain food is, from 0; null for a batch.</param>
+/// <param name="Compartment">Where it lies: a compartment, "cup", "beside" for what is added at eating; null for the box itself.</param>
+/// <param name="Got">
+/// What the scale said that each box has got of it; null where it is still to be put in. Empty where that is so of all.
+/// </param>
+public sealed record OrderedPart(Guid? BatchId, int? Line, string? Compartment, IReadOnlyList<Grams?> Got);
+
 /// <summary>How a batch is to be packed.</summary>
 /// <param name="Pan">The empty pan.</param>
 /// <param name="Full">The full pan.</param>
@@ -18,6 +27,9 @@ public sealed record OrderedBox(BoxWish? Wish, Guid? ItemId, Guid? EaterId, BoxP
 /// <param name="Pieces">How many pieces were made, where they are counted; null to divide by weight.</param>
 public sealed record PackOrder(Grams Pan, Grams Full, int Boxes, int? Pieces)
 {
+    /// <summary>Which of the household's containers its boxes are; null where nobody said so.</summary>
+    public Guid? ContainerId { get; init; }
+
     /// <summary>Each box in its own way; empty where they are only counted.</summary>
     public IReadOnlyList<OrderedBox> Each { get; init; } = [];
 
@@ -29,6 +41,9 @@ public sealed record PackOrder(Grams Pan, Grams Full, int Boxes, int? Pieces)
 
     /// <summary>Whether the batch, or its component, weighs what its boxes have got, whatever was said before.</summary>
     public bool TakesSum { get; init; }
+
+    /// <summary>The parts of a put-together dish, where they are put in one after another; null where it is packed as a whole.</summary>
+    public IReadOnlyList<OrderedPart>? Parts { get; init; }
 
     /// <summary>The same with that sum taken.</summary>
     internal Outcome<PackOrder> Summed()

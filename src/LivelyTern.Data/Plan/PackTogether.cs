@@ -8,25 +8,31 @@ namespace LivelyTern.Data.Plan;
 /// <summary>What packing a put-together dish does to the batches it is made of; within a larger command.</summary>
 public sealed class PackTogether(TernDb db, BatchReader reader, NewBatch begin, PortionsOnDays portions, IPantryUse pantry)
 {
-    /// <summary>
-    /// The dish weighs what goes into its boxes of each part, and the plain foods; from here on that is taken out of the parts. Each part
-    /// has to be weighed before.
-    /// </summary>
-    internal async Task<Outcome<Grams>> WeighAsync(BatchRow dish, Batch batch, DateOnly today)
+    /// <summary>What a dish weighs that is put together now: its parts and the plain foods. Each part has to be weighed before.</summary>
+    internal static Outcome<Grams> WeightOf(BatchRow dish, Batch batch)
     {
         if (dish.State != BatchState.Planned) return BatchStore.NotInItsPan(dish)!;
         if (batch.Parts.FirstOrDefault(part => part.Of.Cooked is null) is { } open)
             return new Problem("part-not-weighed", "", $"{open.Of.RecipeName} is not weighed yet: cook and weigh it first.");
-        if (batch.Weight is not { } weight)
-            return new Problem("weight-nothing", "", "There is nothing to pack: none of its parts is there.");
-        var lines = await reader.LinesOfAsync(dish);
+        return batch.Weight?.ToMilligram() is { } weight
+            ? weight
+            : new Problem("weight-nothing", "", "There is nothing to pack: none of its parts is there.");
+    }
+
+    /// <summary>From here on what goes into its boxes is taken out of its parts; the plain foods go in.</summary>
+    /// <param name="dish">The dish.</param>
+    /// <param name="batch">The same with what goes in of each part.</param>
+    /// <param name="today">The day it is put together.</param>
+    /// <param name="plain">What goes in of the plain foods, line by line; null where they go in as planned.</param>
+    internal async Task TakeAsync(BatchRow dish, Batch batch, DateOnly today, IReadOnlyList<BatchLine>? plain)
+    {
+        var lines = plain ?? await reader.LinesOfAsync(dish);
         await begin.SetLinesAsync(dish, lines);
         await pantry.CookedAsync(dish.Id, lines);
         var links = await db.BatchParts.Where(row => row.DishId == dish.Id).ToListAsync();
         foreach (var (part, link) in batch.Parts.Join(links, part => part.Of.Id, link => link.PartId, (part, link) => (part, link)))
             link.Milligrams = Milligrams.Of(part.Weight);
-        (dish.CookedOn, dish.CookedMilligrams, dish.RecipeName) = (today, Milligrams.Of(weight), batch.RecipeName);
-        return Milligrams.ToGrams(dish.CookedMilligrams.Value);
+        (dish.CookedOn, dish.CookedMilligrams, dish.RecipeName) = (today, Milligrams.Of(batch.Weight!.Value), batch.RecipeName);
     }
 
     /// <summary>A pan of which the dish took the last is empty: nothing of it waits for boxes.</summary>

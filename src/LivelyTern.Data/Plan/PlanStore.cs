@@ -190,7 +190,9 @@ public sealed class PlanStore(
         var there = There().Select(row => row.Id);
         var parts = (await db.Set<BoxPartRow>().AsNoTracking().Where(part => there.Contains(part.BoxId)).ToListAsync())
             .ToLookup(part => part.BoxId);
-        foreach (var row in rows) row.Parts = [.. parts[row.Id]];
+        var putIn = (await db.Set<BoxPutInRow>().AsNoTracking().Where(part => there.Contains(part.BoxId)).ToListAsync())
+            .ToLookup(part => part.BoxId);
+        foreach (var row in rows) (row.Parts, row.PutIn) = ([.. parts[row.Id]], [.. putIn[row.Id]]);
         var items = await db.PlanItems.AsNoTracking().Where(item => item.BoxId != null && there.Contains(item.BoxId.Value)).ToListAsync();
         var today = Today;
         var laid = items.Where(item => item.EatenAt is null && item.Day >= today).OrderBy(item => item.Day)

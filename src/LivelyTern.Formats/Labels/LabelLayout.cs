@@ -13,7 +13,7 @@ public static class LabelLayout
     private const double LineHeight = 1.18, Gap = 0.25, SmallestModule = 0.3, Padding = 1.6;
     private const string Ink = LabelSheet.Ink;
     private static readonly LabelPart[] LeftOutFirst =
-        [LabelPart.Cooked, LabelPart.AtEating, LabelPart.Heating, LabelPart.Whose];
+        [LabelPart.PutIn, LabelPart.Cooked, LabelPart.AtEating, LabelPart.Heating, LabelPart.Whose];
 
     /// <summary>Draws a label.</summary>
     /// <param name="label">What stands on it.</param>
@@ -158,7 +158,7 @@ public static class LabelLayout
             LabelPart.Whose => ([1.1, 0.95], true, 1),
             LabelPart.Amount or LabelPart.Dates => ([1], true, int.MaxValue),
             LabelPart.Contains or LabelPart.NotFor => ([0.9], true, int.MaxValue),
-            LabelPart.Heating or LabelPart.AtEating => ([0.85], false, 3),
+            LabelPart.Heating or LabelPart.AtEating or LabelPart.PutIn => ([0.85], false, 3),
             _ => ([0.85], false, 2),
         };
 

@@ -10,7 +10,9 @@ using Microsoft.EntityFrameworkCore;
 namespace LivelyTern.Web.Plan;
 
 /// <summary>The page of a box, found by its label's code.</summary>
-public sealed class BoxPages(TernDb db, BoxStore boxes, BatchStore batches, BoxNotesStore notes, TimeProvider clock)
+public sealed class BoxPages(
+    TernDb db, BoxStore boxes, BatchStore batches, BoxNotesStore notes,
+    ContainerStore containers, TimeProvider clock)
 {
     /// <summary>
     /// The box of a code, there or not. Where its batch was emptied back and packed again, the number names the box that stands there now.
@@ -42,7 +44,8 @@ public sealed class BoxPages(TernDb db, BoxStore boxes, BatchStore batches, BoxN
         return new BoxPageView(
             row.Id, code.ToString(), batch.Id, batch.RecipeId, batch.RecipeName, batch.Letters, batch.Tint, row.Number, all.Count,
             row.State, batch.CookedOn, box.Weight.Value, contents.Allergens,
-            contents.KnowsAllergens, new(own.Heating, own.AtEating, version), [.. events.Select(Show)]);
+            contents.KnowsAllergens, new(own.Heating, own.AtEating, version), [.. events.Select(Show)],
+            PutInView.Of(box), row.ContainerId is { } kept ? (await containers.NamesAsync([kept]))[kept] : null);
     }
 
     private BoxHappenedView Show(BoxEventRow one) =>

@@ -89,16 +89,16 @@ public sealed class LabelDesk(
         var ahead = await divide.AheadAsync(row, order.Value!);
         if (!ahead.Succeeded) return ahead.Problems.ToList();
         var (batch, ordered) = ahead.Value;
-        var (divided, boxes) = (ordered.Divided.Portions, ordered.Boxes);
-        if (divided.Count is 0 or > Most) return TooMany;
+        var boxes = ordered.Boxes;
+        if (boxes.Count is 0 or > Most) return TooMany;
 
         var (today, rules, table) = (clock.Today(), await plan.RulesAsync(), await eaters.ListAsync());
         var written = await notes.OfAsync([row.RecipeId]);
-        BoxLabel Label(DividedPortion portion, DividedBox of, int at)
+        BoxLabel Label(DividedBox of, int at)
         {
             var on = batch.EatenFrom(today);
             var life = BoxLife.New(on, of.EaterId).Put(of.Place, on);
-            var box = new Box(Guid.Empty, batch, portion.Weight, portion.Pieces) { Life = life };
+            var box = new Box(Guid.Empty, ordered.ShareOf(batch, at), [], life);
             var label = new BoxLabel(box, new(row.Serial, at + 1), UseBy.Of(box, today, rules), today)
             {
                 IsAhead = true,
@@ -109,7 +109,7 @@ public sealed class LabelDesk(
             return For(label, of.EaterId, table);
         }
 
-        return divided.Zip(boxes).Select((one, i) => Label(one.First, one.Second, i)).ToList();
+        return boxes.Select(Label).ToList();
     }
 
     // Energy, and what its eater's days are laid along, as they count; who must never get it.

@@ -68,10 +68,12 @@ public sealed record BoxNotesRequest(string? Heating, string? AtEating);
 /// <param name="KnowsAllergens">Whether those of everything in it are known.</param>
 /// <param name="Notes">What the cook wrote for the dish.</param>
 /// <param name="Happened">What happened to it, the latest first.</param>
+/// <param name="PutIn">What was put into it part by part; none where it was packed as a whole.</param>
+/// <param name="Container">What the household calls its container; null where nobody said.</param>
 public sealed record BoxPageView(
     Guid Id, string Code, Guid BatchId, Guid RecipeId, string Name, string Letters, int Tint, int Number, int Boxes, BoxState State,
     DateOnly CookedOn, decimal PackedGrams, IReadOnlyList<Allergen> Allergens, bool KnowsAllergens, BoxNotesView Notes,
-    IReadOnlyList<BoxHappenedView> Happened);
+    IReadOnlyList<BoxHappenedView> Happened, IReadOnlyList<PutInView> PutIn, string? Container);
 
 /// <summary>Something that happened to a box.</summary>
 /// <param name="On">The household's day then.</param>

@@ -1,11 +1,14 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
+using LivelyTern.Core.Pack.Containers;
 using LivelyTern.Core.Plan;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
+using LivelyTern.Data.Pack;
 using LivelyTern.Data.Plan;
 using LivelyTern.Web.Http;
 
@@ -13,7 +16,7 @@ namespace LivelyTern.Web.Plan;
 
 /// <summary>What packing a batch in some way would give, box by box and day by day; nothing stored.</summary>
 public sealed class PackPreviews(
-    TernDb db, BatchStore store, BatchReader reader, DivideBatch divide, EaterStore eaters, PlanStore plan,
+    TernDb db, BatchStore store, BatchReader reader, DivideBatch divide, EaterStore eaters, ContainerStore containers, PlanStore plan,
     PlanReader days)
 {
     /// <summary>A batch packed as it is ordered.</summary>
@@ -31,6 +34,10 @@ public sealed class PackPreviews(
         if (!ahead.Succeeded) return ahead.Problems.ToList();
         var (batch, ordered) = ahead.Value;
         var cooked = batch.Cooked!.Value;
+        var kept = await containers.ListAsync();
+        var into = kept.FirstOrDefault(one => one.Id == body.ContainerId)?.Read();
+        if (into is null && body.ContainerId is not null) return Stale.Gone("container");
+        var cups = kept.Where(one => one.Kind == ContainerKind.Cup).Select(one => one.Read()).ToList();
         var table = (await eaters.ListAsync()).ToDictionary(eater => eater.Id);
         var boxes = ordered.Divided.Portions;
         var (raw, fullest) = (batch.Contents.RawWeight, new Grams(boxes.Select(box => box.Weight.Value).DefaultIfEmpty().Max()));
@@ -41,67 +48,87 @@ public sealed class PackPreviews(
             Figure.Of(batch.Holding(new(1)).Totals[Nutrient.Energy]),
             yield,
             usual is null ? null : new(usual.Mean, usual.Spread, usual.Batches, usual.Of(yield)),
-            await BoxesAsync(batch, ordered, table, eaterId),
+            await BoxesAsync(batch, ordered, table, eaterId, (share, isFrozen) =>
+                into is null ? [] : BoxFill.Of(into, cups, share, isFrozen)),
             ordered.Divided.OverPieces,
             ordered.Divided.Over.Value,
             ordered.Divided.Missing.Value,
             boxes.Sum(box => box.Weight.Value),
             fullest.Value,
-            Figure.Of(Counted(batch, fullest, table.GetValueOrDefault(eaterId ?? Guid.Empty))),
+            Figure.Of(Counted(batch.Holding(fullest), table.GetValueOrDefault(eaterId ?? Guid.Empty))),
             batch.Parts.ToDictionary(part => part.Of.Id, part => (part.Weight * (fullest / cooked)).Value),
-            SquaresOf(body, boxes));
+            SquaresOf(body, boxes),
+            ordered.Parts is { } parts ? [.. parts.Parts.Select(part => Show(part, batch))] : null,
+            ordered.Parts is { InBoxes: [var first, ..] } ? LieApart.In(first) : []);
     }
 
-    private static IReadOnlyDictionary<Measure, Total> Counted(Batch batch, Grams weight, EaterRow? eater) =>
-        eater is null ? MeasureTotals.Of(batch.Holding(weight), null) : eater.Aim.Count(batch.Holding(weight));
+    private static PartPreview Show(DividedPart part, Batch dish)
+    {
+        var of = dish.Parts.FirstOrDefault(one => one.Of.Id == part.BatchId)?.Of;
+        PartInBoxPreview InBox(PartInBox box) =>
+            new(box.Target.Value, box.Weight.Value, Filling.MarkOf(box.Target).Value, of?.PiecesIn(box.Weight));
+        return new(
+            part.BatchId, part.Line, part.Part.Name, part.Part.Asked.Value, part.Part.There?.Value, part.Over.Missing.Value,
+            [.. part.Over.Boxes.Select(InBox)]);
+    }
+
+    private static IReadOnlyDictionary<Measure, Total> Counted(Contents contents, EaterRow? eater) =>
+        eater is null ? MeasureTotals.Of(contents, null) : eater.Aim.Count(contents);
 
     private async Task<IReadOnlyList<BoxPreview>> BoxesAsync(
-        Batch batch, DividedOrder ordered, Dictionary<Guid, EaterRow> table, Guid? eaterId)
+        Batch batch, DividedOrder ordered, Dictionary<Guid, EaterRow> table, Guid? eaterId,
+        Func<BatchShare, bool, IReadOnlyList<CompartmentFill>> fillsOf)
     {
         var onDays = await DaysAsync(batch, ordered, table);
         var counted = new Dictionary<(Grams, Guid?), IReadOnlyDictionary<Measure, Figure>>();
         IReadOnlyDictionary<Measure, Figure> FiguresOf(Grams weight, Guid? whose)
         {
             if (counted.TryGetValue((weight, whose), out var known)) return known;
-            return counted[(weight, whose)] = Figure.Of(Counted(batch, weight, table.GetValueOrDefault(whose ?? Guid.Empty)));
+            return counted[(weight, whose)] = Figure.Of(Counted(batch.Holding(weight), table.GetValueOrDefault(whose ?? Guid.Empty)));
         }
+
+        // Put in part by part two boxes of one weight don't hold the same.
+        IReadOnlyDictionary<Measure, Figure> FiguresIn(DividedPortion portion, int at, Guid? whose) => ordered.Parts is null
+            ? FiguresOf(portion.Weight, whose)
+            : Figure.Of(Counted(ordered.ShareOf(batch, at).Contents, table.GetValueOrDefault(whose ?? Guid.Empty)));
 
         IReadOnlyDictionary<Measure, Figure>? FromTarget(DividedPortion portion, Guid? whose)
         {
-            if (portion.OnScale == portion.Target || portion.OnScale.Value <= 0) return null;
+            if (portion.OnScale == portion.Target || portion.OnScale.Value <= 0 || ordered.Parts is not null) return null;
             var target = FiguresOf(portion.Weight * (portion.Target / portion.OnScale), whose);
             return FiguresOf(portion.Weight, whose).ToDictionary(one => one.Key, one => one.Value.Less(target[one.Key]));
         }
 
-        BoxPreview Show(DividedPortion portion, DividedBox box)
+        BoxPreview Show(DividedPortion portion, DividedBox box, int at)
         {
             var whose = box.EaterId ?? eaterId;
             var (below, above) = Filling.MarkOf(portion);
             return new(
                 portion.Weight.Value, portion.OnScale.Value, portion.Target.Value, below.Value, above.Value, portion.Pieces,
-                batch.SaidVolumeOf(portion.Weight), FiguresOf(portion.Weight, whose), FromTarget(portion, whose),
-                box.Item is { } item ? onDays.GetValueOrDefault(new(item.EaterId, item.Day)) : null);
+                batch.SaidVolumeOf(portion.Weight), FiguresIn(portion, at, whose), FromTarget(portion, whose),
+                box.Item is { } item ? onDays.GetValueOrDefault(new(item.EaterId, item.Day)) : null,
+                fillsOf(ordered.ShareOf(batch, at), box.Place == BoxPlace.Freezer));
         }
 
-        return [.. ordered.Divided.Portions.Zip(ordered.Boxes, Show)];
+        return [.. ordered.Divided.Portions.Zip(ordered.Boxes).Select((one, at) => Show(one.First, one.Second, at))];
     }
 
     // The days of its portions, with each as it would be.
     private async Task<Dictionary<EaterDay, DayWithBox>> DaysAsync(Batch batch, DividedOrder ordered, Dictionary<Guid, EaterRow> table)
     {
-        var weights = ordered.Boxes.Zip(ordered.Divided.Portions).Where(one => one.First.Item is not null)
-            .ToDictionary(one => one.First.Item!.Id, one => one.Second.Weight);
-        if (weights.Count == 0) return [];
+        var life = BoxLife.New(batch.CookedOn, null);
+        var there = ordered.Boxes.Select((box, at) => (box.Item, Box: new Box(Guid.CreateVersion7(), ordered.ShareOf(batch, at), [], life)))
+            .Where(one => one.Item is not null).ToDictionary(one => one.Item!.Id, one => one.Box);
+        if (there.Count == 0) return [];
         var where = PortionsOnDays.DaysOf(ordered.Boxes.Select(box => box.Item).OfType<PlanItemRow>()).ToHashSet();
         var board = await plan.BoardAsync(
             KitchenDays.MondayOf(where.Min(day => day.Day)), KitchenDays.MondayOf(where.Max(day => day.Day)).AddDays(6));
         var stock = await plan.StockAsync(board);
-        var unpacked = stock.Unpacked.ToDictionary();
-        unpacked[batch.Id] = batch;
-        PlanItem Sized(PlanItem item) =>
-            weights.TryGetValue(item.Id, out var weight) ? item with { What = new Portion(batch.Id, weight) } : item;
+        var packed = stock.Boxes.ToDictionary();
+        foreach (var box in there.Values) packed[box.Id] = box;
+        PlanItem Sized(PlanItem item) => there.TryGetValue(item.Id, out var box) ? item with { What = new LaidBox(box.Id) } : item;
         var sized = new PlanBoard(board.Days.SetItems(where.Select(day => KeyValuePair.Create(day, board[day].ConvertAll(Sized)))));
-        var read = days.WeeksOf(where, table, sized, stock with { Unpacked = unpacked }, await days.EatenAsync(board));
+        var read = days.WeeksOf(where, table, sized, stock with { Boxes = packed }, await days.EatenAsync(board));
         return where.Where(read.ContainsKey).ToDictionary(day => day, day => Show(day, read[day]));
     }
 

@@ -15,6 +15,26 @@ using LivelyTern.Web.Http;
 
 namespace LivelyTern.Web.Plan;
 
+/// <summary>A part of a put-together dish that was put into a box.</summary>
+/// <param name="Name">What it is.</param>
+/// <param name="Grams">Grams of it.</param>
+/// <param name="Compartment">Where it lies: "beside" for what is added at eating; null for the box itself.</param>
+public sealed record PutInView(string Name, decimal Grams, string? Compartment)
+{
+    private const decimal Least = 0.5m;
+
+    /// <summary>What was put into a box part by part, without its pinches; none where it was packed as a whole.</summary>
+    public static IReadOnlyList<PutInView> Of(Box box)
+    {
+        ArgumentNullException.ThrowIfNull(box);
+        return
+        [
+            .. box.Main.PutIn.Where(part => part.Weight.Value >= Least)
+                .Select(part => new PutInView(part.Name, part.Weight.Value, part.Compartment)),
+        ];
+    }
+}
+
 /// <summary>A box of a batch.</summary>
 /// <param name="Id">The box.</param>
 /// <param name="Number">Its place in the row, from 1.</param>
@@ -31,9 +51,12 @@ namespace LivelyTern.Web.Plan;
 /// <param name="IsForGuests">Whether it is for guests on that day, not for its eater.</param>
 /// <param name="UseBy">The last day, as it is kept now.</param>
 /// <param name="IsOver">Whether it is still there, and that day is past.</param>
+/// <param name="PutIn">What was put into it part by part; none where it was packed as a whole.</param>
+/// <param name="Container">What the household calls its container; null where nobody said.</param>
 public sealed record BoxView(
     Guid Id, int Number, decimal Grams, decimal? Pieces, BoxState State, BoxPlace Place, int Version, Guid? EaterId,
-    string? Name, DateOnly? Day, NeverView? Never, string? Volume, bool IsForGuests, DateOnly UseBy, bool IsOver);
+    string? Name, DateOnly? Day, NeverView? Never, string? Volume, bool IsForGuests, DateOnly UseBy, bool IsOver,
+    IReadOnlyList<PutInView> PutIn, string? Container);
 
 /// <summary>An eater who must never get a batch, and why: it stands on every label.</summary>
 public sealed record NeverForView(string Name, NeverView Why);
@@ -109,8 +132,8 @@ public sealed record BatchInList(
 
 /// <summary>Reads batches with what of them lies on days, for the packing bench.</summary>
 public sealed class PackingBench(
-    TernDb db, BatchStore store, BatchReader reader, BoxStore boxes, PortionsOnDays portions, PlanStore plan, EaterStore eaters,
-    TimeProvider clock)
+    TernDb db, BatchStore store, BatchReader reader, BoxStore boxes, ContainerStore containers,
+    PortionsOnDays portions, PlanStore plan, EaterStore eaters, TimeProvider clock)
 {
     private const int MostPans = 6, MostComponents = 12;
 
@@ -173,6 +196,7 @@ public sealed class PackingBench(
         var today = clock.Today();
         var read = (await boxes.ReadAsync(rows)).ToDictionary(box => box.Id);
         var rules = await plan.RulesAsync();
+        var called = await containers.NamesAsync(rows.Select(box => box.ContainerId).OfType<Guid>());
         BoxView Show(BoxRow box)
         {
             // A box whose day went by uneaten lies on none, and so does one of which the rest is on the shelf.
@@ -185,7 +209,8 @@ public sealed class PackingBench(
                 box.Id, box.Number, read[box.Id].Weight.Value, read[box.Id].Pieces, box.State, box.Place, box.Version,
                 item?.EaterId, item is null ? null : names.GetValueOrDefault(item.EaterId), item?.Day, why,
                 read[box.Id].Batch.SaidVolumeOf(read[box.Id].Weight), item?.IsForGuests == true, useBy.Last,
-                read[box.Id].Life.IsThere && useBy.IsOver(today));
+                read[box.Id].Life.IsThere && useBy.IsOver(today), PutInView.Of(read[box.Id]),
+                box.ContainerId is { } kept ? called[kept] : null);
         }
 
         return [.. rows.Select(Show)];

@@ -2,6 +2,7 @@ using LivelyTern.Core.Aim;
 using LivelyTern.Core.Cook;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
+using LivelyTern.Core.Pack.Containers;
 using LivelyTern.Core.Plan;
 using LivelyTern.Data.Plan;
 using LivelyTern.Web.Http;
@@ -19,9 +20,15 @@ namespace LivelyTern.Web.Plan;
 /// <param name="CupGrams">What a cup of it weighs, where boxes ask for cups and its recipe doesn't say what it fills.</param>
 /// <param name="TakesSum">Whether the batch weighs what its boxes have got, whatever the full pan said.</param>
 /// <param name="Squares">The pan cut into squares: these are its pieces.</param>
+/// <param name="Parts">
+/// The parts of a put-together dish, where they are put in one after another; those that are not named get what is planned. Null where it
+/// is packed as a whole.
+/// </param>
+/// <param name="ContainerId">Which of the household's containers its boxes are.</param>
 public sealed record PackRequest(
     decimal FullGrams, int Boxes, decimal PanGrams = 0, int? Pieces = null, IReadOnlyList<PackBoxRequest>? Each = null,
-    decimal? ComponentGrams = null, decimal? CupGrams = null, bool TakesSum = false, PackSquares? Squares = null)
+    decimal? ComponentGrams = null, decimal? CupGrams = null, bool TakesSum = false, PackSquares? Squares = null,
+    IReadOnlyList<PackPartRequest>? Parts = null, Guid? ContainerId = null)
 {
     // More than the most boxes of a batch is refused before it is read.
     internal Outcome<PackOrder> Order()
@@ -39,8 +46,23 @@ public sealed record PackRequest(
             Component = ComponentGrams is { } component ? new Grams(component) : null,
             CupWeight = CupGrams is { } cup ? new Grams(cup) : null,
             TakesSum = TakesSum,
+            ContainerId = ContainerId,
+            Parts = Parts is null ? null : [.. Parts.Select(part => part.Ordered())],
         };
     }
+}
+
+/// <summary>A part of a put-together dish as it goes into the boxes.</summary>
+/// <param name="BatchId">The batch; null for a plain food.</param>
+/// <param name="Line">Which line of the dish a plain food is, from 0; null for a batch.</param>
+/// <param name="Compartment">Where it lies: "cup", "beside" for what is added at eating, or a compartment; null for the box itself.</param>
+/// <param name="Got">What the scale said that each box has got of it, in grams; null where it is still to be put in.</param>
+public sealed record PackPartRequest(
+    Guid? BatchId = null, int? Line = null, string? Compartment = null, IReadOnlyList<decimal?>? Got = null)
+{
+    internal OrderedPart Ordered() => new(
+        BatchId, Line, string.IsNullOrWhiteSpace(Compartment) ? null : Compartment.Trim(),
+        [.. (Got ?? []).Select(got => got is { } grams ? new Grams(grams) : (Grams?)null)]);
 }
 
 /// <summary>A pan cut into squares.</summary>
@@ -92,10 +114,31 @@ public sealed record PackBoxRequest(
 /// <param name="Figures">What that holds.</param>
 /// <param name="Parts">Of a put-together dish, grams of each part in the fullest box, by its batch.</param>
 /// <param name="Squares">The box of each square of the pan, row by row, from 0; null for one that goes into none.</param>
+/// <param name="PartByPart">Its parts over the boxes, where they are put in one after another; null for any other.</param>
+/// <param name="Apart">What lies together in a box, and must not.</param>
 public sealed record PackPreview(
     decimal CookedGrams, Figure KcalPerGram, decimal Yield, UsualYieldView? Usual, IReadOnlyList<BoxPreview> Boxes, decimal OverPieces,
     decimal OverGrams, decimal MissingGrams, decimal Sum, decimal Fullest, IReadOnlyDictionary<Measure, Figure> Figures,
-    IReadOnlyDictionary<Guid, decimal> Parts, IReadOnlyList<int?>? Squares);
+    IReadOnlyDictionary<Guid, decimal> Parts, IReadOnlyList<int?>? Squares, IReadOnlyList<PartPreview>? PartByPart,
+    IReadOnlyList<SoftBeside> Apart);
+
+/// <summary>A part of a put-together dish over its boxes.</summary>
+/// <param name="BatchId">The batch; null for a plain food.</param>
+/// <param name="Line">Which line of the dish a plain food is; null for a batch.</param>
+/// <param name="Name">What it is.</param>
+/// <param name="Asked">What all boxes together are to get of it, in grams.</param>
+/// <param name="There">What is in its pan; null where more can be fetched.</param>
+/// <param name="Missing">Grams of it that the boxes hold and that are not there.</param>
+/// <param name="Boxes">Each box.</param>
+public sealed record PartPreview(
+    Guid? BatchId, int? Line, string Name, decimal Asked, decimal? There, decimal Missing, IReadOnlyList<PartInBoxPreview> Boxes);
+
+/// <summary>A part in a box as it would be.</summary>
+/// <param name="Target">What the box was to get of it, in grams.</param>
+/// <param name="Grams">What it holds of it, or is to get now.</param>
+/// <param name="Mark">How far from its target it may be to be at the mark.</param>
+/// <param name="Pieces">Pieces that is about, where it comes in pieces.</param>
+public sealed record PartInBoxPreview(decimal Target, decimal Grams, decimal Mark, decimal? Pieces);
 
 /// <summary>How a batch's yield stands to those of the batches before it.</summary>
 /// <param name="Mean">Their mean, cooked by raw weight.</param>
@@ -115,9 +158,11 @@ public sealed record UsualYieldView(decimal Mean, decimal Spread, int Batches, Y
 /// <param name="Figures">What it holds, as whose it is counts.</param>
 /// <param name="FromTarget">What that is more or less than its target would hold; null where it is its target.</param>
 /// <param name="Day">What it does to the day it is for.</param>
+/// <param name="Fills">How its compartments stand to what goes into them; none where its container is not known, or not measured.</param>
 public sealed record BoxPreview(
     decimal Grams, decimal OnScale, decimal Target, decimal MarkBelow, decimal MarkAbove, decimal? Pieces, string? Volume,
-    IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyDictionary<Measure, Figure>? FromTarget, DayWithBox? Day);
+    IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyDictionary<Measure, Figure>? FromTarget, DayWithBox? Day,
+    IReadOnlyList<CompartmentFill> Fills);
 
 /// <summary>A day with a box on it as it would be.</summary>
 /// <param name="EaterId">Whose.</param>

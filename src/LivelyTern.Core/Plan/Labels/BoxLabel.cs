@@ -37,6 +37,9 @@ public enum LabelPart
 
     /// <summary>When it was cooked.</summary>
     Cooked,
+
+    /// <summary>What was put in, part by part.</summary>
+    PutIn,
 }
 
 /// <summary>A line of a label.</summary>
@@ -88,11 +91,26 @@ public sealed record BoxLabel(Box Box, BoxCode Code, UseBy UseBy, DateOnly Today
                 (LabelPart.Dish, Dish), (LabelPart.Whose, Whose), (LabelPart.Amount, Amount), (LabelPart.Dates, Dates),
                 (LabelPart.Contains, Contains), (LabelPart.NotFor, NotFor.Count > 0 ? "Not for " + string.Join(", ", NotFor) : null),
                 (LabelPart.Heating, Notes.Heating is { } heating ? "Heat: " + heating : null),
-                (LabelPart.AtEating, Notes.AtEating is { } added ? "Add at eating: " + added : null),
+                (LabelPart.AtEating, AtEating is { Length: > 0 } added ? "Add at eating: " + added : null),
+                (LabelPart.PutIn, PutIn is { Length: > 0 } parts ? parts : null),
                 (LabelPart.Cooked, (Box.Batch.IsPlanned ? "To be made " : "Cooked ") + Together(Said(Box.Batch.EatenFrom(Today)))),
             ];
             return [.. all.Where(line => line.Text is not null).Select(line => new LabelLine(line.Part, line.Text!))];
         }
+    }
+
+    private string AtEating => string.Join(", ", PartsSaid(isBeside: true).Concat(Notes.AtEating is { } own ? [own] : []));
+
+    private string PutIn => string.Join(" · ", PartsSaid(isBeside: false));
+
+    // "40 g Gravy (cup)"; a pinch is not said.
+    private IEnumerable<string> PartsSaid(bool isBeside)
+    {
+        string Said(BoxPart part) => Together(Number(Rounding.ToStep(part.Weight.Value, 1)) + " g") + " " + part.Name;
+        return Box.Main.PutIn
+            .Where(part => part.Weight.Value >= 0.5m)
+            .Where(part => isBeside == string.Equals(part.Compartment, BatchShare.Beside, StringComparison.Ordinal))
+            .Select(part => part.Compartment is { } where && !isBeside ? $"{Said(part)} ({where})" : Said(part));
     }
 
     private string? Whose => (Eater, Day) switch

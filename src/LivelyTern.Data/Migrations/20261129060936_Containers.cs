@@ -1,0 +1,101 @@
+﻿using System;
+using Microsoft.EntityFrameworkCore.Migrations;
+
+#nullable disable
+
+namespace LivelyTern.Data.Migrations
+{
+    /// <inheritdoc />
+    public partial class Containers : Migration
+    {
+        /// <inheritdoc />
+        protected override void Up(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.AddColumn<Guid>(
+                name: "ContainerId",
+                table: "Boxes",
+                type: "TEXT",
+                nullable: true);
+
+            migrationBuilder.CreateTable(
+                name: "BoxPutIns",
+                columns: table => new
+                {
+                    BoxId = table.Column<Guid>(type: "TEXT", nullable: false),
+                    Position = table.Column<int>(type: "INTEGER", nullable: false),
+                    BatchId = table.Column<Guid>(type: "TEXT", nullable: true),
+                    FoodRecordId = table.Column<long>(type: "INTEGER", nullable: true),
+                    Text = table.Column<string>(type: "TEXT", nullable: true),
+                    Milligrams = table.Column<long>(type: "INTEGER", nullable: false),
+                    IsTrace = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Compartment = table.Column<string>(type: "TEXT", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_BoxPutIns", x => new { x.BoxId, x.Position });
+                    table.ForeignKey(
+                        name: "FK_BoxPutIns_Batches_BatchId",
+                        column: x => x.BatchId,
+                        principalTable: "Batches",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                    table.ForeignKey(
+                        name: "FK_BoxPutIns_Boxes_BoxId",
+                        column: x => x.BoxId,
+                        principalTable: "Boxes",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "FK_BoxPutIns_FoodRecords_FoodRecordId",
+                        column: x => x.FoodRecordId,
+                        principalTable: "FoodRecords",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "Containers",
+                columns: table => new
+                {
+                    Id = table.Column<Guid>(type: "TEXT", nullable: false),
+                    Kind = table.Column<string>(type: "TEXT", nullable: false),
+                    Name = table.Column<string>(type: "TEXT", nullable: false),
+                    EmptyMilligrams = table.Column<long>(type: "INTEGER", nullable: true),
+                    Compartments = table.Column<string>(type: "TEXT", nullable: false),
+                    Down = table.Column<int>(type: "INTEGER", nullable: true),
+                    Across = table.Column<int>(type: "INTEGER", nullable: true),
+                    Count = table.Column<int>(type: "INTEGER", nullable: true),
+                    ArchivedAt = table.Column<long>(type: "INTEGER", nullable: true),
+                    Version = table.Column<int>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_Containers", x => x.Id);
+                });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_BoxPutIns_BatchId",
+                table: "BoxPutIns",
+                column: "BatchId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_BoxPutIns_FoodRecordId",
+                table: "BoxPutIns",
+                column: "FoodRecordId");
+        }
+
+        /// <inheritdoc />
+        protected override void Down(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.DropTable(
+                name: "BoxPutIns");
+
+            migrationBuilder.DropTable(
+                name: "Containers");
+
+            migrationBuilder.DropColumn(
+                name: "ContainerId",
+                table: "Boxes");
+        }
+    }
+}
