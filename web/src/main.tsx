@@ -22,6 +22,7 @@ const ShopRoom = lazy(() => import("./rooms/shop/ShopRoom"));
 const CookRoom = lazy(() => import("./rooms/cook/CookRoom"));
 const PackRoom = lazy(() => import("./rooms/pack/PackRoom"));
 const PackBench = lazy(() => import("./rooms/pack/PackBench"));
+const ContainersPage = lazy(() => import("./rooms/pack/containers/ContainersPage"));
 const LabelsPage = lazy(() => import("./rooms/pack/labels/LabelsPage"));
 const KeepRoom = lazy(() => import("./rooms/keep/KeepRoom"));
 const BoxPage = lazy(() => import("./rooms/keep/BoxPage"));
@@ -76,6 +77,7 @@ createRoot(document.getElementById("root")!).render(
                   <Route path="pack" element={<PackRoom />} />
                   <Route path="pack/:id" element={<PackBench />} />
                   <Route path="labels" element={<LabelsPage />} />
+                  <Route path="containers" element={<ContainersPage />} />
                   <Route path="keep" element={<KeepRoom />} />
                   <Route path="box/:code" element={<BoxPage />} />
                   <Route path="eat" element={<EatRoom />} />

@@ -1,6 +1,7 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
+using LivelyTern.Core.Pack.Containers;
 using LivelyTern.Core.Recipes;
 using LivelyTern.Data.Foods;
 
@@ -181,6 +182,22 @@ internal static class DemoKitchen
             new("60 g skyr", Part: RecipePart.Topping),
         ],
         new(1, IsPutTogether: true));
+
+    /// <summary>What the station's galley cooks in and packs into.</summary>
+    public static IReadOnlyList<Container> Containers { get; } =
+    [
+        new(ContainerKind.Pan, "Blue stockpot") { Empty = new Grams(2140) },
+        new(ContainerKind.Pan, "Black roasting tin") { Empty = new Grams(1385) },
+        new(ContainerKind.Box, "Half-litre glass") { Empty = new Grams(390), Compartments = [new(null, 520)], Count = 24 },
+        new(ContainerKind.Box, "Watch tin")
+        {
+            Empty = new Grams(310),
+            Compartments = [new("big side", 620), new("small side", 260)],
+            Count = 8,
+        },
+        new(ContainerKind.Cup, "Sauce cup") { Empty = new Grams(11), Compartments = [new(null, 60)], Count = 12 },
+        new(ContainerKind.Bag, "Freezer bag") { Rows = (4, 4), Count = 30 },
+    ];
 
     /// <summary>What is to be cooked on the coming prep day, and for how many portions.</summary>
     public static IReadOnlyList<(string Key, int Portions)> Ahead { get; } = [("BP", 8), ("BM", 9), ("CE", 8), ("LB", 4)];

@@ -8,6 +8,7 @@ using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Keep;
+using LivelyTern.Data.Pack;
 using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
 using Microsoft.EntityFrameworkCore;
@@ -20,7 +21,7 @@ namespace LivelyTern.Data.Demo;
 /// </summary>
 public sealed class DemoWeek(
     TernDb db, EaterStore eaters, RecipeStore recipes, BatchStore batches, PackBatch packing, DayChanges days, FoodStore foods,
-    PutBoxes shelves, DemoShop shop, DemoRun run, TimeProvider clock)
+    PutBoxes shelves, ContainerStore containers, DemoShop shop, DemoRun run, TimeProvider clock)
 {
     /// <summary>Lays the demo into an empty file; a file that holds anything is left as it is.</summary>
     public async Task SeedAsync()
@@ -49,6 +50,7 @@ public sealed class DemoWeek(
 
         // The prep day ahead.
         Must(await batches.PlanAsync(monday.AddDays(6), today, [.. DemoKitchen.Ahead.Select(ahead => (book[ahead.Key], ahead.Portions))]));
+        foreach (var one in DemoKitchen.Containers) Must(await containers.AddAsync(one));
         await shop.SeedAsync();
         await run.SeedAsync(book["LD"]);
         await transaction.CommitAsync();

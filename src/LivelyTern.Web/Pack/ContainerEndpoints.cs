@@ -9,9 +9,9 @@ using Microsoft.AspNetCore.Mvc;
 namespace LivelyTern.Web.Pack;
 
 /// <summary>A compartment of a container.</summary>
-/// <param name="Name">Which; null for the only one.</param>
 /// <param name="VolumeMl">What it holds, in millilitres.</param>
-public sealed record CompartmentView(string? Name, decimal VolumeMl);
+/// <param name="Name">Which; null for the only one.</param>
+public sealed record CompartmentView(decimal VolumeMl, string? Name = null);
 
 /// <summary>A container of the household.</summary>
 /// <param name="Kind">What it is for.</param>
@@ -59,7 +59,7 @@ public sealed record ContainerView(
         var one = row.Read();
         return new(
             row.Id, one.Kind, one.Name, one.Empty?.Value,
-            [.. one.Compartments.Select(part => new CompartmentView(part.Name, part.VolumeMl))],
+            [.. one.Compartments.Select(part => new CompartmentView(part.VolumeMl, part.Name))],
             one.Rows?.Down, one.Rows?.Across, one.Count, inUse, row.Version);
     }
 }

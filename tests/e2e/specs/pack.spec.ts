@@ -186,6 +186,7 @@ test("box by box on the scale: the next by itself, a dead scale is typed past, t
   await play("put", 8); // a spoon more, while it still stands there
   await expect(line(1)).toContainText("410 g");
   await play("clear");
+  await expect(now(2).getByText("Put the box on the scale")).toBeVisible();
   await play("put", 485 + 60);
   await expect(now(2).getByText("60 g too much")).toBeVisible();
 

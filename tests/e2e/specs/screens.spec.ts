@@ -186,6 +186,8 @@ const screens: Screen[] = [
     "/pack",
     (page) => page.getByRole("region", { name: "In their boxes" }).getByRole("link").first().click(),
   ],
+  ["containers", "/containers"],
+  ["a container", "/containers", (page) => page.getByRole("button", { name: "Change Watch tin" }).click()],
   [
     "labels",
     "/keep",

@@ -23,6 +23,7 @@ import { devices } from "../../../web/src/devices/words";
 import { eat } from "../../../web/src/rooms/eat/words";
 import { foods } from "../../../web/src/rooms/foods/words";
 import { keep } from "../../../web/src/rooms/keep/words";
+import { containers } from "../../../web/src/rooms/pack/containers/words";
 import { labels } from "../../../web/src/rooms/pack/labels/words";
 import { pack } from "../../../web/src/rooms/pack/words";
 import { plan } from "../../../web/src/rooms/plan/words";
@@ -143,7 +144,22 @@ test.describe("the words", () => {
         ? [under + key]
         : flat(value as object, `${under}${key}.`),
     );
-  const rooms = { app, beginning, aim, cook, devices, eat, foods, keep, labels, pack, plan, recipes, shop };
+  const rooms = {
+    app,
+    beginning,
+    aim,
+    containers,
+    cook,
+    devices,
+    eat,
+    foods,
+    keep,
+    labels,
+    pack,
+    plan,
+    recipes,
+    shop,
+  };
   const bare = (key: string) => key.replace(/_(zero|one|two|few|many|other)$/, "");
   const known = new Set(
     Object.entries(rooms).flatMap(([room, words]) => flat(words).map((key) => `${room}:${bare(key)}`)),

@@ -4,6 +4,7 @@ import { all, type About } from "./queryKeys";
 /** For each kind of change, the queries that read what it changed, by the first word of their keys. */
 const readers = {
   plan: [
+    "containers",
     "shelves",
     "box",
     "labels",
@@ -22,6 +23,7 @@ const readers = {
     "pantry",
   ],
   batch: [
+    "containers",
     "shelves",
     "box",
     "labels",
@@ -57,6 +59,7 @@ const readers = {
     "shopping",
     "shopFood",
   ],
+  containers: ["containers", "preview", "batch", "box"],
   keeping: ["guidelines", "labels", "shelves", "week", "day", "batch"],
   eater: ["shelves", "labels", "eaters", "week", "day", "overview", "recipes", "batch"],
 } as const satisfies Record<string, readonly About[]>;

@@ -53,6 +53,7 @@ export const queryKeys = {
   coolingBoxes: (asked: unknown) => ["coolingBoxes", asked],
   guidelines: () => ["guidelines"],
   cautions: () => ["cautions"],
+  containers: () => ["containers"],
   batches: () => ["batches"],
   batch: (id: string | undefined) => ["batch", id],
   batchLines: (id: string) => ["batch", id, "lines"],

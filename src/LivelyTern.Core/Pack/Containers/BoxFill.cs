@@ -50,13 +50,26 @@ public static class BoxFill
         ArgumentNullException.ThrowIfNull(cups);
         ArgumentNullException.ThrowIfNull(share);
         if (container.Pieces is { } holds) return [InBag(share, holds)];
-        IReadOnlyList<BoxPart> parts = share.PutIn.Count == 0 ? [share] : share.PutIn;
+        var parts = PartsOf(share);
         CompartmentFill? Fill(IGrouping<string?, BoxPart> own) =>
             HoldsOf(own.Key, container, cups) is { } ml ? In(own.Key, [.. own], ml, isFrozen) : null;
         return
         [
             .. parts.Where(part => !string.Equals(part.Compartment, BatchShare.Beside, StringComparison.Ordinal))
                 .GroupBy(part => part.Compartment, StringComparer.OrdinalIgnoreCase).Select(Fill).OfType<CompartmentFill>(),
+        ];
+    }
+
+    // A put-together dish that is packed as a whole fills what its parts do.
+    private static IReadOnlyList<BoxPart> PartsOf(BatchShare share)
+    {
+        if (share.PutIn.Count > 0) return share.PutIn;
+        if (share.Batch is not { Plain: { } plain, Weight: { } whole }) return [share];
+        var of = share.Weight / whole;
+        return
+        [
+            .. share.Batch.Parts.Select(part => new BatchShare(part.Of, part.Weight * of)),
+            .. plain.Scale(of).Ingredients.Select(food => new FoodInBox(food.Food.Name, food)),
         ];
     }
 

@@ -13,9 +13,12 @@ import { Act } from "./Act";
 import { KeptTape } from "./KeptTape";
 import { Poorly } from "./Tasks";
 import { byId, useKeepActs } from "./useKeepActs";
+import { compartmentWords } from "../pack/compartmentWords";
+import { pack } from "../pack/words";
 import { keep } from "./words";
 
 addWords("keep", keep);
+addWords("pack", pack);
 
 /** The page of one box, where its label's code leads: what it is, until when, how to heat it, and what can be done with it. */
 export default function BoxPage() {
@@ -77,6 +80,22 @@ function OneBox({ box, view }: { box: BoxPageView; view: ShelvesView }) {
             <p className="font-title text-xl font-bold">{t(`box.states.${box.state}`)}</p>
           )}
           {said && <p className="font-semibold">{said}</p>}
+          {(box.putIn.length > 0 || box.container) && (
+            <section aria-label={t("box.within")}>
+              {box.container && <p>{t("box.container", { name: box.container })}</p>}
+              <ul>
+                {box.putIn.map(({ name, grams: weight, compartment }) => (
+                  <li key={name + compartment} className="grid grid-cols-[6.5rem_1fr]">
+                    <b>{grams(Math.round(weight))} g</b>
+                    <span>
+                      {name}
+                      {compartment && `, ${compartmentWords(t, compartment)}`}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
           {kept && box.notes.heating && <Note title={t("box.heating")} text={box.notes.heating} />}
           {kept && box.notes.atEating && <Note title={t("box.atEating")} text={box.notes.atEating} />}
           {kept && <Caution code={kept.group.isOver ? "past-its-day" : "reheat"} />}

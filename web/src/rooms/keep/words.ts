@@ -79,6 +79,8 @@ export const keep = {
     page: "Its page",
   },
   box: {
+    within: "What is in it",
+    container: "In: {{name}}",
     which: "Box {{number}} of {{count}}",
     code: "Label {{code}}",
     cooked: "cooked; its box was packed with {{grams}} g",

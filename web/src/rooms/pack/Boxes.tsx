@@ -86,7 +86,23 @@ export function Boxes({ batch }: { batch: BatchView }) {
       <Labels
         batch={batch}
         boxes={batch.boxes.map(
-          ({ number, grams, pieces, volume, name, day, never, state, isForGuests, useBy, isOver }) => ({
+          ({
+            number,
+            grams,
+            pieces,
+            volume,
+            name,
+            day,
+            never,
+            state,
+            isForGuests,
+            useBy,
+            isOver,
+            putIn,
+            container,
+          }) => ({
+            putIn,
+            container,
             useBy,
             isOver,
             number,

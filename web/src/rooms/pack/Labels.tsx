@@ -1,9 +1,10 @@
 import type { ReactNode } from "react";
 import { useWords } from "../../app/i18n";
-import type { BatchView } from "../../api";
+import type { BatchView, PutInView } from "../../api";
 import { grams, piecesOf, shortDay } from "../../ui/format";
 import { neverWords } from "../../ui/never";
 import { Tape } from "../../ui/Tape";
+import { compartmentWords } from "./compartmentWords";
 
 interface LabelsProps {
   batch: BatchView;
@@ -18,6 +19,9 @@ interface LabelsProps {
     /** The last day as it is kept; left out where it is not made yet. */
     useBy?: string;
     isOver?: boolean;
+    /** What was put in part by part. */
+    putIn?: PutInView[];
+    container?: string | null;
   }[];
   /** Boxes that are not made yet. */
   faint?: boolean;
@@ -55,6 +59,13 @@ export function Labels({ batch, boxes, faint = false, below }: LabelsProps) {
               )}
               {t("box", { number: box.number })} · {t("cookedOn", { day: shortDay(batch.cookedOn) })}
             </span>
+            {box.container && <span className="block text-xs">{box.container}</span>}
+            {box.putIn?.map(({ name, grams: weight, compartment }) => (
+              <span key={name + compartment} className="block text-xs">
+                {grams(Math.round(weight))} g {name}
+                {compartment && `, ${compartmentWords(t, compartment)}`}
+              </span>
+            ))}
             {box.useBy && (
               <b className="block text-xs">
                 {box.isOver && <span aria-hidden className="hatched mr-1 inline-block h-3 w-1.5" />}

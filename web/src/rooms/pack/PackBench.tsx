@@ -25,14 +25,16 @@ import { Failed, Loading, Sentence } from "../../ui/states";
 import { Caution } from "../../ui/Caution";
 import { Mark } from "../../ui/Tape";
 import { Boxes } from "./Boxes";
+import { useContainers } from "./containers/useContainers";
 import { Filling } from "./Filling";
 import { filledOf, orderOf, useTyped } from "./typed";
+import { PartByPart } from "./PartByPart";
 import { pack } from "./words";
 import { GoesInto, Together } from "./Together";
 import { Weighing } from "./Weighing";
 import { WentIn } from "../cook/GoesIn";
 import { useDevices } from "../../devices/useDevices";
-import { queryKeys } from "../../app/queryKeys";
+import { all, queryKeys } from "../../app/queryKeys";
 
 addWords("pack", pack);
 
@@ -44,8 +46,9 @@ export default function PackBench() {
   });
   // Whether there is a scale is known before anything is shown: it takes its place on top.
   const { isPending } = useDevices();
+  const { isPending: isListing } = useContainers();
   if (error && !data) return <Failed isPage error={error} retry={() => void refetch()} />;
-  return data && !isPending ? <Bench key={data.id} batch={data} /> : <Loading isPage />;
+  return data && !isPending && !isListing ? <Bench key={data.id} batch={data} /> : <Loading isPage />;
 }
 
 function Bench({ batch }: { batch: BatchView }) {
@@ -57,7 +60,7 @@ function Bench({ batch }: { batch: BatchView }) {
   const [typed, type, forget] = useTyped(batch);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [busy, setBusy] = useState(false);
-  const [isFilling, setIsFilling] = useState(() => filledOf(batch, typed).length > 0);
+  const [isFilling, setIsFilling] = useState(() => typed.isPartByPart || filledOf(batch, typed).length > 0);
   const isPacked = batch.state === "packed";
   const there = batch.boxes.filter(({ state }) => state === "packed").length;
 
@@ -156,6 +159,20 @@ function Bench({ batch }: { batch: BatchView }) {
             <Sentence>{trouble?.detail}</Sentence>
             <Boxes batch={batch} />
           </div>
+        ) : batch.together.isPutTogether && isFilling && typed.isPartByPart ? (
+          <PartByPart
+            batch={batch}
+            typed={typed}
+            type={type}
+            trouble={trouble}
+            busy={busy}
+            onMake={() => void make()}
+            onBack={() => setIsFilling(false)}
+            onWeighed={async () => {
+              await freshen(queries, "batch");
+              await queries.invalidateQueries(all("preview"));
+            }}
+          />
         ) : batch.together.isPutTogether ? (
           <Together
             batch={batch}
@@ -165,6 +182,7 @@ function Bench({ batch }: { batch: BatchView }) {
             busy={busy}
             onMake={() => void make()}
             onDiscard={() => void discard()}
+            onFill={() => setIsFilling(true)}
           />
         ) : batch.state === "planned" ? (
           <div className="max-w-2xl space-y-4">

@@ -50,7 +50,14 @@ export default function PackRoom() {
 
   return (
     <>
-      <Header lens={false}>
+      <Header
+        lens={false}
+        actions={
+          <Link to="/containers" className="btn">
+            {t("into.more")}
+          </Link>
+        }
+      >
         <h1 className="text-lg">{t("title")}</h1>
       </Header>
       <main className="min-h-0 flex-1 overflow-auto p-4">

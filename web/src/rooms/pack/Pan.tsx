@@ -6,6 +6,7 @@ import { ScaleStrip } from "../../devices/ScaleStrip";
 import { exact, grams, wholeNumber } from "../../ui/format";
 import { weightIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
+import { useContainers } from "./containers/useContainers";
 import type { PartProps } from "./Divide";
 
 const unread = (t: TFunction, weight: string) =>
@@ -14,6 +15,9 @@ const unread = (t: TFunction, weight: string) =>
 /** The full pan, the empty one, and what is in it, held against what this dish usually comes to. */
 export function Pan({ batch, typed, type, at, good }: PartProps & { good: PackPreview | null }) {
   const { t } = useWords("pack");
+  const named = (useContainers().data ?? []).filter(
+    ({ kind, emptyGrams }) => kind === "pan" && emptyGrams !== null,
+  );
   return (
     <>
       <ScaleStrip
@@ -42,7 +46,7 @@ export function Pan({ batch, typed, type, at, good }: PartProps & { good: PackPr
             }
             onType={(pan) => type({ pan })}
           />
-          {batch.pans.length > 1 && (
+          {batch.pans.length + named.length > 1 && (
             <select
               className="field mt-1 w-full text-sm"
               aria-label={t("pans")}
@@ -50,6 +54,11 @@ export function Pan({ batch, typed, type, at, good }: PartProps & { good: PackPr
               onChange={(event) => type({ pan: event.target.value })}
             >
               <option value="">{t("pans")}</option>
+              {named.map((pan) => (
+                <option key={pan.id} value={String(pan.emptyGrams)}>
+                  {t("namedPan", { grams: grams(pan.emptyGrams!), name: pan.name })}
+                </option>
+              ))}
               {batch.pans.map((pan) => (
                 <option key={pan.grams} value={String(pan.grams)}>
                   {t("panOf", { grams: grams(pan.grams), dish: pan.dish })}

@@ -12,6 +12,8 @@ import { Amount } from "../../ui/Figures";
 import { grams, piecesOf, wholeNumber } from "../../ui/format";
 import { weightIn, wholeIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
+import { Fits, Into } from "./containers/Into";
+import { useContainers } from "./containers/useContainers";
 import { Divide } from "./Divide";
 import { Labels } from "./Labels";
 import { OwnRows } from "./OwnRows";
@@ -43,6 +45,7 @@ export function Weighing(props: WeighingProps) {
   const { t } = useWords("pack");
   const order = orderOf(batch, typed);
   const isTyped = weightIn(typed.full) !== null;
+  const container = useContainers().data?.find(({ id }) => id === typed.container);
   const { data: preview, error } = usePreview(batch, order, isTyped);
   const wrong = error ? troubleOf(error, t("app:silent")) : trouble;
   const at = (field: string) => (isTyped && wrong ? sentenceFor(wrong, field) : undefined);
@@ -59,6 +62,12 @@ export function Weighing(props: WeighingProps) {
     <div className="max-w-5xl">
       <Pan batch={batch} typed={typed} type={type} at={at} good={good} />
       <Divide batch={batch} typed={typed} type={type} at={at} />
+      {!isWeighedOnly && (
+        <div className="mt-3">
+          <Into typed={typed} type={type} boxes={good?.boxes.length ?? 0} />
+          {good && <Fits boxes={good.boxes} container={container} />}
+        </div>
+      )}
       {!typed.isEach && batch.planned.length > 0 && (
         <p className="mt-3 max-w-2xl text-sm">
           <b>{t("plannedTitle")}</b> {t("plannedText", { count: batch.planned.length })}

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { BatchView, BoxPlace, Measure, PackBoxRequest, PackRequest } from "../../api";
+import type { BatchView, BoxPlace, Measure, PackBoxRequest, PackPartRequest, PackRequest } from "../../api";
 import { numberIn, sentNumber, weightIn, wholeIn } from "../../ui/numbers";
 
 /** How a box is told what to hold; a portion on a day may stay as planned. */
@@ -40,7 +40,25 @@ export interface Typed {
   got: Record<string, number>;
   /** What an empty box weighs. */
   emptyBox: string;
+  /** Which of the household's containers the boxes are; empty for any. */
+  container: string;
+  /** Of a put-together dish, whether its parts go in one after another. */
+  isPartByPart: boolean;
+  /** Where each part lies, and what the scale said of each box, by the part's key. */
+  parts: Record<string, PartTyped>;
 }
+
+export interface PartTyped {
+  /** Empty for the box itself. */
+  compartment: string;
+  got: Record<string, number>;
+}
+
+const ofLine = "line:";
+
+/** Under which key a part is kept. */
+export const partKey = ({ batchId, line }: { batchId: string | null; line: number | null }) =>
+  batchId ?? `${ofLine}${line}`;
 
 const written = (weight: number | null) => (weight === null ? "" : String(weight));
 
@@ -64,6 +82,9 @@ export function useTyped(batch: BatchView): [Typed, (change: Partial<Typed>) => 
       rows: [],
       got: {},
       emptyBox: "",
+      container: "",
+      isPartByPart: false,
+      parts: {},
     };
     try {
       return { ...start, ...(JSON.parse(localStorage.getItem(key) ?? "{}") as Partial<Typed>) };
@@ -174,6 +195,20 @@ export const filledOf = (batch: BatchView, typed: Typed) =>
     ? []
     : boxesOf(rowsNow(batch, typed)).filter(({ key }) => typed.got[key] !== undefined);
 
+// A part that the dish no longer has is left out.
+const partsOf = (batch: BatchView, typed: Typed): PackPartRequest[] =>
+  Object.entries(typed.parts)
+    .filter(([key]) => key.startsWith(ofLine) || batch.together.parts.some(({ batchId }) => batchId === key))
+    .map(([key, { compartment, got }]) => ({
+      batchId: key.startsWith(ofLine) ? null : key,
+      line: key.startsWith(ofLine) ? Number(key.slice(ofLine.length)) : null,
+      compartment: compartment || null,
+      got:
+        Object.keys(got).length === 0
+          ? []
+          : boxesOf(rowsNow(batch, typed)).map((box) => got[box.key] ?? null),
+    }));
+
 /** What is typed, as it is sent; what boxes have got on the scale counts. */
 export function orderOf(batch: BatchView, typed: Typed): PackRequest {
   const boxes = boxesOf(rowsNow(batch, typed));
@@ -189,6 +224,8 @@ export function orderOf(batch: BatchView, typed: Typed): PackRequest {
       typed.by === "squares" ? { rows: wholeIn(typed.down) ?? 0, columns: wholeIn(typed.across) ?? 0 } : null,
     componentGrams: typed.by === "component" ? (sentNumber(typed.componentGrams, weightIn) ?? 0) : null,
     cupGrams: typed.isEach ? numberIn(typed.cupGrams) || null : null,
+    containerId: typed.container || null,
+    parts: batch.together.isPutTogether && typed.isPartByPart ? partsOf(batch, typed) : null,
     each:
       typed.isEach || filled.size > 0 || typed.by === "component"
         ? boxes.map(({ key, row }) =>
