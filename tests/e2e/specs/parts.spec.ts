@@ -166,9 +166,11 @@ test("what a box holds already is taken off the scale, and set to zero it counts
   // Box 2, set to zero: it holds 4 g of mash more than box 1, and box 3 less than that.
   await play("put", 503);
   await expect(now("Roast chicken", 2).getByText("120 g to go")).toBeVisible();
+  const zeroed = page.waitForResponse(/scale\/wishes$/);
   await now("Roast chicken", 2).getByRole("button", { name: "Set to zero" }).click();
+  await zeroed;
   await play("put", 100);
-  await expect(now("Roast chicken", 2).getByText("20 g to go")).toBeVisible();
+  await expect(now("Roast chicken", 2).getByText("20 g to go", { exact: true })).toBeVisible();
   await play("put", 20);
   await expect(now("Roast chicken", 3)).toBeVisible();
   await expect(page.getByRole("listitem").filter({ hasText: "box 2" })).toContainText("120 g");

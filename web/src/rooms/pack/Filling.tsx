@@ -29,7 +29,7 @@ interface FillingProps {
 /** Box by box on the scale: the target on top, what the scale says at arm's length, the next by itself. */
 export function Filling({ batch, typed, type, trouble, busy, onMake, onBack }: FillingProps) {
   const { t } = useWords("pack");
-  const { data: preview, error, refetch } = usePreview(batch, orderOf(batch, typed), true);
+  const { data: preview, error, refetch, isCurrent } = usePreview(batch, orderOf(batch, typed), true);
   const wrong = error ? troubleOf(error, t("app:silent")) : trouble;
   if (!preview && error)
     return (
@@ -40,7 +40,11 @@ export function Filling({ batch, typed, type, trouble, busy, onMake, onBack }: F
     );
   if (!preview) return <Loading />;
   return (
-    <Boxes {...{ batch, typed, type, busy, onMake, onBack, preview }} problem={wrong?.detail ?? undefined} />
+    <Boxes
+      {...{ batch, typed, type, onMake, onBack, preview }}
+      busy={busy || !isCurrent}
+      problem={wrong?.detail ?? undefined}
+    />
   );
 }
 
@@ -127,7 +131,7 @@ function Boxes({
               </button>
             ) : (
               <button className="btn-next min-h-11 px-5" disabled={busy} onClick={() => onMake(isUnweighed)}>
-                {busy ? t("making") : t("make", { count: boxes.length })}
+                {t("make", { count: boxes.length })}
               </button>
             )}
           </div>

@@ -45,7 +45,7 @@ interface PartByPartProps {
 export function PartByPart(props: PartByPartProps) {
   const { batch, typed, trouble } = props;
   const { t } = useWords("pack");
-  const { data: preview, error, refetch } = usePreview(batch, orderOf(batch, typed), true);
+  const { data: preview, error, refetch, isCurrent } = usePreview(batch, orderOf(batch, typed), true);
   const wrong = error ? troubleOf(error, t("app:silent")) : trouble;
   if (!preview?.partByPart && error)
     return (
@@ -56,7 +56,13 @@ export function PartByPart(props: PartByPartProps) {
     );
   if (!preview?.partByPart) return <Loading />;
   return (
-    <Parts {...props} preview={preview} parts={preview.partByPart} problem={wrong?.detail ?? undefined} />
+    <Parts
+      {...props}
+      busy={props.busy || !isCurrent}
+      preview={preview}
+      parts={preview.partByPart}
+      problem={wrong?.detail ?? undefined}
+    />
   );
 }
 
@@ -227,7 +233,7 @@ function Parts({
                 .join(" ")}
             </p>
             <button className="btn-next mt-3 min-h-11 px-5" disabled={busy || !!short} onClick={onMake}>
-              {busy ? t("making") : t("make", { count: boxes.length })}
+              {t("make", { count: boxes.length })}
             </button>
           </section>
         )}

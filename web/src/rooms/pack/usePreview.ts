@@ -7,8 +7,9 @@ import { useSettled } from "../../ui/useSettled";
 /** What packing a batch so would give, soon after the last key; asked only where there is something to ask. */
 export function usePreview(batch: BatchView, body: PackRequest, isAsked: boolean) {
   const eater = useCurrentEater();
-  const asked = useSettled(JSON.stringify(body), 120);
-  return useQuery({
+  const wanted = JSON.stringify(body);
+  const asked = useSettled(wanted, 120);
+  const query = useQuery({
     queryKey: queryKeys.boxesPreview(batch.id, `${asked}${batch.version}`, eater),
     queryFn: async () =>
       (
@@ -22,4 +23,6 @@ export function usePreview(batch: BatchView, body: PackRequest, isAsked: boolean
     placeholderData: keepPreviousData,
     retry: false,
   });
+  // What is shown meanwhile is of before: nothing is decided by that.
+  return { ...query, isCurrent: asked === wanted && !query.isPlaceholderData };
 }

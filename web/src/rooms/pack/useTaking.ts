@@ -33,8 +33,10 @@ export function useTaking({
 }) {
   const { t } = useWords("pack");
   const say = useSay();
-  const open = (except?: number) => targets.findIndex((_, i) => i !== except && isOpen(i));
-  const [at, setAt] = useState(() => open());
+  // The next that is open after this one, round from the first again; -1 where none is.
+  const openAfter = (from: number) =>
+    targets.map((_, i) => (from + 1 + i) % targets.length).find((i) => i !== from && isOpen(i)) ?? -1;
+  const [at, setAt] = useState(() => openAfter(-1));
   const [sounds, setSounds] = useState(() => localStorage.getItem(soundKey) !== "off");
   const [said, setSaid] = useState("");
   // What stood on the scale when it was set to zero.
@@ -52,7 +54,7 @@ export function useTaking({
     if (isAgain) return at;
     setLastTaken(i);
     if (sounds) ring();
-    const next = open(i);
+    const next = openAfter(i);
     setAt(next);
     return next;
   };
