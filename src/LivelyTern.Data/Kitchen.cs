@@ -33,7 +33,7 @@ public static class Kitchen
         services.AddScoped<BatchReader>().AddScoped<NewBatch>().AddScoped<DishParts>().AddScoped<BatchStore>().AddScoped<GoesIn>();
         services.AddScoped<ChangeRecipe>().AddScoped<PrepDayStore>().AddScoped<AheadStore>();
         services.AddScoped<RunReader>().AddScoped<RunWriter>().AddScoped<RunStore>().AddScoped<RecipeNotes>();
-        services.AddScoped<BoxStore>().AddScoped<ContainerStore>();
+        services.AddScoped<BoxStore>().AddScoped<ContainerStore>().AddScoped<EyeStore>();
         services.AddScoped<PutBoxes>().AddScoped<KeepingStore>().AddScoped<CoolingStore>();
         services.AddScoped<ThrownAway>().AddScoped<BoxNotesStore>();
         services.AddScoped<PlanStore>().AddScoped<DayChanges>().AddScoped<ExcludedItems>().AddScoped<PortionsOnDays>();

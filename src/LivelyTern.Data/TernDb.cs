@@ -91,6 +91,9 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>Boxes packed.</summary>
     public DbSet<BoxRow> Boxes => Set<BoxRow>();
 
+    /// <summary>Portions that were guessed, then weighed.</summary>
+    public DbSet<EyeTryRow> EyeTries => Set<EyeTryRow>();
+
     /// <summary>The household's pans, boxes, cups and bags.</summary>
     public DbSet<ContainerRow> Containers => Set<ContainerRow>();
 

@@ -147,6 +147,7 @@ public static class KitchenHost
         api.MapCalendar();
         api.MapPack();
         api.MapContainers();
+        api.MapEye();
         api.MapLabels();
         api.MapCook();
         api.MapScheduleCalculations();

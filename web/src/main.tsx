@@ -23,6 +23,7 @@ const CookRoom = lazy(() => import("./rooms/cook/CookRoom"));
 const PackRoom = lazy(() => import("./rooms/pack/PackRoom"));
 const PackBench = lazy(() => import("./rooms/pack/PackBench"));
 const ContainersPage = lazy(() => import("./rooms/pack/containers/ContainersPage"));
+const EyePage = lazy(() => import("./rooms/pack/eye/EyePage"));
 const LabelsPage = lazy(() => import("./rooms/pack/labels/LabelsPage"));
 const KeepRoom = lazy(() => import("./rooms/keep/KeepRoom"));
 const BoxPage = lazy(() => import("./rooms/keep/BoxPage"));
@@ -78,6 +79,7 @@ createRoot(document.getElementById("root")!).render(
                   <Route path="pack/:id" element={<PackBench />} />
                   <Route path="labels" element={<LabelsPage />} />
                   <Route path="containers" element={<ContainersPage />} />
+                  <Route path="eye" element={<EyePage />} />
                   <Route path="keep" element={<KeepRoom />} />
                   <Route path="box/:code" element={<BoxPage />} />
                   <Route path="eat" element={<EatRoom />} />

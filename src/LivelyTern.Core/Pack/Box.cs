@@ -97,6 +97,12 @@ public sealed record Box(Guid Id, BatchShare Main, IReadOnlyList<BoxPart> Others
     /// <summary>Grams in it.</summary>
     public Grams Weight => Others.Count == 0 ? Main.Weight : new(Parts.Sum(part => part.Weight.Value));
 
+    /// <summary>
+    /// Divided by eye, how far off its weight is two times in three, as its cook's eye was then, relative to that; null where it was
+    /// weighed.
+    /// </summary>
+    public decimal? EyeSpread { get; init; }
+
     /// <summary>Whether it is only some of what was packed: the rest of it is eaten, or lies elsewhere.</summary>
     public bool IsPart { get; init; }
 

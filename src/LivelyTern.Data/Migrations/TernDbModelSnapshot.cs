@@ -835,6 +835,9 @@ namespace LivelyTern.Data.Migrations
                     b.Property<Guid?>("ContainerId")
                         .HasColumnType("TEXT");
 
+                    b.Property<decimal?>("EyeSpread")
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid?>("ForId")
                         .HasColumnType("TEXT");
 
@@ -910,6 +913,41 @@ namespace LivelyTern.Data.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Containers", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Pack.EyeTryRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("CookId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Group")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("GuessMilligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<decimal>("KcalPerGram")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("RealMilligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CookId");
+
+                    b.ToTable("EyeTries", (string)null);
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Plan.BoxNotesRow", b =>

@@ -40,6 +40,9 @@ public sealed class BoxRow : IVersioned
     /// <summary>Which of the household's containers it is, none of which is ever removed; null where nobody said so.</summary>
     public Guid? ContainerId { get; set; }
 
+    /// <summary>Divided by eye, how far off it is as its cook's eye was then, relative to its weight; null where it was weighed.</summary>
+    public decimal? EyeSpread { get; set; }
+
     public int Version { get; set; } = 1;
 
     /// <summary>What is in it; the first is of the batch it is named for.</summary>

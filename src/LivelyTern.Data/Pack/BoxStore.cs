@@ -179,6 +179,6 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
         var parts = row.Parts.OrderBy(part => part.Position).Select(Part).ToList();
         var main = (BatchShare)parts[0];
         if (row.PutIn.Count > 0) main = main with { PutIn = [.. row.PutIn.OrderBy(part => part.Position).Select(PutIn)] };
-        return new(row.Id, main, [.. parts.Skip(1)], row.Life);
+        return new(row.Id, main, [.. parts.Skip(1)], row.Life) { EyeSpread = row.EyeSpread };
     }
 }

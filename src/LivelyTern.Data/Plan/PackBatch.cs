@@ -9,7 +9,7 @@ namespace LivelyTern.Data.Plan;
 
 /// <summary>A batch is weighed and goes into boxes; the portions of it that lie on days become those very boxes.</summary>
 public sealed class PackBatch(
-    TernDb db, BatchStore batches, BatchReader reader, BoxStore boxes, ContainerStore containers, PortionsOnDays portions,
+    TernDb db, BatchStore batches, BatchReader reader, BoxStore boxes, ContainerStore containers, EyeStore eyes, PortionsOnDays portions,
     PackTogether together,
     DishParts dishes, WeighBatch weighing, DivideBatch divide, DividePartByPart partByPart, TimeProvider clock)
 {
@@ -48,7 +48,8 @@ public sealed class PackBatch(
 
         BatchStore.Packed(row, order.Pieces, ordered.Value.VolumeMl);
         var filled = boxes.Fill(row, divided.Portions, [.. wanted.Select(box => (box.EaterId, box.Place))], today);
-        foreach (var box in filled) box.ContainerId = order.ContainerId;
+        var eye = order.IsByEye ? (await eyes.ForDishAsync(order.CookId)).Next : (decimal?)null;
+        foreach (var box in filled) (box.ContainerId, box.EyeSpread) = (order.ContainerId, eye);
         if (ordered.Value.Parts is { } parts) await boxes.PutInAsync(filled, parts.InBoxes);
         foreach (var (box, of) in filled.Zip(wanted))
             if (of.Item is { } item) (item.BoxId, item.BatchId, item.Milligrams) = (box.Id, null, null);

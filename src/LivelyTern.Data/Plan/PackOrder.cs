@@ -30,6 +30,12 @@ public sealed record PackOrder(Grams Pan, Grams Full, int Boxes, int? Pieces)
     /// <summary>Which of the household's containers its boxes are; null where nobody said so.</summary>
     public Guid? ContainerId { get; init; }
 
+    /// <summary>Whether it is divided by eye: no box is weighed.</summary>
+    public bool IsByEye { get; init; }
+
+    /// <summary>Whose eye that is; null where nobody says.</summary>
+    public Guid? CookId { get; init; }
+
     /// <summary>Each box in its own way; empty where they are only counted.</summary>
     public IReadOnlyList<OrderedBox> Each { get; init; } = [];
 

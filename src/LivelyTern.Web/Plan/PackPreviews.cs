@@ -16,8 +16,8 @@ namespace LivelyTern.Web.Plan;
 
 /// <summary>What packing a batch in some way would give, box by box and day by day; nothing stored.</summary>
 public sealed class PackPreviews(
-    TernDb db, BatchStore store, BatchReader reader, DivideBatch divide, EaterStore eaters, ContainerStore containers, PlanStore plan,
-    PlanReader days)
+    TernDb db, BatchStore store, BatchReader reader, DivideBatch divide, EaterStore eaters, ContainerStore containers, EyeStore eyes,
+    PlanStore plan, PlanReader days)
 {
     /// <summary>A batch packed as it is ordered.</summary>
     /// <param name="id">The batch.</param>
@@ -37,6 +37,7 @@ public sealed class PackPreviews(
         var kept = await containers.ListAsync();
         var into = kept.FirstOrDefault(one => one.Id == body.ContainerId)?.Read();
         if (into is null && body.ContainerId is not null) return Stale.Gone("container");
+        var eye = order.Value!.IsByEye ? (await eyes.ForDishAsync(order.Value.CookId)).Next : (decimal?)null;
         var cups = kept.Where(one => one.Kind == ContainerKind.Cup).Select(one => one.Read()).ToList();
         var table = (await eaters.ListAsync()).ToDictionary(eater => eater.Id);
         var boxes = ordered.Divided.Portions;
@@ -49,7 +50,7 @@ public sealed class PackPreviews(
             yield,
             usual is null ? null : new(usual.Mean, usual.Spread, usual.Batches, usual.Of(yield)),
             await BoxesAsync(batch, ordered, table, eaterId, (share, isFrozen) =>
-                into is null ? [] : BoxFill.Of(into, cups, share, isFrozen)),
+                into is null ? [] : BoxFill.Of(into, cups, share, isFrozen), eye),
             ordered.Divided.OverPieces,
             ordered.Divided.Over.Value,
             ordered.Divided.Missing.Value,
@@ -77,9 +78,9 @@ public sealed class PackPreviews(
 
     private async Task<IReadOnlyList<BoxPreview>> BoxesAsync(
         Batch batch, DividedOrder ordered, Dictionary<Guid, EaterRow> table, Guid? eaterId,
-        Func<BatchShare, bool, IReadOnlyList<CompartmentFill>> fillsOf)
+        Func<BatchShare, bool, IReadOnlyList<CompartmentFill>> fillsOf, decimal? eye)
     {
-        var onDays = await DaysAsync(batch, ordered, table);
+        var onDays = await DaysAsync(batch, ordered, table, eye);
         var counted = new Dictionary<(Grams, Guid?), IReadOnlyDictionary<Measure, Figure>>();
         IReadOnlyDictionary<Measure, Figure> FiguresOf(Grams weight, Guid? whose)
         {
@@ -107,17 +108,20 @@ public sealed class PackPreviews(
                 portion.Weight.Value, portion.OnScale.Value, portion.Target.Value, below.Value, above.Value, portion.Pieces,
                 batch.SaidVolumeOf(portion.Weight), FiguresIn(portion, at, whose), FromTarget(portion, whose),
                 box.Item is { } item ? onDays.GetValueOrDefault(new(item.EaterId, item.Day)) : null,
-                fillsOf(ordered.ShareOf(batch, at), box.Place == BoxPlace.Freezer));
+                fillsOf(ordered.ShareOf(batch, at), box.Place == BoxPlace.Freezer),
+                eye is { } off ? FiguresIn(portion, at, whose)[Measure.Energy].Value * off : null);
         }
 
         return [.. ordered.Divided.Portions.Zip(ordered.Boxes).Select((one, at) => Show(one.First, one.Second, at))];
     }
 
     // The days of its portions, with each as it would be.
-    private async Task<Dictionary<EaterDay, DayWithBox>> DaysAsync(Batch batch, DividedOrder ordered, Dictionary<Guid, EaterRow> table)
+    private async Task<Dictionary<EaterDay, DayWithBox>> DaysAsync(
+        Batch batch, DividedOrder ordered, Dictionary<Guid, EaterRow> table, decimal? eye)
     {
         var life = BoxLife.New(batch.CookedOn, null);
-        var there = ordered.Boxes.Select((box, at) => (box.Item, Box: new Box(Guid.CreateVersion7(), ordered.ShareOf(batch, at), [], life)))
+        Box There(int at) => new(Guid.CreateVersion7(), ordered.ShareOf(batch, at), [], life) { EyeSpread = eye };
+        var there = ordered.Boxes.Select((box, at) => (box.Item, Box: There(at)))
             .Where(one => one.Item is not null).ToDictionary(one => one.Item!.Id, one => one.Box);
         if (there.Count == 0) return [];
         var where = PortionsOnDays.DaysOf(ordered.Boxes.Select(box => box.Item).OfType<PlanItemRow>()).ToHashSet();

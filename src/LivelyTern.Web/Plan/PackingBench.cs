@@ -53,10 +53,11 @@ public sealed record PutInView(string Name, decimal Grams, string? Compartment)
 /// <param name="IsOver">Whether it is still there, and that day is past.</param>
 /// <param name="PutIn">What was put into it part by part; none where it was packed as a whole.</param>
 /// <param name="Container">What the household calls its container; null where nobody said.</param>
+/// <param name="EyeSpread">Divided by eye, how far off its weight is, relative to that; null where it was weighed.</param>
 public sealed record BoxView(
     Guid Id, int Number, decimal Grams, decimal? Pieces, BoxState State, BoxPlace Place, int Version, Guid? EaterId,
     string? Name, DateOnly? Day, NeverView? Never, string? Volume, bool IsForGuests, DateOnly UseBy, bool IsOver,
-    IReadOnlyList<PutInView> PutIn, string? Container);
+    IReadOnlyList<PutInView> PutIn, string? Container, decimal? EyeSpread);
 
 /// <summary>An eater who must never get a batch, and why: it stands on every label.</summary>
 public sealed record NeverForView(string Name, NeverView Why);
@@ -210,7 +211,7 @@ public sealed class PackingBench(
                 item?.EaterId, item is null ? null : names.GetValueOrDefault(item.EaterId), item?.Day, why,
                 read[box.Id].Batch.SaidVolumeOf(read[box.Id].Weight), item?.IsForGuests == true, useBy.Last,
                 read[box.Id].Life.IsThere && useBy.IsOver(today), PutInView.Of(read[box.Id]),
-                box.ContainerId is { } kept ? called[kept] : null);
+                box.ContainerId is { } kept ? called[kept] : null, box.EyeSpread);
         }
 
         return [.. rows.Select(Show)];

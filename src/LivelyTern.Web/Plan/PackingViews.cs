@@ -25,14 +25,19 @@ namespace LivelyTern.Web.Plan;
 /// is packed as a whole.
 /// </param>
 /// <param name="ContainerId">Which of the household's containers its boxes are.</param>
+/// <param name="IsByEye">Whether it is divided by eye, no box weighed.</param>
+/// <param name="CookId">Whose eye that is.</param>
 public sealed record PackRequest(
     decimal FullGrams, int Boxes, decimal PanGrams = 0, int? Pieces = null, IReadOnlyList<PackBoxRequest>? Each = null,
     decimal? ComponentGrams = null, decimal? CupGrams = null, bool TakesSum = false, PackSquares? Squares = null,
-    IReadOnlyList<PackPartRequest>? Parts = null, Guid? ContainerId = null)
+    IReadOnlyList<PackPartRequest>? Parts = null, Guid? ContainerId = null, bool IsByEye = false, Guid? CookId = null)
 {
     // More than the most boxes of a batch is refused before it is read.
     internal Outcome<PackOrder> Order()
     {
+        if (IsByEye && (Pieces is not null || Squares is not null || ComponentGrams is not null || Parts is not null || TakesSum
+            || Each?.Any(box => box?.Got is not null) == true))
+            return new Problem("eye-weighed", "isByEye", "What was weighed or counted is not divided by eye: choose one of the two.");
         if (Squares is { } cut && new PanSquares(cut.Rows, cut.Columns).Refusal is { } refusal) return refusal;
         var each = Each ?? [];
         if (each.Count > Divide.MostPortions)
@@ -47,6 +52,8 @@ public sealed record PackRequest(
             CupWeight = CupGrams is { } cup ? new Grams(cup) : null,
             TakesSum = TakesSum,
             ContainerId = ContainerId,
+            IsByEye = IsByEye,
+            CookId = CookId,
             Parts = Parts is null ? null : [.. Parts.Select(part => part.Ordered())],
         };
     }
@@ -159,10 +166,11 @@ public sealed record UsualYieldView(decimal Mean, decimal Spread, int Batches, Y
 /// <param name="FromTarget">What that is more or less than its target would hold; null where it is its target.</param>
 /// <param name="Day">What it does to the day it is for.</param>
 /// <param name="Fills">How its compartments stand to what goes into them; none where its container is not known, or not measured.</param>
+/// <param name="GiveOrTake">Divided by eye, how far off its energy is two times in three, in kcal; null where it is weighed.</param>
 public sealed record BoxPreview(
     decimal Grams, decimal OnScale, decimal Target, decimal MarkBelow, decimal MarkAbove, decimal? Pieces, string? Volume,
     IReadOnlyDictionary<Measure, Figure> Figures, IReadOnlyDictionary<Measure, Figure>? FromTarget, DayWithBox? Day,
-    IReadOnlyList<CompartmentFill> Fills);
+    IReadOnlyList<CompartmentFill> Fills, decimal? GiveOrTake);
 
 /// <summary>A day with a box on it as it would be.</summary>
 /// <param name="EaterId">Whose.</param>

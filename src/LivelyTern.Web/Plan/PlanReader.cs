@@ -206,14 +206,17 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         }
 
         var shown = day.Items.Select(Shown).ToList();
-        var grams = shown.Where(item => item is { GiveOrTake: null, IsForGuests: false }).Sum(item => item.Grams);
-        var energy = shown.Where(item => item.GiveOrTake is null).Sum(item => item.Figures[Measure.Energy].Value);
+        // A meal out has no weight that anybody knows.
+        var weighed = day.Items.Zip(shown).Where(one => one.First.GiveOrTake is null).Select(one => one.Second).ToList();
+        var grams = weighed.Where(item => !item.IsForGuests).Sum(item => item.Grams);
+        var energy = weighed.Sum(item => item.Figures[Measure.Energy].Value);
+        var byEye = EyeSpread.Together(weighed.Select(item => item.GiveOrTake ?? 0));
         return new(
             day.Day, shown, Figure.Of(rest.Day.Sums), Figure.Of(rest.Eaten), rest.Left, rest.Day.Bands, rest.Day.Missing,
             rest.Day.Fits, rest.Day.Verdict, aim,
             [.. day.Ways.Away.Where(away => away.Day == day.Day).Select(away => away.Slot).OfType<string>()], other?.Name,
             grams, grams > 0 ? energy * 100 / grams : null,
-            day.Items.Sum(item => item.GiveOrTake ?? 0),
+            day.Items.Sum(item => item.GiveOrTake ?? 0) + byEye,
             aim.Rule is null ? null : Figure.Sum(shown.Select(item => item.ExactPoints!)));
     }
 
@@ -244,7 +247,8 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
         return new(
             item.Id, item.BoxId, box.Batch.RecipeName, null, box.Batch.Mark.Letters, box.Batch.Mark.Tint, box.Weight.Value, box.Pieces,
             box.Batch.CookedOn, item.EatenAt, Figure.Of(totals), exact,
-            item.Slot, item.IsLocked, null, useBy.IsFrozenFor(day), item.EatenAt is null && useBy.IsOver(Today), item.Portion?.BatchId,
+            item.Slot, item.IsLocked, totals[Measure.Energy].Known * box.EyeSpread, useBy.IsFrozenFor(day),
+            item.EatenAt is null && useBy.IsOver(Today), item.Portion?.BatchId,
             PartOf: item.PartOfBox is null ? null : stock.Boxes[box.Id].Weight.Value, IsForGuests: item.IsForGuests,
             Volume: box.Batch.SaidVolumeOf(box.Weight),
             PieceStep: item.Portion is not null && box.Pieces > 0 ? box.Batch.PieceStep : null);

@@ -24,7 +24,7 @@ namespace LivelyTern.Web.Plan;
 /// <param name="ExactPoints">Its points before rounding, or null without a rule.</param>
 /// <param name="Slot">The slot of the day it is for.</param>
 /// <param name="IsLocked">Whether it stays where it is when days are fitted.</param>
-/// <param name="GiveOrTake">For a meal out: kcal either way; null for all else.</param>
+/// <param name="GiveOrTake">For a meal out, and a box that was divided by eye: kcal either way; null for all else.</param>
 /// <param name="IsFrozen">Whether that day lies past its time in the fridge: then it has to be frozen, and thawed the day before.</param>
 /// <param name="IsOver">Whether it is a box past its last day, not eaten.</param>
 /// <param name="BatchId">The batch of a portion that is not packed yet; null for all else. Its figures are by what the batch is expected to
@@ -78,7 +78,7 @@ public sealed record ExcludedView(Guid EaterId, string Eater, DateOnly Day, Guid
 /// <param name="Grams">Grams of food on it.</param>
 /// <param name="KcalPer100g">Its energy density; null where nothing lies on it.</param>
 /// <param name="ExactPoints">The day's points with no entry rounded; null without a rule.</param>
-/// <param name="GiveOrTake">How far the day's energy may lie from its sum, for the meals out on it; 0 without any.</param>
+/// <param name="GiveOrTake">How far the day's energy may lie from its sum, for meals out and what was divided by eye; else 0.</param>
 public sealed record DayView(
     DateOnly Day, IReadOnlyList<ItemView> Items, IReadOnlyDictionary<Measure, Figure> Sums, IReadOnlyDictionary<Measure, Figure> Eaten,
     IReadOnlyDictionary<Measure, decimal> Left, IReadOnlyDictionary<Measure, BandReading> Bands,

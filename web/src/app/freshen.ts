@@ -61,7 +61,7 @@ const readers = {
   ],
   containers: ["containers", "preview", "batch", "box"],
   keeping: ["guidelines", "labels", "shelves", "week", "day", "batch"],
-  eater: ["shelves", "labels", "eaters", "week", "day", "overview", "recipes", "batch"],
+  eater: ["eye", "shelves", "labels", "eaters", "week", "day", "overview", "recipes", "batch"],
 } as const satisfies Record<string, readonly About[]>;
 
 /** Has everything fetched anew that a change may have made old. */

@@ -54,6 +54,7 @@ export const queryKeys = {
   guidelines: () => ["guidelines"],
   cautions: () => ["cautions"],
   containers: () => ["containers"],
+  eye: (cook: string | null) => ["eye", cook],
   batches: () => ["batches"],
   batch: (id: string | undefined) => ["batch", id],
   batchLines: (id: string) => ["batch", id, "lines"],

@@ -124,7 +124,7 @@ public sealed record BoxLabel(Box Box, BoxCode Code, UseBy UseBy, DateOnly Today
     {
         get
         {
-            var about = IsAhead ? "about " : "";
+            var about = IsAhead || Box.EyeSpread is not null ? "about " : "";
             var said = new List<string> { about + Number(Rounding.ToStep(Box.Weight.Value, IsAhead ? 1 : 0.1m)) + " g" };
             if (Box.Pieces is { } count) said.Add(Number(count) + (count == 1 ? " piece" : " pieces"));
             if (Box.Batch.SaidVolumeOf(Box.Weight) is { } volume) said.Add(volume);

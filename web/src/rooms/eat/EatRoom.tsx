@@ -12,7 +12,17 @@ import { useLens } from "../../app/lens";
 import { sawDays, seenDays } from "../../app/seen";
 import { AmountField } from "../../ui/AmountField";
 import { Amount } from "../../ui/Figures";
-import { amount, clock, grams, isoDay, longDay, piecesOf, shortDay, unitOf } from "../../ui/format";
+import {
+  amount,
+  clock,
+  grams,
+  isoDay,
+  longDay,
+  piecesOf,
+  shortDay,
+  unitOf,
+  wholeNumber,
+} from "../../ui/format";
 import { NeverMark } from "../../ui/never";
 import { Ruler } from "../../ui/Ruler";
 import { tapeLength } from "../../ui/ticks";
@@ -134,6 +144,11 @@ function Day({ view }: { view: EatView }) {
                   ? t("eatenSoFar", { unit: wordOf(t, lens) })
                   : t(left < 0 ? "past" : "left", { unit: wordOf(t, lens), goal: amount(lens, goal) })}
               </span>
+              {day.giveOrTake >= 1 && (
+                <span className="block text-sm text-soft">
+                  {t("giveOrTake", { kcal: wholeNumber(day.giveOrTake) })}
+                </span>
+              )}
             </p>
             <ul className="text-right">
               {others.slice(0, 3).map((measure) => {

@@ -1,4 +1,5 @@
 export const eat = {
+  giveOrTake: "give or take {{kcal}} kcal for what nobody weighed",
   pack: "Pack first",
   title: "Eat",
   before: "The day before",

@@ -100,7 +100,9 @@ export function Boxes({ batch }: { batch: BatchView }) {
             isOver,
             putIn,
             container,
+            eyeSpread,
           }) => ({
+            isByEye: eyeSpread !== null,
             putIn,
             container,
             useBy,

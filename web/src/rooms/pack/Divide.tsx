@@ -1,5 +1,6 @@
 import type { BatchView } from "../../api";
 import { useWords } from "../../app/i18n";
+import { useCurrentEater } from "../../app/Header";
 import { wholeIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
 import { BoxCount, Count } from "./BoxCount";
@@ -18,6 +19,7 @@ export interface PartProps {
 /** What the dish is measured out by, and whether the boxes are alike or each its own way. */
 export function Divide({ batch, typed, type, at }: PartProps) {
   const { t } = useWords("pack");
+  const cook = useCurrentEater();
   const chosen = (is: boolean) => `btn min-h-11 ${is ? "bg-ink text-ground" : ""}`;
   return (
     <>
@@ -85,6 +87,16 @@ export function Divide({ batch, typed, type, at }: PartProps) {
             problem={at("portions")}
             onType={(boxes) => type({ boxes })}
           />
+        )}
+        {typed.by === "weight" && (
+          <label className="flex min-h-11 items-center gap-2 text-sm">
+            <input
+              type="checkbox"
+              checked={typed.isByEye}
+              onChange={(event) => type({ isByEye: event.target.checked, cookId: cook })}
+            />
+            {t("byEye.label")}
+          </label>
         )}
         {typed.isEach && typed.rows.some(({ way }) => way === "cups") && (
           <label className="text-xs text-soft">

@@ -22,6 +22,7 @@ interface LabelsProps {
     /** What was put in part by part. */
     putIn?: PutInView[];
     container?: string | null;
+    isByEye?: boolean;
   }[];
   /** Boxes that are not made yet. */
   faint?: boolean;
@@ -43,7 +44,8 @@ export function Labels({ batch, boxes, faint = false, below }: LabelsProps) {
           >
             <span className="block truncate text-sm font-semibold">{batch.name}</span>
             <span className="block text-sm">
-              <b>{grams(Math.round(box.grams * 10) / 10)} g</b>
+              {box.isByEye && `${t("byEye.about")} `}
+              <b>{grams(Math.round(box.grams * (box.isByEye ? 1 : 10)) / (box.isByEye ? 1 : 10))} g</b>
               {box.volume !== null && ` · ${box.volume}`}
               {box.pieces !== null && ` · ${piecesOf(t, box.pieces)}`}
             </span>

@@ -53,9 +53,14 @@ export default function PackRoom() {
       <Header
         lens={false}
         actions={
-          <Link to="/containers" className="btn">
-            {t("into.more")}
-          </Link>
+          <>
+            <Link to="/eye" className="btn">
+              {t("byEye.try")}
+            </Link>
+            <Link to="/containers" className="btn">
+              {t("into.more")}
+            </Link>
+          </>
         }
       >
         <h1 className="text-lg">{t("title")}</h1>

@@ -6,6 +6,7 @@ import {
   type PackRequest,
   type Trouble,
 } from "../../api";
+import { Link } from "react-router";
 import { useWords } from "../../app/i18n";
 import { useLens } from "../../app/lens";
 import { Amount } from "../../ui/Figures";
@@ -191,6 +192,18 @@ function Comes({
           </>
         )}
       </p>
+      {order.isByEye && good.boxes.length > 0 && (
+        <p className="mb-3 text-sm">
+          <b>
+            {t("byEye.either", {
+              kcal: wholeNumber(Math.max(...good.boxes.map(({ giveOrTake }) => giveOrTake ?? 0))),
+            })}
+          </b>{" "}
+          <Link to="/eye" className="link">
+            {t("byEye.try")}
+          </Link>
+        </p>
+      )}
       {filled > 0 && (
         <p className="mb-3 text-sm">
           <b>{t("fill.some", { count: filled, of: good.boxes.length })}</b>{" "}
@@ -203,7 +216,7 @@ function Comes({
         <button className="btn-next min-h-11 px-5 text-base" disabled={busy} onClick={onMake}>
           {busy ? t("making") : t("make", { count: good.boxes.length })}
         </button>
-        {!isPieces && (
+        {!isPieces && !order.isByEye && (
           <button className="btn min-h-11" disabled={busy} onClick={onFill}>
             {t("fill.start")}
           </button>

@@ -40,6 +40,9 @@ export interface Typed {
   got: Record<string, number>;
   /** What an empty box weighs. */
   emptyBox: string;
+  /** Whether it is divided by eye, no box weighed, and whose eye that is. */
+  isByEye: boolean;
+  cookId: string | null;
   /** Which of the household's containers the boxes are; empty for any. */
   container: string;
   /** Of a put-together dish, whether its parts go in one after another. */
@@ -82,6 +85,8 @@ export function useTyped(batch: BatchView): [Typed, (change: Partial<Typed>) => 
       rows: [],
       got: {},
       emptyBox: "",
+      isByEye: false,
+      cookId: null,
       container: "",
       isPartByPart: false,
       parts: {},
@@ -214,6 +219,7 @@ export function orderOf(batch: BatchView, typed: Typed): PackRequest {
   const boxes = boxesOf(rowsNow(batch, typed));
   const filled = new Set(filledOf(batch, typed).map(({ key }) => key));
   const pan = sentNumber(typed.pan, weightIn) ?? 0;
+  const isByEye = typed.isByEye && typed.by === "weight" && filled.size === 0 && !typed.isPartByPart;
   return {
     // A pan that nobody weighs holds what is expected of it, until the boxes say what it held.
     fullGrams: sentNumber(typed.full, weightIn) ?? (batch.expectedGrams ?? 0) + pan,
@@ -225,6 +231,8 @@ export function orderOf(batch: BatchView, typed: Typed): PackRequest {
     componentGrams: typed.by === "component" ? (sentNumber(typed.componentGrams, weightIn) ?? 0) : null,
     cupGrams: typed.isEach ? numberIn(typed.cupGrams) || null : null,
     containerId: typed.container || null,
+    isByEye,
+    cookId: isByEye ? typed.cookId : null,
     parts: batch.together.isPutTogether && typed.isPartByPart ? partsOf(batch, typed) : null,
     each:
       typed.isEach || filled.size > 0 || typed.by === "component"

@@ -194,6 +194,12 @@ export const pack = {
         "the volume of {{names}} is not known: write into the recipe what it fills, or weigh a cup of it",
     },
   },
+  byEye: {
+    label: "by eye, no box is weighed",
+    either: "By eye a box is off by about {{kcal}} kcal either way, two times in three.",
+    try: "Try your eye",
+    about: "about",
+  },
   namedPan: "{{grams}} g, {{name}}",
   day: {
     fits: "{{day}} fits",

@@ -219,7 +219,7 @@ export const plan = {
   depth: {
     title: "{{name}}, {{day}}",
     density: "{{grams}} g of food, {{density}} kcal in 100 g",
-    giveOrTake: "give or take {{kcal}} kcal for the meal out",
+    giveOrTake: "give or take {{kcal}} kcal for what nobody weighed",
     items: "What lies on it",
     whatBreaks: "What brings the {{measure}}?",
     excluded: "Something on this day is never for {{name}}",

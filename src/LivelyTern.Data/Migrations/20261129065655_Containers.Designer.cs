@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace LivelyTern.Data.Migrations
 {
     [DbContext(typeof(TernDb))]
-    [Migration("20261129060936_Containers")]
+    [Migration("20261129065655_Containers")]
     partial class Containers
     {
         /// <inheritdoc />
@@ -838,6 +838,9 @@ namespace LivelyTern.Data.Migrations
                     b.Property<Guid?>("ContainerId")
                         .HasColumnType("TEXT");
 
+                    b.Property<decimal?>("EyeSpread")
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid?>("ForId")
                         .HasColumnType("TEXT");
 
@@ -913,6 +916,41 @@ namespace LivelyTern.Data.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Containers", (string)null);
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Pack.EyeTryRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("CookId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Group")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("GuessMilligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<decimal>("KcalPerGram")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("RealMilligrams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CookId");
+
+                    b.ToTable("EyeTries", (string)null);
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Plan.BoxNotesRow", b =>

@@ -17,6 +17,12 @@ namespace LivelyTern.Data.Migrations
                 type: "TEXT",
                 nullable: true);
 
+            migrationBuilder.AddColumn<decimal>(
+                name: "EyeSpread",
+                table: "Boxes",
+                type: "TEXT",
+                nullable: true);
+
             migrationBuilder.CreateTable(
                 name: "BoxPutIns",
                 columns: table => new
@@ -73,6 +79,24 @@ namespace LivelyTern.Data.Migrations
                     table.PrimaryKey("PK_Containers", x => x.Id);
                 });
 
+            migrationBuilder.CreateTable(
+                name: "EyeTries",
+                columns: table => new
+                {
+                    Id = table.Column<Guid>(type: "TEXT", nullable: false),
+                    At = table.Column<long>(type: "INTEGER", nullable: false),
+                    CookId = table.Column<Guid>(type: "TEXT", nullable: true),
+                    Group = table.Column<string>(type: "TEXT", nullable: true),
+                    What = table.Column<string>(type: "TEXT", nullable: false),
+                    GuessMilligrams = table.Column<long>(type: "INTEGER", nullable: false),
+                    RealMilligrams = table.Column<long>(type: "INTEGER", nullable: false),
+                    KcalPerGram = table.Column<decimal>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_EyeTries", x => x.Id);
+                });
+
             migrationBuilder.CreateIndex(
                 name: "IX_BoxPutIns_BatchId",
                 table: "BoxPutIns",
@@ -82,6 +106,11 @@ namespace LivelyTern.Data.Migrations
                 name: "IX_BoxPutIns_FoodRecordId",
                 table: "BoxPutIns",
                 column: "FoodRecordId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_EyeTries_CookId",
+                table: "EyeTries",
+                column: "CookId");
         }
 
         /// <inheritdoc />
@@ -93,8 +122,15 @@ namespace LivelyTern.Data.Migrations
             migrationBuilder.DropTable(
                 name: "Containers");
 
+            migrationBuilder.DropTable(
+                name: "EyeTries");
+
             migrationBuilder.DropColumn(
                 name: "ContainerId",
+                table: "Boxes");
+
+            migrationBuilder.DropColumn(
+                name: "EyeSpread",
                 table: "Boxes");
         }
     }
