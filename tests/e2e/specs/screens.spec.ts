@@ -187,6 +187,7 @@ const screens: Screen[] = [
     (page) => page.getByRole("region", { name: "In their boxes" }).getByRole("link").first().click(),
   ],
   ["containers", "/containers"],
+  ["eye", "/eye"],
   ["a container", "/containers", (page) => page.getByRole("button", { name: "Change Watch tin" }).click()],
   [
     "labels",
@@ -242,7 +243,7 @@ const lookedAtOnce =
   /^(workbench, |to be cooked|barcode|one food|recipe read|plan of all|plan while|packed|labels of|keys|finder|no such)/;
 // On the phone axe looks where a phone is used; elsewhere nothing may be wider than the screen.
 const phonePlace =
-  /^(shop|a food of the list|in the house|cook|the run|weighing in|pack|weighing|boxes their own way|filling|labels of a dish|a box|keep|cooling|eat|plan|day in depth)$/;
+  /^(shop|a food of the list|in the house|cook|the run|weighing in|pack|weighing|boxes their own way|filling|eye|containers|labels of a dish|a box|keep|cooling|eat|plan|day in depth)$/;
 
 const perTest = 4;
 const looks = Array.from({ length: Math.ceil(screens.length / perTest) }, (_, part) =>

@@ -24,6 +24,7 @@ import { eat } from "../../../web/src/rooms/eat/words";
 import { foods } from "../../../web/src/rooms/foods/words";
 import { keep } from "../../../web/src/rooms/keep/words";
 import { containers } from "../../../web/src/rooms/pack/containers/words";
+import { eye } from "../../../web/src/rooms/pack/eye/words";
 import { labels } from "../../../web/src/rooms/pack/labels/words";
 import { pack } from "../../../web/src/rooms/pack/words";
 import { plan } from "../../../web/src/rooms/plan/words";
@@ -152,6 +153,7 @@ test.describe("the words", () => {
     cook,
     devices,
     eat,
+    eye,
     foods,
     keep,
     labels,

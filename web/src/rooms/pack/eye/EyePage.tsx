@@ -15,7 +15,7 @@ import {
   type FoodGroup,
   type Trouble,
 } from "../../../api";
-import { Header, useCurrentEater } from "../../../app/Header";
+import { EaterTabs, Header, useCurrentEater } from "../../../app/Header";
 import { addWords, useWords } from "../../../app/i18n";
 import { useSay } from "../../../app/notices";
 import { all, queryKeys } from "../../../app/queryKeys";
@@ -122,6 +122,7 @@ function Eye({
       <main className="min-h-0 flex-1 overflow-auto p-4">
         <div className="max-w-5xl gap-x-10 lg:grid lg:grid-cols-2">
           <section aria-label={t("title")} className="space-y-4">
+            <EaterTabs />
             <p>{t("text", { few: known.few })}</p>
             {guess === null ? (
               <>
@@ -221,11 +222,13 @@ function Eye({
             )}
             <p aria-live="polite" className="min-h-8 font-title text-lg font-bold">
               {result &&
-                t(off === 0 ? "spotOn" : off > 0 ? "more" : "less", {
-                  what: result.what,
-                  real: grams(Math.round(result.realGrams)),
-                  off: grams(Math.abs(off)),
-                })}
+                (off === 0
+                  ? t("spotOn", { what: result.what, real: grams(Math.round(result.realGrams)) })
+                  : t(off > 0 ? "wasMore" : "wasLess", {
+                      what: result.what,
+                      real: grams(Math.round(result.realGrams)),
+                      off: grams(Math.abs(off)),
+                    }))}
             </p>
           </section>
           <div className="space-y-6">
