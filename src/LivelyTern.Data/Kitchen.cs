@@ -27,7 +27,7 @@ public static class Kitchen
             TernFile.ConnectionString(path), sqlite => sqlite.UseQuerySplittingBehavior(QuerySplittingBehavior.SingleQuery)));
         services.AddSingleton<CachedRead<FoodIndex>>().AddSingleton<CachedRead<FoodCatalogue>>();
         services.AddSingleton<CachedRead<LibraryWords>>().AddSingleton<CachedRead<WrittenBook>>().AddSingleton<FoodRecordCache>();
-        services.AddSingleton<RecipesRead>().AddSingleton<BatchCache>().AddSingleton<EntryCache>();
+        services.AddSingleton<RecipesRead>().AddSingleton<BatchCache>().AddSingleton<BoxPartsCache>().AddSingleton<EntryCache>();
         services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<FoodRecords>();
         services.AddScoped<EaterStore>().AddScoped<RecipeStore>();
         services.AddScoped<BatchReader>().AddScoped<NewBatch>().AddScoped<DishParts>().AddScoped<BatchStore>().AddScoped<GoesIn>();

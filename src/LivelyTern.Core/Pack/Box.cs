@@ -106,6 +106,40 @@ public sealed record Box(Guid Id, BatchShare Main, IReadOnlyList<BoxPart> Others
     /// <summary>Whether it is only some of what was packed: the rest of it is eaten, or lies elsewhere.</summary>
     public bool IsPart { get; init; }
 
+    /// <summary>Boxes that differ by no more, in grams, are alike. Common practice, no published source.</summary>
+    private const decimal AlikeGrams = 5;
+
+    /// <summary>Whether two boxes of one batch may be told as one: about as much is in them, of each part that was put in too.</summary>
+    public bool IsLike(Box other)
+    {
+        ArgumentNullException.ThrowIfNull(other);
+        static bool IsNear(Grams one, Grams another) => Math.Abs(one.Value - another.Value) <= AlikeGrams;
+        return IsNear(Weight, other.Weight) && EyeSpread == other.EyeSpread && Main.PutIn.Count == other.Main.PutIn.Count
+            && Main.PutIn.Zip(other.Main.PutIn).All(one => IsNear(one.First.Weight, one.Second.Weight));
+    }
+
+    /// <summary>Boxes of one batch, those that are alike together, the heaviest first: the first tells what all of them hold.</summary>
+    /// <typeparam name="T">What has a box.</typeparam>
+    /// <param name="all">The boxes, those of one weight in the order they are to stand in.</param>
+    /// <param name="of">Its box.</param>
+    public static IEnumerable<IReadOnlyList<T>> Alike<T>(IEnumerable<T> all, Func<T, Box> of)
+    {
+        ArgumentNullException.ThrowIfNull(of);
+        var group = new List<T>();
+        foreach (var one in all.OrderByDescending(one => of(one).Weight.Value))
+        {
+            if (group.Count > 0 && !of(group[0]).IsLike(of(one)))
+            {
+                yield return group;
+                group = [];
+            }
+
+            group.Add(one);
+        }
+
+        if (group.Count > 0) yield return group;
+    }
+
     /// <summary>Some of it, of everything that is in it the same share.</summary>
     /// <param name="part">Grams of it; all of it where that is as much or more.</param>
     public Box Of(Grams part) =>

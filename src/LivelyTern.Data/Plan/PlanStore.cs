@@ -34,8 +34,11 @@ public sealed record BoxThere(Box Box, int Number, int Version, IReadOnlyList<Bo
 
 /// <summary>What lies on which day, what it is made of, and what could be laid.</summary>
 public sealed class PlanStore(
-    TernDb db, BatchReader batches, BoxStore boxes, KeepingStore keeping, FoodStore foods, FoodRecords records, TimeProvider clock)
+    TernDb db, BatchReader batches, BoxStore boxes, BoxPartsCache parts, KeepingStore keeping, FoodStore foods, FoodRecords records,
+    TimeProvider clock)
 {
+    private const int MostAtOnce = 5_000;
+
     private IReadOnlyList<Batch>? unpacked;
 
     private KeepingRules? rules;
@@ -188,11 +191,7 @@ public sealed class PlanStore(
         var rows = await There().AsNoTracking().IgnoreAutoIncludes().ToListAsync();
         if (rows.Count == 0) return [];
         var there = There().Select(row => row.Id);
-        var parts = (await db.Set<BoxPartRow>().AsNoTracking().Where(part => there.Contains(part.BoxId)).ToListAsync())
-            .ToLookup(part => part.BoxId);
-        var putIn = (await db.Set<BoxPutInRow>().AsNoTracking().Where(part => there.Contains(part.BoxId)).ToListAsync())
-            .ToLookup(part => part.BoxId);
-        foreach (var row in rows) (row.Parts, row.PutIn) = ([.. parts[row.Id]], [.. putIn[row.Id]]);
+        await WithPartsAsync(rows);
         var items = await db.PlanItems.AsNoTracking().Where(item => item.BoxId != null && there.Contains(item.BoxId.Value)).ToListAsync();
         var today = Today;
         var laid = items.Where(item => item.EatenAt is null && item.Day >= today).OrderBy(item => item.Day)
@@ -209,14 +208,31 @@ public sealed class PlanStore(
         ];
     }
 
+    private async Task WithPartsAsync(List<BoxRow> rows)
+    {
+        var unread = parts.Fill(rows);
+        foreach (var some in unread.Chunk(MostAtOnce))
+        {
+            var ids = some.Select(row => row.Id).ToList();
+            var own = (await db.Set<BoxPartRow>().AsNoTracking().Where(part => ids.Contains(part.BoxId)).ToListAsync())
+                .ToLookup(part => part.BoxId);
+            var putIn = (await db.Set<BoxPutInRow>().AsNoTracking().Where(part => ids.Contains(part.BoxId)).ToListAsync())
+                .ToLookup(part => part.BoxId);
+            foreach (var row in some) (row.Parts, row.PutIn) = ([.. own[row.Id]], [.. putIn[row.Id]]);
+        }
+
+        // What a command has written and may yet take back is not remembered.
+        if (db.Database.CurrentTransaction is null || db.IsReading) parts.Remember(unread);
+    }
+
     private IQueryable<BoxRow> There() => db.Boxes.Where(row => row.State == BoxState.Packed || row.State == BoxState.PartEaten);
 
     private async Task<IReadOnlyList<Box>> LessAsync(List<BoxRow> rows, IReadOnlyList<PlanItemRow> taken)
     {
-        var parts = taken.ToLookup(item => item.BoxId!.Value);
+        var byBox = taken.ToLookup(item => item.BoxId!.Value);
         Box Rest(Box box)
         {
-            var gone = Milligrams.ToGrams(parts[box.Id].Sum(item => item.Milligrams ?? 0));
+            var gone = Milligrams.ToGrams(byBox[box.Id].Sum(item => item.Milligrams ?? 0));
             return gone > Grams.Zero ? box.Of(box.Weight - gone) : box;
         }
 

@@ -280,8 +280,8 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
             version, NeverFor(batch.Contents, table), batch.PieceWeight?.Value, volumes.ToDictionary(own => own.Id, own => own.Said!));
     }
 
-    // Boxes of one batch that stand in one place and keep equally long are one group; what is left of a box is one of its own. Those past
-    // their last day come last.
+    // Boxes of one batch that are alike, stand in one place and keep equally long are one group; what is left of a box is one of its own.
+    // Those past their last day come last.
     private List<ShelfView> Shelf(
         IReadOnlyList<Box> boxes, IReadOnlyList<EaterRow> table, IReadOnlyDictionary<Guid, int> versions, KeepingRules rules)
     {
@@ -299,6 +299,6 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
 
         var groups = boxes.GroupBy(box => (
             box.Batch.Id, box.Life.Place, UseBy.Of(box, Today, rules).Last, box.IsPart ? box.Id : Guid.Empty));
-        return [.. groups.Select(group => Show([.. group])).OrderBy(group => group.IsOver)];
+        return [.. groups.SelectMany(group => Box.Alike(group, box => box)).Select(Show).OrderBy(group => group.IsOver)];
     }
 }

@@ -14,9 +14,6 @@ namespace LivelyTern.Web.Plan;
 /// <summary>The shelves, read for the Keep room: what is there, for whom, until when, and what is to be done by the plan.</summary>
 public sealed class ShelvesReader(TernDb db, PlanStore plan, ThrownAway thrownAway, EaterStore eaters, TimeProvider clock)
 {
-    // Boxes that differ by no more are alike.
-    private const decimal AlikeGrams = 5;
-
     private const int WasteDays = 28;
 
     /// <summary>All of it.</summary>
@@ -29,7 +26,7 @@ public sealed class ShelvesReader(TernDb db, PlanStore plan, ThrownAway thrownAw
         var kept = there.ToDictionary(one => one.Box.Id, one => Kept(one, today, rules));
         var groups = there.GroupBy(one => (
                 one.Box.Batch.Id, one.Box.Life.Place, kept[one.Box.Id].UseBy.Last, one.Box.IsPart ? one.Box.Id : Guid.Empty))
-            .SelectMany(Alike);
+            .SelectMany(own => Box.Alike(own.OrderBy(one => one.Number), one => one.Box));
         var shown = groups.Select(group => Show(group, kept[group[0].Box.Id], today, table))
             .OrderBy(group => group.UseBy).ThenBy(group => group.CookedOn).ThenBy(group => group.Name, StringComparer.Ordinal);
         var tasks = KeepingTasks.Of(kept.Values, today);
@@ -48,24 +45,6 @@ public sealed class ShelvesReader(TernDb db, PlanStore plan, ThrownAway thrownAw
         var (today, rules, there) = (clock.Today(), await plan.RulesAsync(), await plan.ThereAsync());
         var tasks = KeepingTasks.Of(there.Select(one => Kept(one, today, rules)), today);
         return new(there.Count, tasks.Freeze.Count, tasks.Thaw.Count + tasks.Late.Count, tasks.EatFirst.Count, tasks.Over.Count);
-    }
-
-    // Boxes that weigh about the same are one group; the first of each says what it holds.
-    private static IEnumerable<IReadOnlyList<BoxThere>> Alike(IEnumerable<BoxThere> boxes)
-    {
-        var group = new List<BoxThere>();
-        foreach (var one in boxes.OrderByDescending(one => one.Box.Weight.Value).ThenBy(one => one.Number))
-        {
-            if (group.Count > 0 && group[0].Box.Weight.Value - one.Box.Weight.Value > AlikeGrams)
-            {
-                yield return group;
-                group = [];
-            }
-
-            group.Add(one);
-        }
-
-        yield return group;
     }
 
     private static KeptBox Kept(BoxThere one, DateOnly today, KeepingRules rules) => new(

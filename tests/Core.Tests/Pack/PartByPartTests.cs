@@ -1,6 +1,9 @@
 using FsCheck;
+using LivelyTern.Core.Cook;
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
+using LivelyTern.Core.Recipes;
 
 namespace LivelyTern.Core.Tests.Pack;
 
@@ -29,7 +32,8 @@ public sealed class PartByPartTests
     [Fact]
     public void What_is_over_in_the_pan_stays_there_and_a_plain_food_is_never_used_up()
     {
-        Assert.Equal([280m, 300, 600], Weights(PartByPart.Of(new("Mash", new(1200), new Grams(1500)), Boxes(1, 1, 2), Got(280, null, null))));
+        var mash = new PartToPut("Mash", new(1200), new Grams(1500));
+        Assert.Equal([280m, 300, 600], Weights(PartByPart.Of(mash, Boxes(1, 1, 2), Got(280, null, null))));
         var corn = PartByPart.Of(new("sweetcorn", new(240), null), Boxes(1, 1, 1), Got(90, 100, null));
         Assert.Equal([90m, 100, 80], Weights(corn));
         Assert.Equal(0, corn.Value!.Missing.Value);
@@ -59,5 +63,22 @@ public sealed class PartByPartTests
         return open.Boxes.Sum(box => box.Weight.Value) == asked.Value && open.Boxes.All(box => box.Weight == box.Target)
             && begun.Missing == Grams.Zero && begun.Boxes[0].Weight == got[0] && begun.Boxes.All(box => box.Weight >= Grams.Zero)
             && (boxes.Count == 1 || sum <= asked.Value);
+    }
+
+    // 430, 428 and 426 g are told as one, 420 g by itself; so is a box that weighs as much with more meat and less mash in it.
+    [Fact]
+    public void Boxes_are_told_as_one_where_about_the_same_is_in_them()
+    {
+        var contents = new Contents([Kitchen.Lentils.Grams(500)]);
+        var batch = new Batch(Guid.NewGuid(), "Bowl", new TapeMark("BO", 1), new(2026, 11, 29), contents, new(2000));
+        Box Of(decimal grams, params decimal[] parts) => new(Guid.NewGuid(), batch, new(grams), null)
+        {
+            Main = new(batch, new(grams)) { PutIn = [.. parts.Select(part => new BatchShare(batch, new(part)))] },
+        };
+        decimal[][] Told(params Box[] boxes) =>
+            [.. Box.Alike(boxes, box => box).Select(own => own.Select(box => box.Weight.Value).ToArray())];
+        Assert.Equal([[430m, 428, 426], [420m]], Told(Of(426), Of(430), Of(420), Of(428)));
+        Assert.Equal([[400m, 400], [400m]], Told(Of(400, 200, 200), Of(400, 203, 197), Of(400, 150, 250)));
+        Assert.Equal([[400m], [400m]], Told(Of(400), Of(400) with { EyeSpread = 0.2m }));
     }
 }
