@@ -206,6 +206,11 @@ public sealed class PutTogetherApiTests : IDisposable
         Assert.Equal((422, "part-short"), (status, CodeOf(refused)));
         Assert.Equal("planned", (string)(await host.GetAsync(at))["state"]!);
 
+        // A box with nothing in it is none.
+        var none = new object[] { new { batchId = mashed, got = new[] { 0, 1, 1 } }, new { batchId = meat, got = new[] { 0, 1, 1 } } };
+        var bare = new { fullGrams = 1, boxes = 3, parts = none.Append(new { line = 0, got = new[] { 0, 1, 1 } }) };
+        Assert.Equal("box-empty", CodeOf((await host.SendAsync(HttpMethod.Post, $"{at}/preview", bare)).Body));
+
         var packed = await host.PostAsync($"{at}/boxes", Order([250, 150, null], "left"), VersionOf(ready));
         var boxes = packed["boxes"]!.AsArray();
         IEnumerable<(string, string?)> Of(JsonNode? box) =>

@@ -20,11 +20,19 @@ public sealed class ContainerStore(TernDb db, TimeProvider clock)
     public Task<ContainerRow?> FindAsync(Guid id) =>
         db.Containers.AsNoTracking().SingleOrDefaultAsync(row => row.Id == id && row.ArchivedAt == null);
 
-    /// <summary>How many of each are in use: boxes packed in it that are still there.</summary>
-    public async Task<IReadOnlyDictionary<Guid, int>> InUseAsync() =>
-        await db.Boxes.AsNoTracking()
-            .Where(row => row.ContainerId != null && (row.State == BoxState.Packed || row.State == BoxState.PartEaten))
-            .GroupBy(row => row.ContainerId!.Value).ToDictionaryAsync(own => own.Key, own => own.Count());
+    /// <summary>How many of each are in use: boxes that are still there and were packed in it, or with a part in such a cup.</summary>
+    public async Task<IReadOnlyDictionary<Guid, int>> InUseAsync()
+    {
+        var there = db.Boxes.AsNoTracking().Where(row => row.State == BoxState.Packed || row.State == BoxState.PartEaten);
+        var used = await there.Where(row => row.ContainerId != null).GroupBy(row => row.ContainerId!.Value)
+            .ToDictionaryAsync(own => own.Key, own => own.Count());
+        var within = await there.SelectMany(row => row.PutIn).Where(part => part.Compartment != null)
+            .Select(part => new { part.BoxId, part.Compartment }).Distinct().ToListAsync();
+        var byName = within.ToLookup(part => part.Compartment, StringComparer.OrdinalIgnoreCase);
+        var cups = await db.Containers.AsNoTracking().Where(row => row.Kind == ContainerKind.Cup).ToListAsync();
+        foreach (var cup in cups.Where(cup => byName.Contains(cup.Name))) used[cup.Id] = byName[cup.Name].Count();
+        return used;
+    }
 
     /// <summary>What some are called, put away or not.</summary>
     public async Task<IReadOnlyDictionary<Guid, string>> NamesAsync(IEnumerable<Guid> ids)

@@ -111,6 +111,8 @@ public sealed class DividePartByPart(BatchReader reader, BoxStore boxes)
         {
             Target = new(targets[i]),
         }).ToList();
+        var empty = portions.FindIndex(portion => portion.Weight.Value < 1);
+        if (empty >= 0) return new Problem("box-empty", "parts", $"Nothing is in box {empty + 1}: take fewer boxes, or put something in.");
         var sum = new Grams(portions.Sum(portion => portion.Weight.Value));
         var packed = PutTogether.Of(dish, BatchLine.Sum(wentIn), ofDish) with { Cooked = sum, Expected = null };
         return ordered with

@@ -15,6 +15,7 @@ export function OnScale({
   live,
   isStill,
   isBoxCounted,
+  isNothingToo = false,
   scale,
   ask,
   onTake,
@@ -30,6 +31,8 @@ export function OnScale({
   isStill: boolean;
   /** Whether a box that stands there is taken off: then nothing on it is an empty box, not an empty scale. */
   isBoxCounted: boolean;
+  /** Whether it may get nothing: then 0 can be typed. */
+  isNothingToo?: boolean;
   scale: ScaleReading | null;
   ask: (wish: ScaleWish) => void;
   onTake: (grams: number, isTyped: boolean) => void;
@@ -47,7 +50,9 @@ export function OnScale({
   const stands = shown === null || Number.isNaN(shown) || isOfLast ? "under" : standsAt(shown, mark);
   const isSilent = devices?.hasScale && scale === null;
   const canTake =
-    weight !== null ? weight > 0 : !isOfLast && live !== null && live > 0 && scale?.state === "stable";
+    weight !== null
+      ? weight > 0 || (isNothingToo && weight === 0)
+      : !isOfLast && live !== null && live > 0 && scale?.state === "stable";
   const words = () => {
     if (isSilent && weight === null) return t("fill.silent");
     if (scale?.state === "overload" && weight === null) return t("devices:state.overload");

@@ -209,6 +209,7 @@ function Parts({
             live={live}
             isStill={isStill}
             isBoxCounted={isBoxCounted}
+            isNothingToo
             scale={scale}
             ask={ask}
             onTake={takeShown}

@@ -182,7 +182,7 @@ export const pack = {
     any: "any box",
     first: "Write down your boxes, and see what fits",
     more: "Your boxes",
-    few: "You have {{count}} of them, {{free}} are free: {{more}} more are needed.",
+    few: "You have {{have}} of them, {{free}} free: {{more}} too few.",
     unmeasured: "Nobody measured {{name}} yet: write down what it holds.",
     pieces: "pieces",
     says: {

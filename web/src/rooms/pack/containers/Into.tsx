@@ -39,7 +39,7 @@ export function Into({ typed, type, boxes }: Pick<PartProps, "typed" | "type"> &
         {t(could.length > 0 ? "into.more" : "into.first")}
       </Link>
       {free !== null && boxes > free && (
-        <b className="block">{t("into.few", { count: chosen!.count!, free, more: boxes - free })}</b>
+        <b className="block">{t("into.few", { have: chosen!.count!, free, more: boxes - free })}</b>
       )}
     </div>
   );
