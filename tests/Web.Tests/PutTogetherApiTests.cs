@@ -211,6 +211,10 @@ public sealed class PutTogetherApiTests : IDisposable
         var bare = new { fullGrams = 1, boxes = 3, parts = none.Append(new { line = 0, got = new[] { 0, 1, 1 } }) };
         Assert.Equal("box-empty", CodeOf((await host.SendAsync(HttpMethod.Post, $"{at}/preview", bare)).Body));
 
+        // What is in the fullest box of a part is what that box got of it.
+        var fullest = await host.PostAsync($"{at}/preview", Order([250, 150, null]));
+        Assert.Equal(250m, (decimal)fullest["parts"]![mashed]!);
+        Assert.Equal((decimal)fullest["partByPart"]![1]!["boxes"]![0]!["grams"]!, (decimal)fullest["parts"]![meat]!);
         var packed = await host.PostAsync($"{at}/boxes", Order([250, 150, null], "left"), VersionOf(ready));
         var boxes = packed["boxes"]!.AsArray();
         IEnumerable<(string, string?)> Of(JsonNode? box) =>

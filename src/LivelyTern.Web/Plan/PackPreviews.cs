@@ -42,6 +42,10 @@ public sealed class PackPreviews(
         var table = (await eaters.ListAsync()).ToDictionary(eater => eater.Id);
         var boxes = ordered.Divided.Portions;
         var (raw, fullest) = (batch.Contents.RawWeight, new Grams(boxes.Select(box => box.Weight.Value).DefaultIfEmpty().Max()));
+        var at = boxes.ToList().FindIndex(box => box.Weight == fullest);
+        Grams InFullest(BatchPart part) => ordered.Parts is { } each && at >= 0
+            ? each.Parts.First(one => one.BatchId == part.Of.Id).Over.Boxes[at].Weight
+            : part.Weight * (fullest / cooked);
         var yield = raw.Value <= 0 ? 0 : cooked / raw;
         var usual = row.IsPutTogether ? null : await reader.UsualYieldAsync(row.RecipeId);
         return new PackPreview(
@@ -56,8 +60,9 @@ public sealed class PackPreviews(
             ordered.Divided.Missing.Value,
             boxes.Sum(box => box.Weight.Value),
             fullest.Value,
-            Figure.Of(Counted(batch.Holding(fullest), table.GetValueOrDefault(eaterId ?? Guid.Empty))),
-            batch.Parts.ToDictionary(part => part.Of.Id, part => (part.Weight * (fullest / cooked)).Value),
+            Figure.Of(Counted(
+                at < 0 ? batch.Holding(fullest) : ordered.ShareOf(batch, at).Contents, table.GetValueOrDefault(eaterId ?? Guid.Empty))),
+            batch.Parts.ToDictionary(part => part.Of.Id, part => InFullest(part).Value),
             SquaresOf(body, boxes),
             ordered.Parts is { } parts ? [.. parts.Parts.Select(part => Show(part, batch))] : null,
             ordered.Parts is { InBoxes: [var first, ..] } ? LieApart.In(first) : []);
