@@ -246,6 +246,24 @@ public sealed class PutTogetherApiTests : IDisposable
         Assert.Contains("Add at eating: 80 g sweetcorn", words, StringComparison.Ordinal);
     }
 
+    // The first box gets no walnuts: they go soft beside the gravy in the second all the same.
+    [Fact]
+    public async Task What_goes_soft_is_said_in_whichever_box_it_lies()
+    {
+        await RecipeAsync(new { name = "Gravy", lines = new[] { "500 g onions" }, portions = 5, cookedGrams = 400 });
+        var plate = await RecipeAsync(new
+        {
+            name = "Plate",
+            lines = new[] { "80 g gravy", "20 g walnuts" },
+            portions = 1,
+            isPutTogether = true,
+        });
+        var dish = await PlanAsync(plate, 2);
+        var parts = new[] { new { line = 0, got = new[] { 0, 20 } } };
+        var asked = await host.PostAsync($"/api/pack/batches/{dish["id"]}/preview", new { fullGrams = 1, boxes = 2, parts });
+        Assert.Equal(("walnuts", "Gravy"), ((string)asked["apart"]![0]!["crisp"]!, (string)asked["apart"]![0]!["wet"]!));
+    }
+
     [Fact]
     public async Task What_would_go_round_in_circles_or_pull_a_part_away_is_refused_with_a_way_out()
     {

@@ -16,7 +16,8 @@ public readonly record struct PartInBox(Grams Target, Grams Weight);
 /// <summary>A part over all boxes.</summary>
 /// <param name="Boxes">Each box, in their order.</param>
 /// <param name="Missing">Grams that they hold and that are not there: the scale was wrong here, or at the pan.</param>
-public sealed record PartOverBoxes(IReadOnlyList<PartInBox> Boxes, Grams Missing);
+/// <param name="Left">Grams that stay in the pan; null where more can be fetched.</param>
+public sealed record PartOverBoxes(IReadOnlyList<PartInBox> Boxes, Grams Missing, Grams? Left);
 
 /// <summary>Part by part over all boxes of a put-together dish: mash into six, then chicken, then gravy into its cup.</summary>
 public static class PartByPart
@@ -46,11 +47,12 @@ public static class PartByPart
             .ConvertAll(milligrams => milligrams * Milligram);
         var exact = got.Select(one => one?.ToMilligram().Value).ToList();
         if (part.There is not { } there)
-            return new PartOverBoxes([.. targets.Zip(exact, (target, one) => new PartInBox(target, new(one ?? target.Value)))], Grams.Zero);
+            return new PartOverBoxes(
+                [.. targets.Zip(exact, (target, one) => new PartInBox(target, new(one ?? target.Value)))], Grams.Zero, null);
         var now = Filling.Now(
             targets.ConvertAll(target => target.Value), (there - part.Asked).Value, [.. boxes.Select(_ => false)], exact, there.Value);
         return new PartOverBoxes(
             [.. targets.Zip(now, (target, one) => new PartInBox(target, new Grams(one).ToMilligram()))],
-            new(Math.Max(0, now.Sum() - there.Value)));
+            new(Math.Max(0, now.Sum() - there.Value)), new(Math.Max(0, there.Value - now.Sum())));
     }
 }

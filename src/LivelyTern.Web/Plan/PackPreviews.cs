@@ -65,7 +65,7 @@ public sealed class PackPreviews(
             batch.Parts.ToDictionary(part => part.Of.Id, part => InFullest(part).Value),
             SquaresOf(body, boxes),
             ordered.Parts is { } parts ? [.. parts.Parts.Select(part => Show(part, batch))] : null,
-            ordered.Parts is { InBoxes: [var first, ..] } ? LieApart.In(first) : []);
+            [.. (ordered.Parts?.InBoxes ?? []).SelectMany(LieApart.In).Distinct()]);
     }
 
     private static PartPreview Show(DividedPart part, Batch dish)
@@ -75,7 +75,7 @@ public sealed class PackPreviews(
             new(box.Target.Value, box.Weight.Value, Filling.MarkOf(box.Target).Value, of?.PiecesIn(box.Weight));
         return new(
             part.BatchId, part.Line, part.Part.Name, part.Part.Asked.Value, part.Part.There?.Value, part.Over.Missing.Value,
-            [.. part.Over.Boxes.Select(InBox)]);
+            part.Over.Left?.Value, [.. part.Over.Boxes.Select(InBox)]);
     }
 
     private static IReadOnlyDictionary<Measure, Total> Counted(Contents contents, EaterRow? eater) =>

@@ -136,9 +136,11 @@ public sealed record PackPreview(
 /// <param name="Asked">What all boxes together are to get of it, in grams.</param>
 /// <param name="There">What is in its pan; null where more can be fetched.</param>
 /// <param name="Missing">Grams of it that the boxes hold and that are not there.</param>
+/// <param name="Left">Grams that stay in its pan; null where more can be fetched.</param>
 /// <param name="Boxes">Each box.</param>
 public sealed record PartPreview(
-    Guid? BatchId, int? Line, string Name, decimal Asked, decimal? There, decimal Missing, IReadOnlyList<PartInBoxPreview> Boxes);
+    Guid? BatchId, int? Line, string Name, decimal Asked, decimal? There, decimal Missing, decimal? Left,
+    IReadOnlyList<PartInBoxPreview> Boxes);
 
 /// <summary>A part in a box as it would be.</summary>
 /// <param name="Target">What the box was to get of it, in grams.</param>

@@ -89,7 +89,8 @@ public sealed class ContainersTests
     {
         (Container One, string? Code)[] all =
         [
-            (TwoPart, null), (new(ContainerKind.Pan, "Pot") { Empty = new Grams(1830) }, null), (new(ContainerKind.Box, " "), "container-name"),
+            (TwoPart, null), (new(ContainerKind.Pan, "Pot") { Empty = new Grams(1830) }, null),
+            (new(ContainerKind.Box, " "), "container-name"),
             (new(ContainerKind.Bag, "Bag"), "container-rows"), (new(ContainerKind.Bag, "Bag") { Rows = (0, 4) }, "container-rows"),
             (TwoPart with { Rows = (4, 4) }, "container-rows"), (TwoPart with { Kind = ContainerKind.Cup }, "container-parts"),
             (TwoPart with { Compartments = [new("a", 100), new("A", 100)] }, "container-parts"),

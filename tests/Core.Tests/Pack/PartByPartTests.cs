@@ -34,6 +34,7 @@ public sealed class PartByPartTests
     {
         var mash = new PartToPut("Mash", new(1200), new Grams(1500));
         Assert.Equal([280m, 300, 600], Weights(PartByPart.Of(mash, Boxes(1, 1, 2), Got(280, null, null))));
+        Assert.Equal(new Grams(320), PartByPart.Of(mash, Boxes(1, 1, 2), Got(280, null, null)).Value!.Left);
         var corn = PartByPart.Of(new("sweetcorn", new(240), null), Boxes(1, 1, 1), Got(90, 100, null));
         Assert.Equal([90m, 100, 80], Weights(corn));
         Assert.Equal(0, corn.Value!.Missing.Value);

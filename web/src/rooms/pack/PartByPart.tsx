@@ -221,16 +221,8 @@ function Parts({
             <p className="mt-1">
               {t("fill.sum", { grams: grams(round(preview.sum)) })}{" "}
               {parts
-                .filter(({ there, boxes: each, missing }) => {
-                  const held = each.reduce((sum, box) => sum + box.grams, 0);
-                  return missing === 0 && there !== null && there - held >= 1;
-                })
-                .map(({ name, there, boxes: each }) =>
-                  t("parts.left", {
-                    name,
-                    grams: grams(round(there! - each.reduce((sum, box) => sum + box.grams, 0))),
-                  }),
-                )
+                .filter(({ left }) => left !== null && left >= 1)
+                .map(({ name, left }) => t("parts.left", { name, grams: grams(round(left!)) }))
                 .join(" ")}
             </p>
             <button className="btn-next mt-3 min-h-11 px-5" disabled={busy || !!short} onClick={onMake}>
