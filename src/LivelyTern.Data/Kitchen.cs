@@ -43,6 +43,7 @@ public static class Kitchen
         services.AddScoped<ReplanBatch>().AddScoped<ArchiveEater>();
         services.AddScoped<PantryUse>().AddScoped<IPantryUse>(all => all.GetRequiredService<PantryUse>());
         services.AddScoped<PantryStore>().AddScoped<ShopStore>().AddScoped<PutAway>().AddScoped<SubstituteFood>();
+        services.AddScoped<EatOtherwise>().AddScoped<UsualStore>().AddScoped<Corrections>().AddScoped<KeptMealStore>();
         services.AddScoped<Ledger>().AddScoped<IEatenLedger>(all => all.GetRequiredService<Ledger>());
         return services.AddScoped<DemoShop>().AddScoped<DemoRun>().AddScoped<DemoWeek>();
     }

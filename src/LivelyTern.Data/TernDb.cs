@@ -115,6 +115,15 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>Changes made to the plan.</summary>
     public DbSet<PlanChangeRow> PlanChanges => Set<PlanChangeRow>();
 
+    /// <summary>What is kept off the menus of places.</summary>
+    public DbSet<KeptMealRow> KeptMeals => Set<KeptMealRow>();
+
+    /// <summary>In which form foods are weighed when they are eaten.</summary>
+    public DbSet<WeighedAsRow> WeighedAs => Set<WeighedAsRow>();
+
+    /// <summary>How days were planned before the first thing of them was eaten.</summary>
+    public DbSet<PlannedDayRow> PlannedDays => Set<PlannedDayRow>();
+
     /// <summary>What was eaten, once and for all.</summary>
     public DbSet<EntryRow> Entries => Set<EntryRow>();
 

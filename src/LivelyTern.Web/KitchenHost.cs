@@ -163,6 +163,8 @@ public static class KitchenHost
         api.MapPantry();
         api.MapInstead();
         api.MapEat();
+        api.MapCorrections();
+        api.MapKeptMeals();
         api.MapDevices();
         app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/).*$)}", "index.html");
     }

@@ -51,6 +51,9 @@ public sealed class FoodCatalogue : IFoods
     public Food? Find(string id) => index.Find(id);
 
     /// <inheritdoc/>
+    public IReadOnlyList<Food> CookedFormsOf(string rawId) => index.CookedFormsOf(rawId);
+
+    /// <inheritdoc/>
     public bool IsName(string text) => index.IsName(text);
 
     /// <summary>

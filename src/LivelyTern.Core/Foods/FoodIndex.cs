@@ -10,6 +10,7 @@ public sealed class FoodIndex
     private readonly ILookup<string, FoodName> byWord;
     private readonly Dictionary<string, List<FoodFacets>> byFacetWord;
     private readonly ILookup<string, FoodFacets> byKey;
+    private readonly ILookup<string, Food> cookedForms;
     private readonly HashSet<string> wholeNames;
     private readonly List<(string Word, uint Letters)> ownWords;
 
@@ -21,6 +22,8 @@ public sealed class FoodIndex
         ArgumentNullException.ThrowIfNull(foods);
         foreach (var food in foods) byId[food.Id] = food;
         All = [.. byId.Values];
+        cookedForms = All.Where(food => food.CookedFrom is not null)
+            .ToLookup(food => food.CookedFrom!.RawId, StringComparer.Ordinal);
         foreach (var food in putAway ?? []) byId.TryAdd(food.Id, food);
         List<FoodFacets> facets = [.. All.Select(food => new FoodFacets(food))];
         var words = facets.SelectMany(food =>
@@ -41,6 +44,9 @@ public sealed class FoodIndex
 
     /// <summary>The food with this id, or null.</summary>
     public Food? Find(string id) => byId.GetValueOrDefault(id);
+
+    /// <summary>The cooked forms of a raw food.</summary>
+    public IReadOnlyList<Food> CookedFormsOf(string rawId) => [.. cookedForms[rawId]];
 
     /// <summary>Whether a text is the name of a food word for word.</summary>
     public bool IsName(string text) => wholeNames.Contains(string.Join(' ', FoodWords.All(text)));

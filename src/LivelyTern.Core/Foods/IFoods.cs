@@ -6,6 +6,9 @@ public interface IFoods
     /// <summary>The food of this id, or null.</summary>
     Food? Find(string id);
 
+    /// <summary>The cooked forms of a raw food: of dry rice the boiled one.</summary>
+    IReadOnlyList<Food> CookedFormsOf(string rawId);
+
     /// <summary>Whether a food has this very name, but for capitals and plurals: "Red lentils, dry".</summary>
     bool IsName(string text);
 

@@ -106,6 +106,13 @@ public sealed record Box(Guid Id, BatchShare Main, IReadOnlyList<BoxPart> Others
     /// <summary>Whether it is only some of what was packed: the rest of it is eaten, or lies elsewhere.</summary>
     public bool IsPart { get; init; }
 
+    /// <summary>Whether another box is of the same dish, of this batch or another.</summary>
+    public bool IsOfTheDishOf(Box other)
+    {
+        ArgumentNullException.ThrowIfNull(other);
+        return string.Equals(Batch.RecipeName, other.Batch.RecipeName, StringComparison.OrdinalIgnoreCase);
+    }
+
     /// <summary>Boxes that differ by no more, in grams, are alike. Common practice, no published source.</summary>
     private const decimal AlikeGrams = 5;
 

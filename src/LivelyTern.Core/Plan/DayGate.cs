@@ -25,6 +25,20 @@ public static class DayGate
     }
 
     /// <summary>
+    /// Why a change may not be made because it has something eaten on a day that is still to come; null where it has not.
+    /// </summary>
+    /// <param name="change">The change.</param>
+    /// <param name="today">The household's day.</param>
+    public static Problem? EatenAhead(PlanChange change, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(change);
+        bool IsNew(DayChange day, PlanItem item) =>
+            item.EatenAt is not null && !day.Before.Exists(old => old.Id == item.Id && old.EatenAt is not null);
+        var isAhead = change.Days.Exists(day => day.Where.Day > today && day.After.Exists(item => IsNew(day, item)));
+        return isAhead ? new("day-ahead", "day", "That day is still to come: nothing was eaten on it yet.") : null;
+    }
+
+    /// <summary>
     /// Why an item may not come onto a day, or null where it may: never what is excluded for the eater, nothing of a batch before it is
     /// cooked, nothing that is no longer there.
     /// </summary>

@@ -22,6 +22,13 @@ public sealed record Larder(
 
     /// <summary>The dishes of which a box lies on the day, where it is typed as eaten: that box is ticked there.</summary>
     public IReadOnlyCollection<string> OnDay { get; init; } = [];
+
+    /// <summary>What is kept off the menus of places.</summary>
+    public IReadOnlyList<KeptMeal> Kept { get; init; } = [];
+
+    /// <summary>Where it is typed as eaten, so that raw or cooked is asked: for a raw food the form in which it is weighed here, by their
+    /// ids; empty while nothing was asked. Null where nothing is to be asked.</summary>
+    public IReadOnlyDictionary<string, string>? WeighedAs { get; init; }
 }
 
 /// <summary>
@@ -34,6 +41,10 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
 {
     private const string BoxPrefix = "box:", BatchPrefix = "batch:";
     private const int MostOffers = 6, ShortestWord = 3;
+
+    private static readonly HashSet<string> Waters = new(StringComparer.Ordinal) { "water", "sparkling-water" };
+    private static readonly HashSet<string> Glasses = new(
+        FoodWords.All("glass glasses bottle bottles mug mugs cup cups jug of a tap still sparkling plain water"), StringComparer.Ordinal);
 
     private static readonly HashSet<string> BoxWords = new(StringComparer.Ordinal) { "box", "portion", "container", "tub" };
     private static readonly HashSet<string> Counting = new(StringComparer.Ordinal) { "piece", "of", "the", "a", "an", "my", "our", "left" };
@@ -88,6 +99,8 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
         {
             if (SaidMeal.Read(text) is { } meal)
                 return meal.Value is { } laid ? new(text, [laid], null) : new(text, [], meal.Problems[0]);
+            if (KeptNamed(asked) is { } kept)
+                return kept.Value is { } known ? new(text, [known], null) : new(text, [], kept.Problems[0]);
             var dish = DishNamed(asked);
             if ((dish is null || IsPortion(dish[0])) && LyingNamed(asked) is { } lying) return new(text, [], OnTheDay(lying));
             if (dish is not null) named = OfDish(asked, dish);
@@ -95,7 +108,8 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
         }
 
         var line = FoodLine.Read(text, larder.Foods, food);
-        if (line.Ingredient is { } ingredient) return new(text, [new PlainFood(text, ingredient)], null) { Line = line };
+        if (larder.WeighedAs is not null && IsWater(line, asked)) return new(text, [], null) { IsWater = true };
+        if (line.Ingredient is not null) return OfFood(line, isChosen: food is not null);
         if (line.Several.Count > 0)
             return new(text, [.. line.Several.Select(one => new PlainFood(one.Text, one.Ingredient!))], null) { Line = line };
         if (named is not null) return named;
@@ -105,6 +119,37 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
             return new(text, [], line.Problem) { Line = line, Offers = OffersFor(asked) };
         var sentence = $"No box of {recipe.Value} is on the shelf, and no batch waits: plan to cook it, or type another dish or food.";
         return new(text, [], new("dish-not-there", "text", sentence)) { RecipeId = recipe.Key, Offers = OffersFor(asked) };
+    }
+
+    // Plain water, however much; with an amount or without.
+    private static bool IsWater(FoodLine line, Asked asked) =>
+        line.Ingredient is { } water ? Waters.Contains(water.Food.Id)
+        : line.Ingredients.Count == 0 && asked.Words.Count > 0 && asked.Words.All(word => Glasses.Contains(word))
+        && asked.Words.Contains("water", StringComparer.Ordinal);
+
+    // Raw or cooked: as it was said once of that food, else it is asked.
+    private TypedEntry OfFood(FoodLine line, bool isChosen)
+    {
+        var laid = new PlainFood(line.Text, line.Ingredient!);
+        var forms = larder.WeighedAs is null ? [] : RawOrCooked.FormsOf(line, larder.Foods);
+        if (isChosen || forms.Count == 0) return new(line.Text, [laid], null) { Line = line, Forms = forms };
+        if (larder.WeighedAs!.TryGetValue(forms[0].Id, out var asked) && forms.FirstOrDefault(IsAsked) is { } form)
+        {
+            var read = FoodLine.Read(line.Text, larder.Foods, form);
+            if (read.Ingredient is { } weighed) return new(line.Text, [laid with { Food = weighed }], null) { Line = read, Forms = forms };
+        }
+
+        return new(line.Text, [], new("raw-or-cooked", "text", "As it was weighed: raw, or cooked?")) { Line = line, Forms = forms };
+
+        bool IsAsked(Food one) => string.Equals(one.Id, asked, StringComparison.Ordinal);
+    }
+
+    // Off the menu of a place, by its whole name: "2 fish tacos".
+    private Outcome<MealOut>? KeptNamed(Asked asked)
+    {
+        if (asked.Amount is { Unit: not null } or { Quantity: <= 0 }) return null;
+        var kept = larder.Kept.FirstOrDefault(one => IsAll(asked.Words, FoodWords.All(one.Item.Name)));
+        return kept?.Times(asked.Amount?.Quantity ?? 1);
     }
 
     // By its whole name; where no food is called so, by some of its words too: "turkey soup" is the turkey bean soup.
@@ -161,7 +206,7 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
         IsAll(asked.Words, FoodWords.All(name)) || (asked.IsBox && IsSome(asked.Words, FoodWords.All(name))));
 
     private static Problem OnTheDay(string dish) =>
-        new("on-the-day", "text", $"{dish} lies on this day: press “Ate it” or “Part of it” beside it.");
+        new("on-the-day", "text", $"{dish} lies on this day: press “Ate it” or “Not quite” beside it.");
 
     private static bool IsPortion(Box box) => box.Id == box.Batch.Id;
 

@@ -28,7 +28,21 @@ public static class TypedAmount
         ["two thirds"] = 2m / 3,
         ["double"] = 2m,
         ["twice"] = 2m,
+        ["one and a half"] = 1.5m,
+        ["a serving and a half"] = 1.5m,
+        ["a portion and a half"] = 1.5m,
+        ["a box and a half"] = 1.5m,
     };
+
+    /// <summary>What share of what lies there is meant: 0.5 by "half" and by "50 %"; null where no share is.</summary>
+    public static decimal? ShareOf(string typed)
+    {
+        ArgumentNullException.ThrowIfNull(typed);
+        var said = typed.EndsWith(OfIt, StringComparison.OrdinalIgnoreCase) ? typed[..^OfIt.Length].TrimEnd() : typed;
+        if (Shares.TryGetValue(said, out var share)) return share;
+        if (!said.EndsWith('%')) return null;
+        return decimal.TryParse(said[..^1], NumberStyles.Number, CultureInfo.InvariantCulture, out var percent) ? percent / 100 : null;
+    }
 
     /// <summary>What it makes of the thing.</summary>
     /// <param name="what">What lies there.</param>
@@ -128,14 +142,6 @@ public static class TypedAmount
     {
         var amount = AmountText.Read(text)!.Scale(share);
         return amount.Rest.Length == 0 ? amount.Print() : $"{amount.Print()} {amount.Rest}";
-    }
-
-    private static decimal? ShareOf(string typed)
-    {
-        var said = typed.EndsWith(OfIt, StringComparison.OrdinalIgnoreCase) ? typed[..^OfIt.Length].TrimEnd() : typed;
-        if (Shares.TryGetValue(said, out var share)) return share;
-        if (!said.EndsWith('%')) return null;
-        return decimal.TryParse(said[..^1], NumberStyles.Number, CultureInfo.InvariantCulture, out var percent) ? percent / 100 : null;
     }
 
     // Grams, with or without the word; a fraction or a word is a share. What may be either is asked for again.

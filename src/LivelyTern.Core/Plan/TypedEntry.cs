@@ -26,6 +26,14 @@ public sealed record TypedEntry(string Text, IReadOnlyList<Laid> What, Problem? 
     /// <summary>Boxes and portions it may mean, where it was not understood: of each dish one.</summary>
     public IReadOnlyList<Box> Offers { get; init; } = [];
 
+    /// <summary>
+    /// The forms in which a food may have been weighed, raw or cooked, where its words do not say which; the raw one first.
+    /// </summary>
+    public IReadOnlyList<Food> Forms { get; init; } = [];
+
+    /// <summary>Whether it is plain water: that is not tracked, and nothing is laid for it.</summary>
+    public bool IsWater { get; init; }
+
     /// <summary>A recipe of that name of which there is no box and no batch.</summary>
     public Guid? RecipeId { get; init; }
 

@@ -109,6 +109,9 @@ public sealed class RecipeBook : IFoods
     }
 
     /// <inheritdoc/>
+    public IReadOnlyList<Food> CookedFormsOf(string rawId) => foods.CookedFormsOf(rawId);
+
+    /// <inheritdoc/>
     public bool IsName(string text) => Named(text) is not null || foods.IsName(text);
 
     /// <inheritdoc/>

@@ -22,6 +22,11 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     /// <summary>One eater, also one taken off; null where there is none.</summary>
     public Task<EaterRow?> FindAsync(Guid id) => db.Eaters.AsNoTracking().AsSplitQuery().SingleOrDefaultAsync(row => row.Id == id);
 
+    /// <summary>The names of some, those who are no longer at the table too.</summary>
+    public async Task<IReadOnlyDictionary<Guid, string>> NamesAsync(IReadOnlyCollection<Guid> ids) =>
+        await db.Eaters.AsNoTracking().IgnoreAutoIncludes().Where(row => ids.Contains(row.Id))
+            .ToDictionaryAsync(row => row.Id, row => row.Name);
+
     /// <summary>Adds an eater at the end of the table.</summary>
     public async Task<Outcome<EaterRow>> AddAsync(string name, DayAim aim, bool clinicianSetIt)
     {

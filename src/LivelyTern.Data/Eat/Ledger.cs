@@ -20,6 +20,7 @@ public sealed class Ledger(TernDb db, EntryCache read, PantryUse pantry, TimePro
         var gone = before.Where(one => !after.TryGetValue(one.Key, out var now) || !IsSame(one.Value, now)).ToList();
         var come = after.Where(one => !before.TryGetValue(one.Key, out var was) || !IsSame(was, one.Value)).ToList();
         if (gone.Count + come.Count == 0) return;
+        await KeepPlansAsync(change, stock);
 
         var corrected = (await StandingAsync(gone.ConvertAll(one => one.Key))).ToDictionary(entry => entry.ItemId);
         var eaters = await EatersAsync(db, come.Select(one => one.Value.Where.EaterId));
@@ -80,6 +81,31 @@ public sealed class Ledger(TernDb db, EntryCache read, PantryUse pantry, TimePro
 
         await db.SaveChangesAsync();
         return count;
+    }
+
+    // How a day was planned is how it stood before the first thing of it was eaten; while nothing of it is, it is as it stands.
+    private async Task KeepPlansAsync(PlanChange change, Stock stock)
+    {
+        static bool IsEaten(PlanItem item) => item.EatenAt is not null;
+        foreach (var day in change.Days)
+        {
+            var (where, begins) = (day.Where, day.After.Exists(IsEaten));
+            if (begins == day.Before.Exists(IsEaten)) continue;
+            var kept = await db.PlannedDays.FindAsync(where.EaterId, where.Day);
+            if (!begins && kept is not null) db.PlannedDays.Remove(kept);
+            if (!begins || kept is not null) continue;
+            var (_, aim) = (await EatersAsync(db, [where.EaterId]))[where.EaterId].On(where.Day);
+            StoredPlannedThing Thing(PlanItem item) =>
+                new(item.Id, item.Name(stock), item.BoxId, Aim.StoredTotal.Of(aim.Count(item.Contents(stock))));
+            var planned = day.Before.FindAll(item => !item.IsSetAside && stock.Has(item)).ConvertAll(Thing);
+            db.PlannedDays.Add(new()
+            {
+                EaterId = where.EaterId,
+                Day = where.Day,
+                WrittenAt = clock.GetUtcNow(),
+                Planned = new(StoredPlanned.Shape, planned),
+            });
+        }
     }
 
     private static Dictionary<Guid, (EaterDay Where, PlanItem Item)> Eaten(IEnumerable<(EaterDay Where, PlanItem Item)> items) =>

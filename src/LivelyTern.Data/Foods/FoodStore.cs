@@ -97,6 +97,26 @@ public sealed class FoodStore(
         return chosen;
     }
 
+    /// <summary>For each raw food of which it was asked, by its id, the id of the form in which it is weighed when it is eaten.</summary>
+    public async Task<IReadOnlyDictionary<string, string>> WeighedAsAsync() =>
+        await db.WeighedAs.AsNoTracking().ToDictionaryAsync(row => row.RawId, row => row.FoodId, StringComparer.Ordinal);
+
+    /// <summary>Remembers in which form a food is weighed when it is eaten.</summary>
+    /// <param name="foodId">That form: the raw food, or a cooked form of one.</param>
+    public async Task<Outcome<Food>> WeighAsAsync(string foodId)
+    {
+        if ((await CatalogueAsync()).Find(foodId) is not { } food) return Stale.Gone("food");
+        return await db.InTurnAsync<Food>(async () =>
+        {
+            var rawId = food.CookedFrom?.RawId ?? food.Id;
+            var row = await db.WeighedAs.SingleOrDefaultAsync(one => one.RawId == rawId);
+            if (row is null) db.WeighedAs.Add(row = new() { RawId = rawId, FoodId = foodId });
+            row.FoodId = foodId;
+            await db.SaveChangesAsync();
+            return food;
+        });
+    }
+
     /// <summary>
     /// Says that foods were written into something: those of a library are taken into the kitchen, and all come first in a search.
     /// </summary>
@@ -246,6 +266,8 @@ public sealed class FoodStore(
     private sealed class KitchenAndLibraries(FoodCatalogue kitchen, LibraryStore libraries) : IFoods
     {
         public Food? Find(string id) => kitchen.Find(id) ?? libraries.Find(id);
+
+        public IReadOnlyList<Food> CookedFormsOf(string rawId) => kitchen.CookedFormsOf(rawId);
 
         public bool IsName(string text) => kitchen.IsName(text) || libraries.Named(text).Count > 0;
 

@@ -454,6 +454,26 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("Entries", (string)null);
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Eat.PlannedDayRow", b =>
+                {
+                    b.Property<Guid>("EaterId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Planned")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("WrittenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("EaterId", "Day");
+
+                    b.ToTable("PlannedDays", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Foods.FoodChoiceRow", b =>
                 {
                     b.Property<string>("Key")
@@ -613,6 +633,20 @@ namespace LivelyTern.Data.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Libraries");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Foods.WeighedAsRow", b =>
+                {
+                    b.Property<string>("RawId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FoodId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("RawId");
+
+                    b.ToTable("WeighedAs", (string)null);
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Foods.WeighedMeasureRow", b =>
@@ -984,6 +1018,37 @@ namespace LivelyTern.Data.Migrations
                     b.HasKey("EaterId", "Day");
 
                     b.ToTable("EaterDays");
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Plan.KeptMealRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Item")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .UseCollation("NOCASE");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .UseCollation("NOCASE");
+
+                    b.Property<long>("UsedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Place", "Name")
+                        .IsUnique();
+
+                    b.ToTable("KeptMeals", (string)null);
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Plan.PlanChangeRow", b =>
@@ -1492,6 +1557,15 @@ namespace LivelyTern.Data.Migrations
                         .HasForeignKey("CorrectsId")
                         .OnDelete(DeleteBehavior.Restrict);
 
+                    b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
+                        .WithMany()
+                        .HasForeignKey("EaterId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Eat.PlannedDayRow", b =>
+                {
                     b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
                         .WithMany()
                         .HasForeignKey("EaterId")

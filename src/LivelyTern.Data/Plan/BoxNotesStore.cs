@@ -30,6 +30,19 @@ public sealed class BoxNotesStore(TernDb db)
         await db.BoxNotes.AsNoTracking().Where(row => recipeIds.Contains(row.RecipeId))
             .ToDictionaryAsync(row => row.RecipeId, row => (row.Notes, row.Version));
 
+    /// <summary>Of the dishes that are in some boxes, by box; those of which nothing is written are left out.</summary>
+    public async Task<IReadOnlyDictionary<Guid, BoxNotes>> OfBoxesAsync(IReadOnlyCollection<Guid> boxIds)
+    {
+        if (boxIds.Count == 0) return new Dictionary<Guid, BoxNotes>();
+        var written =
+            from box in db.Boxes.AsNoTracking()
+            where boxIds.Contains(box.Id)
+            join batch in db.Batches on box.BatchId equals batch.Id
+            join row in db.BoxNotes on batch.RecipeId equals row.RecipeId
+            select new { box.Id, row };
+        return await written.ToDictionaryAsync(one => one.Id, one => one.row.Notes);
+    }
+
     /// <summary>Writes them, at the version they were read at.</summary>
     /// <param name="recipeId">The dish.</param>
     /// <param name="version">That version; 0 while nothing was written.</param>

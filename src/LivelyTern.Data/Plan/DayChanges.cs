@@ -117,7 +117,6 @@ public sealed class DayChanges(
     public Task<Outcome<MadeChange>> EatBoxesAsync(int version, IReadOnlyList<Guid> boxIds, EaterDay where, string? slot) =>
         db.InTurnAsync(async () =>
         {
-            if (where.Day > Today) return new Problem("day-ahead", "day", "That day is still to come: nothing was eaten on it yet.");
             var there = await ThereAsync(boxIds);
             if (!there.Succeeded) return there.Problems.ToList();
             var rests = (await plan.UneatenAsync(boxIds)).ToDictionary(box => box.Id);
@@ -195,6 +194,7 @@ public sealed class DayChanges(
         var touched = made.Days.ConvertAll(day => day.Where);
         if (version is { } seen && (await VersionsAsync(touched)).Any(day => day.Version > seen)) return Stale.Problem;
         if (touched.Select(day => KitchenDays.Refusal(day.Day, Today, "day")).FirstOrDefault(far => far is not null) is { } far) return far;
+        if (DayGate.EatenAhead(made, Today) is { } ahead) return ahead;
         var after = board.Apply(made);
         if (!after.Succeeded) return after.Problems.ToList();
 

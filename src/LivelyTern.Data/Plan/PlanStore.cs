@@ -58,6 +58,12 @@ public sealed class PlanStore(
     public Task<PlanBoard> BoardAsync(Guid eaterId, DateOnly from, DateOnly to) =>
         BoardAsync(row => row.EaterId == eaterId && row.Day >= from && row.Day <= to);
 
+    /// <summary>The plain foods and the meals out that an eater had on some days.</summary>
+    public async Task<PlanBoard> PlainAsync(Guid eaterId, DateOnly from, DateOnly to) => await BoardAsync(
+        await db.PlanItems.AsNoTracking()
+            .Where(row => row.EaterId == eaterId && row.Day >= from && row.Day <= to && row.EatenAt != null && row.FoodRecordId != null)
+            .ToListAsync());
+
     private async Task<PlanBoard> BoardAsync(Expression<Func<PlanItemRow, bool>> which)
     {
         // A portion of a batch that is in its boxes is on no board: it is named elsewhere.

@@ -46,9 +46,17 @@ public sealed record DishOffer(string Choice, string Name, string Letters, int T
 /// <param name="Line">How it was read as a food; null for all else.</param>
 /// <param name="Offers">Dishes it may mean.</param>
 /// <param name="RecipeId">A recipe of that name of which nothing is cooked or planned.</param>
+/// <param name="Forms">The forms in which it may have been weighed, raw or cooked, where its words do not say which.</param>
+/// <param name="IsWater">Whether it is plain water, of which nothing is written down.</param>
 public sealed record EntryView(
     string Text, string? Name, int Boxes, decimal? Grams, decimal? GiveOrTake, IReadOnlyDictionary<Measure, Figure> Figures,
-    Problem? Problem, LineView? Line, IReadOnlyList<DishOffer> Offers, Guid? RecipeId);
+    Problem? Problem, LineView? Line, IReadOnlyList<DishOffer> Offers, Guid? RecipeId, IReadOnlyList<FoodForm> Forms, bool IsWater);
+
+/// <summary>A form of a food in which it may be weighed.</summary>
+/// <param name="FoodId">The food.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="KcalPer100g">Its energy; null where that is not known.</param>
+public sealed record FoodForm(string FoodId, string Name, decimal? KcalPer100g);
 
 /// <summary>All that was typed, as understood.</summary>
 /// <param name="Entries">Thing by thing.</param>
@@ -70,6 +78,7 @@ public static class EntryEndpoints
             var read = await desk.ReadAsync(body);
             if (read.Value is not { } entries) return Answers.Problem(read.Problems);
             if (entries.Problems.Count > 0) return Answers.Problem(entries.Problems);
+            if (entries.What.Count == 0) return Answers.Problem([NothingToLay]);
             await foods.UsedAsync([.. entries.What.OfType<PlainFood>().Select(plain => plain.Food.Food.Id)]);
             var where = new EaterDay(body.EaterId, body.Day);
             var eatenAt = body.Eaten ? clock.GetUtcNow() : (DateTimeOffset?)null;
@@ -80,6 +89,8 @@ public static class EntryEndpoints
             return await PlanEndpoints.ChangeAsync(ifMatch, changes, [where], concerning, board => board.InOne(steps));
         }).WithTags("Plan").WithName("layEntries");
     }
+
+    private static readonly Problem NothingToLay = new("water-only", "text", "Plain water is not counted: there is nothing to write down.");
 
     private static Guid? BoxOrBatch(Laid what) => what switch
     {
@@ -96,7 +107,8 @@ public static class EntryEndpoints
 public sealed record ReadEntries(EntriesAnswer Shown, IReadOnlyList<Laid> What, IReadOnlyList<Problem> Problems);
 
 /// <summary>Reads what is typed for a day against what there is, and says beforehand what laying it would refuse.</summary>
-public sealed class EntryDesk(TernDb db, EaterStore eaters, PlanStore plan, FoodStore foods, RecipeStore recipes, TimeProvider clock)
+public sealed class EntryDesk(
+    TernDb db, EaterStore eaters, PlanStore plan, FoodStore foods, RecipeStore recipes, KeptMealStore keptMeals, TimeProvider clock)
 {
     private const int LongestText = 4_000;
 
@@ -114,6 +126,8 @@ public sealed class EntryDesk(TernDb db, EaterStore eaters, PlanStore plan, Food
         var larder = new Larder(known, shelf, unpacked, names, clock.Today())
         {
             Rules = await plan.RulesAsync(),
+            Kept = [.. (await keptMeals.ListAsync()).Select(row => row.Read())],
+            WeighedAs = body.Eaten ? await foods.WeighedAsAsync() : null,
             OnDay = body.Eaten ? await DishesOnAsync(new(body.EaterId, body.Day)) : [],
         };
         var entries = new EntryReader(larder, body.EaterId).Read(body.Text ?? "", body.Choices ?? []);
@@ -157,7 +171,8 @@ public sealed class EntryDesk(TernDb db, EaterStore eaters, PlanStore plan, Food
         return new(
             entry.Text, items.Count == 0 ? null : NameOf(entry.Line) ?? items[0].Name(stock),
             items.Count(item => item.IsOfBatch), items.Count == 0 || meal is not null ? null : items.Sum(WeightOf), meal?.GiveOrTake,
-            figures, problem, entry.Line is { } line ? LineView.Of(line, aim.Rule) : null, [.. entry.Offers.Select(Show)], entry.RecipeId);
+            figures, problem, entry.Line is { } line ? LineView.Of(line, aim.Rule) : null, [.. entry.Offers.Select(Show)], entry.RecipeId,
+            [.. entry.Forms.Select(form => new FoodForm(form.Id, form.Name, form.Per100g.Energy))], entry.IsWater);
     }
 
     private static string? NameOf(FoodLine? line) =>

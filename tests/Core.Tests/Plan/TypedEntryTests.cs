@@ -119,4 +119,74 @@ public sealed class TypedEntryTests
     [InlineData("20 g butter")]
     [InlineData("2 large eggs with 12 g protein")]
     public void What_states_neither_points_nor_energy_of_something_is_no_meal(string typed) => Assert.Null(SaidMeal.Read(typed));
+
+    private static readonly Food Rice = Kitchen.Of("white rice, dry", new(Energy: 365), ("cup", 185)) with { Usual = ["white rice"] };
+    private static readonly Food BoiledRice = Kitchen.Of("white rice, boiled", new(Energy: 130), ("cup", 158)) with
+    {
+        CookedFrom = new("white-rice,-dry", 2.8m, "test"),
+    };
+    private static readonly Food Potato = Kitchen.Of("potato", new(Energy: 77));
+    private static readonly Food BoiledPotato = Kitchen.Of("potato, boiled", new(Energy: 80)) with
+    {
+        CookedFrom = new("potato", 0.9m, "test"),
+    };
+    private static readonly Food Water = Kitchen.Of("water", new(Energy: 0), ("glass", 250));
+
+    private static TypedEntry Eaten(string text, string? weighedAs = null, string? choice = null)
+    {
+        var asked = weighedAs is null ? new Dictionary<string, string>() : new Dictionary<string, string> { [Rice.Id] = weighedAs };
+        var larder = new Larder(
+            new FoodCatalogue([Rice, BoiledRice, Potato, BoiledPotato, Water, Kitchen.Milk]), [], [], new Dictionary<Guid, string>(), Today)
+        {
+            WeighedAs = asked,
+            Kept =
+            [
+                new("Harbour canteen", new("fish taco", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 280 }, HighKcal: 340)),
+            ],
+        };
+        return Assert.Single(new EntryReader(larder, Ada).Read(text, [choice]));
+    }
+
+    private static string? FoodOf(TypedEntry entry) => (entry.What.SingleOrDefault() as PlainFood)?.Food.Food.Name;
+
+    [Fact]
+    public void Raw_or_cooked_is_asked_where_it_matters_and_taken_at_its_word_where_it_is_said()
+    {
+        var asked = Eaten("150 g white rice");
+        Assert.Equal(("raw-or-cooked", "white rice, dry|white rice, boiled"),
+            (asked.Problem?.Code, string.Join('|', asked.Forms.Select(form => form.Name))));
+        Assert.Equal("white rice, boiled", FoodOf(Eaten("150 g boiled white rice")));
+        Assert.Equal("white rice, dry", FoodOf(Eaten("150 g white rice, dry")));
+
+        // Said once, it is known; and each other time it can be said otherwise.
+        var known = Eaten("150 g white rice", BoiledRice.Id);
+        Assert.Equal(("white rice, boiled", 2), (FoodOf(known), known.Forms.Count));
+        Assert.Equal("white rice, dry", FoodOf(Eaten("150 g white rice", BoiledRice.Id, Rice.Id)));
+        Assert.Equal("white rice, boiled", FoodOf(Eaten("1 cup white rice", BoiledRice.Id)));
+
+        // Of potatoes both hold nearly the same; planned, nothing is asked.
+        Assert.Equal("potato", FoodOf(Eaten("150 g potato")));
+        Assert.Null(Read("150 g tomato")[0].Problem);
+    }
+
+    [Theory]
+    [InlineData("a glass of water", true)]
+    [InlineData("500 ml water", true)]
+    [InlineData("water", true)]
+    [InlineData("2 glasses of water", true)]
+    [InlineData("200 g oat milk", false)]
+    public void Plain_water_is_not_tracked_and_what_has_energy_in_a_glass_is(string typed, bool isWater)
+    {
+        var entry = Eaten(typed);
+        Assert.Equal((isWater, isWater ? 0 : 1, null), (entry.IsWater, entry.What.Count, entry.Problem));
+    }
+
+    [Fact]
+    public void What_is_kept_off_a_menu_is_entered_by_its_name()
+    {
+        var meal = Assert.IsType<MealOut>(Assert.Single(Eaten("2 fish tacos").What));
+        Assert.Equal(("2 fish tacos", 60m, 620m), (meal.Name, meal.GiveOrTake, meal.Food.Food.Per100g.Energy));
+        Assert.Equal("fish taco", Assert.IsType<MealOut>(Assert.Single(Eaten("fish taco").What)).Name);
+        Assert.NotNull(Eaten("200 g fish taco").Problem);
+    }
 }

@@ -98,16 +98,16 @@ test("a weight is kept and the batch packed later; a discarded batch comes back"
 
 test("half a box is eaten, and what is left of it lies on tomorrow", async ({ page, demo }) => {
   await page.goto(`${demo.url}/eat`);
-  const open = page.getByRole("button", { name: /^Part of it: / }).first();
-  const name = (await open.getAttribute("aria-label"))!.replace("Part of it: ", "");
+  const open = page.getByRole("button", { name: /^Not quite: / }).first();
+  const name = (await open.getAttribute("aria-label"))!.replace("Not quite: ", "");
   await open.click();
-  const form = page.getByRole("form", { name: `How much of ${name} was eaten` });
-  await form.getByLabel(`Grams eaten of ${name}`).fill("much");
-  await form.getByRole("button", { name: "Ate that" }).click();
-  await expect(page.getByText(/say how much of that was eaten|can't be read/).first()).toBeVisible();
-  await page.getByRole("button", { name: `Part of it: ${name}` }).click();
-  await form.getByRole("button", { name: /^half/ }).click();
-  await expect(page.getByText(`of ${name} eaten; the rest is on the shelf.`)).toBeVisible();
+  const sheet = page.getByRole("dialog", { name: `${name}: not quite as planned` });
+  await sheet.getByLabel("Or type it").fill("much");
+  await sheet.getByRole("button", { name: "Ate that" }).click();
+  await expect(sheet.getByText("Type grams, like 352 g, or a share, like half.")).toBeVisible();
+  await expect(sheet.getByLabel("Or type it")).toHaveValue("much");
+  await sheet.getByRole("button", { name: /^half/ }).click();
+  await expect(page.getByText(`half of ${name} eaten.`)).toBeVisible();
   await expect(page.getByRole("button", { name: `Not eaten after all: ${name}` }).first()).toBeVisible();
   await page.getByRole("link", { name: /^Plan/ }).click();
   const rest = page.getByRole("button", { name: new RegExp(`^${name}, what is left of a box`) });

@@ -93,4 +93,10 @@ export const longDay = (day: string) => format(parseISO(day), "EEEE d MMMM");
 export const shortDay = (day: string) => format(parseISO(day), "EEE d MMM");
 export const dayNumber = (day: string) => format(parseISO(day), "d");
 export const clock = (instant: string) => format(parseISO(instant), "H:mm");
+
+/** The day of an instant, where it is read. */
+export const dayOf = (instant: string) => isoDay(parseISO(instant));
+
+/** A time of day as the host has it, "07:30:00", as one says it: "7:30". */
+export const clockOf = (time: string) => time.slice(0, 5).replace(/^0(?=\d)/, "");
 export const isoDay = (day: Date) => format(day, "yyyy-MM-dd");

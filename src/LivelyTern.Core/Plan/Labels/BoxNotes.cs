@@ -13,6 +13,9 @@ public sealed record BoxNotes(string? Heating, string? AtEating)
     /// <summary>Nothing.</summary>
     public static BoxNotes None { get; } = new(null, null);
 
+    /// <summary>What is added at eating, thing by thing, as far as it was written with amounts: "1 tbsp yoghurt, 10 g seeds".</summary>
+    public IReadOnlyList<string> Toppings => AtEating is null ? [] : [.. TypedEntry.Apart(AtEating).SelectMany(line => line)];
+
     /// <summary>As somebody typed them.</summary>
     public static Outcome<BoxNotes> Of(string? heating, string? atEating)
     {

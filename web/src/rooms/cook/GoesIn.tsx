@@ -20,6 +20,7 @@ import { queryKeys } from "../../app/queryKeys";
 import { Amount } from "../../ui/Figures";
 import { FoodEntry } from "../../ui/FoodEntry";
 import { grams, shortDay } from "../../ui/format";
+import { EatenBefore } from "./EatenBefore";
 import { WeighLine } from "./WeighLine";
 
 /** What really went into a batch, line by line: as planned, something else, left out, or forgotten on the list. */
@@ -170,6 +171,7 @@ export function GoesIn({ batch, first = [] }: { batch: CookView; first?: number[
         ))}
       </ul>
       <Effects effects={effects} />
+      <EatenBefore batchId={batch.id} />
       <div className="mt-2">
         <FoodEntry
           label={t("wentIn.forgotten")}

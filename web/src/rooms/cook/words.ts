@@ -170,6 +170,15 @@ export const cook = {
       not: { fit: "fits now", not: "did not fit before either" },
     },
   },
+  before: {
+    title: "Eaten already",
+    counted: "counted as {{was}} {{unit}},",
+    text: "Those days stay as they were. If you like, a correction is written beside each: what it counted then can still be seen.",
+    correct_one: "Correct that day too",
+    correct_other: "Correct those {{count}} too",
+    done_one: "1 entry corrected.",
+    done_other: "{{count}} entries corrected.",
+  },
   weigh: {
     inside: "Weighed in so far",
     of: "of {{grams}} g",

@@ -1,38 +1,29 @@
 import type { TFunction } from "i18next";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { addDays, parseISO } from "date-fns";
-import { ChevronLeft, ChevronRight } from "lucide-react";
+import { Barcode, ChevronLeft, ChevronRight, Scale } from "lucide-react";
 import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
 import { useState } from "react";
-import { amendItem, eatItem, getDay, takeOff, type EatView, type ItemView, type Measure } from "../../api";
+import { getDay, type EatView, type Measure } from "../../api";
 import { EaterTabs, Header, useCurrentEater, useEatersQuery, useOverviewQuery } from "../../app/Header";
-import { useHistory } from "../../app/history";
 import { useLens } from "../../app/lens";
-import { sawDays, seenDays } from "../../app/seen";
-import { AmountField } from "../../ui/AmountField";
-import { Amount } from "../../ui/Figures";
-import {
-  amount,
-  clock,
-  grams,
-  isoDay,
-  longDay,
-  piecesOf,
-  shortDay,
-  unitOf,
-  wholeNumber,
-} from "../../ui/format";
-import { NeverMark } from "../../ui/never";
+import { sawDays } from "../../app/seen";
+import { Drawer } from "../../ui/Drawer";
+import { amount, isoDay, longDay, shortDay, unitOf, wholeNumber } from "../../ui/format";
 import { Ruler } from "../../ui/Ruler";
 import { tapeLength } from "../../ui/ticks";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
-import { Tape } from "../../ui/Tape";
 import { queryKeys } from "../../app/queryKeys";
 import { DayEntry } from "../plan/DayEntry";
 import { dayWords } from "../plan/reading";
-import { holdWords } from "../plan/reading";
-import { PartOfBox } from "./PartOfBox";
+import { Code } from "./Code";
+import { Done } from "./Done";
+import { FitAgain } from "./FitAgain";
+import { OnPlate } from "./OnPlate";
+import { StillFits } from "./StillFits";
+import { Usual } from "./Usual";
+import { Waiting } from "./Waiting";
 
 export default function EatRoom() {
   const { t } = useWords("eat");
@@ -90,85 +81,34 @@ export default function EatRoom() {
   );
 }
 
+type Opened = "fits" | "again" | "plate" | "code";
+
 function Day({ view }: { view: EatView }) {
   const { t } = useWords("eat");
   const lens = useLens();
-  const { change } = useHistory();
-  // The box of which the eater is saying how much they ate.
-  const [parted, setParted] = useState<string | null>(null);
+  const [opened, setOpened] = useState<Opened | null>(null);
+  // A food that was found by its code: its amount is still to be typed.
+  const [found, setFound] = useState<{ text: string; foodId: string } | null>(null);
   const { day, aim } = view;
-  const where = { eaterId: view.eaterId, day: day.day };
-  const band = aim.bands[lens];
-  const left = day.left[lens];
-  const eaten = day.eaten[lens];
-  const goal = band?.target ?? band?.max ?? band?.min ?? null;
-  const waiting = day.items.filter(({ eatenAt }) => eatenAt === null);
-  const firstReady = waiting.findIndex(
-    ({ batchId, never, hold }) => batchId === null && never === null && hold === null,
-  );
+  const isAhead = day.day > view.today;
+  const close = () => setOpened(null);
+  const placeOf = (slot: string | null) => {
+    const i = view.slots.findIndex(({ name }) => name === slot);
+    return i < 0 ? view.slots.length : i;
+  };
+  const waiting = day.items
+    .filter(({ eatenAt }) => eatenAt === null)
+    .sort((a, b) => placeOf(a.slot) - placeOf(b.slot));
   const done = day.items.filter(({ eatenAt }) => eatenAt !== null);
-  const whole = dayWords(t, day, lens);
   // Eaten lies first along the tape, what is still planned after it.
   const laid = { ...day, items: [...done, ...waiting] };
-
-  const mark = (item: ItemView, isEaten: boolean) =>
-    change(
-      () => eatItem({ headers: seenDays(where), path: { id: item.id }, body: { eaten: isEaten } }),
-      t(isEaten ? "marked" : "unmarked", { name: item.name }),
-    );
-  const amend = (item: ItemView, text: string) =>
-    change(
-      () => amendItem({ headers: seenDays(where), path: { id: item.id }, body: { text } }),
-      t("plan:depth.amended", { name: item.name, amount: text }),
-    );
-  const markPart = (item: ItemView, eaten: number) => {
-    setParted(null);
-    return change(
-      () => eatItem({ headers: seenDays(where), path: { id: item.id }, body: { eaten: true, grams: eaten } }),
-      t("part.marked", { part: grams(Math.round(eaten)), name: item.name }),
-    );
-  };
-  const others = (Object.keys(day.left) as Measure[]).filter((measure) => measure !== lens);
+  const whole = dayWords(t, day, lens);
 
   return (
     <>
       <main className="min-h-0 flex-1 overflow-auto px-4 py-4">
         <div className="mx-auto max-w-3xl">
-          <section aria-label={longDay(day.day)} className="flex items-end justify-between gap-4">
-            <p>
-              <span className="block font-title text-huge leading-none font-bold">
-                {left !== undefined ? amount(lens, Math.abs(left)) : eaten ? amount(lens, eaten.value) : "–"}
-              </span>
-              <span className="text-soft">
-                {left === undefined || goal === null
-                  ? t("eatenSoFar", { unit: wordOf(t, lens) })
-                  : t(left < 0 ? "past" : "left", { unit: wordOf(t, lens), goal: amount(lens, goal) })}
-              </span>
-              {day.giveOrTake >= 1 && (
-                <span className="block text-sm text-soft">
-                  {t("giveOrTake", { kcal: wholeNumber(day.giveOrTake) })}
-                </span>
-              )}
-            </p>
-            <ul className="text-right">
-              {others.slice(0, 3).map((measure) => {
-                const rest = day.left[measure]!;
-                const isFloor = aim.bands[measure]?.target == null && aim.bands[measure]?.max == null;
-                return (
-                  <li key={measure}>
-                    <b>
-                      {amount(measure, Math.abs(rest))} {unitOf(measure)}
-                    </b>{" "}
-                    <span className="text-sm text-soft">
-                      {t(rest < 0 ? "pastOf" : isFloor ? "toGo" : "leftOf", {
-                        measure: measure === "energy" ? t("app:energy") : t(`app:measures.${measure}`),
-                      })}
-                    </span>
-                  </li>
-                );
-              })}
-            </ul>
-          </section>
+          <Left view={view} lens={lens} />
           <div className="mt-4 mb-1">
             <Ruler
               day={laid}
@@ -179,13 +119,13 @@ function Day({ view }: { view: EatView }) {
               label={t("dayLabel", {
                 name: view.name,
                 day: longDay(day.day),
-                eaten: eaten ? amount(lens, eaten.value) : "0",
+                eaten: amount(lens, day.eaten[lens]?.value ?? 0),
                 sum: amount(lens, day.sums[lens]?.value ?? 0),
                 unit: unitOf(lens),
               })}
             />
           </div>
-          <p className="mb-4 text-right text-sm text-soft">
+          <p className="mb-2 text-right text-sm text-soft">
             {t("whole", { sum: amount(lens, day.sums[lens]?.value ?? 0), unit: unitOf(lens) })}
             {whole.look !== "open" && (
               <>
@@ -194,8 +134,19 @@ function Day({ view }: { view: EatView }) {
               </>
             )}
           </p>
+          {day.day >= view.today && (
+            <p className="mb-4 flex flex-wrap gap-2">
+              <button className="btn min-h-11" onClick={() => setOpened("fits")}>
+                {t("stillFits")}
+              </button>
+              <button className="btn min-h-11" onClick={() => setOpened("again")}>
+                {t("fitAgain")}
+              </button>
+            </p>
+          )}
 
           <h2 className="mb-2 text-lg">{t("next")}</h2>
+          {isAhead && <p className="mb-2 text-sm text-soft">{t("ahead")}</p>}
           {waiting.length === 0 && (
             <p className="mb-4 text-soft">
               {t(done.length > 0 ? "nothingMore" : "nothing")}{" "}
@@ -204,161 +155,121 @@ function Day({ view }: { view: EatView }) {
               </Link>
             </p>
           )}
-          <ul className="space-y-2">
-            {waiting.map((item, i) => (
-              <li key={item.id} className="grid grid-cols-[1fr_auto] items-stretch gap-2">
-                <div className="min-w-0">
-                  {item.never && <NeverMark t={t} name={view.name} why={item.never} />}
-                  <ItemFace item={item} lens={lens} />
-                </div>
-                {item.hold ? (
-                  <button
-                    className="btn"
-                    onClick={() =>
-                      void change(
-                        () => takeOff({ headers: seenDays(where), path: { id: item.id } }),
-                        t("letGo", { what: holdWords(t, item.hold!) }),
-                      )
-                    }
-                  >
-                    {t("release")}
-                  </button>
-                ) : item.batchId ? (
-                  <Link to={`/pack/${item.batchId}`} className="btn min-w-24">
-                    {t("pack")}
-                  </Link>
-                ) : (
-                  <span className="flex gap-1">
-                    {item.boxId && (
-                      <button
-                        className="btn"
-                        aria-expanded={parted === item.id}
-                        aria-label={`${t("part.open")}: ${item.name}`}
-                        onClick={() => setParted(parted === item.id ? null : item.id)}
-                      >
-                        {t("part.open")}
-                      </button>
-                    )}
-                    <button
-                      className={`${i === firstReady ? "btn-next" : "btn"} min-w-24`}
-                      onClick={() => void mark(item, true)}
-                      aria-label={`${t("ate")}: ${item.name}`}
-                    >
-                      {t("ate")}
-                    </button>
-                  </span>
-                )}
-                {parted === item.id && (
-                  <PartOfBox item={item} onAte={(eaten) => void markPart(item, eaten)} />
-                )}
-                {i === firstReady && item.boxId && (
-                  <p className="col-span-2 text-sm">
-                    {t("heat")} <span className="text-xs text-soft">{t("heatSource")}</span>
-                  </p>
-                )}
-              </li>
-            ))}
-          </ul>
+          <Waiting view={view} items={waiting} lens={lens} />
 
           {done.length > 0 && <h2 className="mt-6 mb-2 text-lg">{t("eaten")}</h2>}
-          <ul className="space-y-2">
-            {done.map((item) => (
-              <li key={item.id} className="grid grid-cols-[1fr_auto_auto] items-center gap-3">
-                <div className="min-w-0">
-                  <ItemFace item={item} lens={lens} />
-                  <p className="mt-1 flex">
-                    <AmountField
-                      name={item.text ?? item.name}
-                      text={item.text}
-                      weight={item.grams}
-                      pieces={item.partOf === null ? item.pieces : null}
-                      onAmend={(text) => amend(item, text)}
-                    />
-                  </p>
-                </div>
-                <span className="font-title font-bold">{clock(item.eatenAt!)}</span>
-                <button
-                  className="min-h-11 text-sm text-soft underline"
-                  onClick={() => void mark(item, false)}
-                  aria-label={`${t("notEaten")}: ${item.name}`}
-                >
-                  {t("app:undo")}
-                </button>
-              </li>
-            ))}
-          </ul>
+          <Done view={view} items={done} lens={lens} />
         </div>
       </main>
       <footer className="border-t border-rim px-4 pt-3 pb-2">
         <div className="mx-auto max-w-3xl">
           <DayEntry
-            {...where}
-            eaten
-            label={t("addLabel")}
+            key={found?.foodId ?? ""}
+            eaterId={view.eaterId}
+            day={day.day}
+            eaten={!isAhead}
+            start={found ?? undefined}
+            label={t(isAhead ? "layLabel" : "addLabel")}
             hint={t("addHint")}
-            action={t("add")}
+            action={t(isAhead ? "lay" : "add")}
             lens={lens}
-            done={(what) => t("added", { name: what })}
+            done={(what) => t(isAhead ? "laidOn" : "added", { name: what })}
+            above={(typed, clear) => (
+              <div className="flex items-start gap-2">
+                <div className="min-w-0 flex-1">
+                  <Usual view={view} lens={lens} typed={typed} onTaken={clear} />
+                </div>
+                {!isAhead && (
+                  <button
+                    type="button"
+                    className="btn min-h-11"
+                    aria-label={t("plate.open")}
+                    onClick={() => setOpened("plate")}
+                  >
+                    <Scale size={18} aria-hidden />
+                    <span className="max-md:hidden">{t("plate.short")}</span>
+                  </button>
+                )}
+                <button
+                  type="button"
+                  className="btn min-h-11"
+                  aria-label={t("code.open")}
+                  onClick={() => setOpened("code")}
+                >
+                  <Barcode size={18} aria-hidden />
+                  <span className="max-md:hidden">{t("code.short")}</span>
+                </button>
+              </div>
+            )}
           />
         </div>
       </footer>
+      <Drawer open={opened === "fits"} grows close={close} title={t("stillFits")}>
+        <StillFits view={view} lens={lens} />
+      </Drawer>
+      <Drawer open={opened === "again"} grows close={close} title={t("fitAgain")}>
+        <p className="mb-3 text-sm text-soft">{t("fitAgainText")}</p>
+        <FitAgain view={view} close={close} />
+      </Drawer>
+      {opened === "plate" && <OnPlate view={view} lens={lens} close={close} />}
+      {opened === "code" && (
+        <Code
+          close={close}
+          onFood={(food) => {
+            close();
+            setFound({ text: `100 g ${food.name}`, foodId: food.id });
+          }}
+        />
+      )}
     </>
   );
 }
 
-function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
+/** What is left of the day: of the lens in large, of what else is watched beside it. */
+function Left({ view, lens }: { view: EatView; lens: Measure }) {
   const { t } = useWords("eat");
-  const second: Measure = lens === "energy" ? "protein" : "energy";
-  if (item.hold)
-    return (
-      <span className="kept block min-h-12 min-w-0 rounded-md border border-dashed border-sea px-3 py-1">
-        <span className="block font-semibold">
-          {t("plan:hold.for", { slot: item.slot ?? t("plan:hold.later") })}
+  const { day, aim } = view;
+  const band = aim.bands[lens];
+  const left = day.left[lens];
+  const eaten = day.eaten[lens];
+  const goal = band?.target ?? band?.max ?? band?.min ?? null;
+  const others = (Object.keys(day.left) as Measure[]).filter((measure) => measure !== lens);
+  return (
+    <section aria-label={longDay(day.day)} className="flex items-end justify-between gap-4">
+      <p>
+        <span className="block font-title text-huge leading-none font-bold">
+          {left !== undefined ? amount(lens, Math.abs(left)) : eaten ? amount(lens, eaten.value) : "–"}
         </span>
-        <span className="text-sm">
-          {holdWords(t, { ...item.hold, amount: item.figures[item.hold.measure]?.value ?? 0 })}
+        <span className="text-soft">
+          {left === undefined || goal === null
+            ? t("eatenSoFar", { unit: wordOf(t, lens) })
+            : t(left < 0 ? "past" : "left", { unit: wordOf(t, lens), goal: amount(lens, goal) })}
         </span>
-      </span>
-    );
-  const words = (
-    <>
-      <span className="block truncate font-semibold">
-        {item.name}
-        {item.isForGuests && <span className="text-sm font-normal"> {t("plan:guests.mark")}</span>}
-      </span>
-      {item.isOver && (
-        <b className="block text-sm">
-          <span aria-hidden className="hatched mr-1 inline-block h-3 w-1.5" />
-          {t("app:isOver")}
-        </b>
-      )}
-      <span className="text-sm">
-        <Amount measure={lens} figure={item.figures[lens]} className="[&_*]:text-inherit" /> ·{" "}
-        <Amount measure={second} figure={item.figures[second]} className="[&_*]:text-inherit" />{" "}
-        {second === "protein" && t("app:measures.protein")} · {item.batchId ? `${t("app:about")} ` : ""}
-        {item.partOf === null
-          ? [
-              ...(item.pieces ? [piecesOf(t, item.pieces)] : []),
-              `${grams(Math.round(item.grams))} g`,
-              ...(item.volume ? [item.volume] : []),
-            ].join(" · ")
-          : t("part.some", {
-              part: grams(Math.round(item.grams)),
-              whole: grams(Math.round(item.partOf!)),
-            })}
-      </span>
-    </>
-  );
-  return item.letters !== null && item.tint !== null ? (
-    <Tape
-      letters={item.letters}
-      tint={item.tint}
-      className={`min-h-12 min-w-0 ${item.batchId ? "ahead" : ""}`}
-    >
-      {words}
-    </Tape>
-  ) : (
-    <span className="block min-h-12 min-w-0 rounded-md border border-line bg-panel px-3 py-1">{words}</span>
+        {day.giveOrTake >= 1 && (
+          <span className="block text-sm text-soft">
+            {t("giveOrTake", { kcal: wholeNumber(day.giveOrTake) })}
+          </span>
+        )}
+      </p>
+      <ul className="text-right">
+        {others.slice(0, 3).map((measure) => {
+          const rest = day.left[measure]!;
+          const isFloor = aim.bands[measure]?.target == null && aim.bands[measure]?.max == null;
+          return (
+            <li key={measure}>
+              <b>
+                {amount(measure, Math.abs(rest))} {unitOf(measure)}
+              </b>{" "}
+              <span className="text-sm text-soft">
+                {t(rest < 0 ? "pastOf" : isFloor ? "toGo" : "leftOf", {
+                  measure: measure === "energy" ? t("app:energy") : t(`app:measures.${measure}`),
+                })}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
   );
 }
 

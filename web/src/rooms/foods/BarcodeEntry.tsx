@@ -13,13 +13,15 @@ import { Sentence } from "../../ui/states";
 import { queryKeys } from "../../app/queryKeys";
 
 interface BarcodeEntryProps {
-  onOpen: (foodId: string) => void;
+  onOpen: (food: { id: string; name: string }) => void;
+  /** What that is called, where it is not opened. */
+  openWord?: string;
   /** Goes on to the label, filled in as far as the device knows it. */
   onTake: (product: OwnFoodRequest) => void;
 }
 
 /** A number typed or scanned, and what it stands for. */
-export function BarcodeEntry({ onOpen, onTake }: BarcodeEntryProps) {
+export function BarcodeEntry({ onOpen, openWord, onTake }: BarcodeEntryProps) {
   const { t } = useWords("foods");
   const [typed, setTyped] = useState("");
   const [answer, setAnswer] = useState<BarcodeAnswer>();
@@ -72,8 +74,8 @@ export function BarcodeEntry({ onOpen, onTake }: BarcodeEntryProps) {
         {answer?.food && (
           <>
             <p>{t("code.here", { name: answer.food.name })}</p>
-            <button className="btn" onClick={() => onOpen(answer.food!.id)}>
-              {t("code.open")}
+            <button className="btn" onClick={() => onOpen(answer.food!)}>
+              {openWord ?? t("code.open")}
             </button>
           </>
         )}

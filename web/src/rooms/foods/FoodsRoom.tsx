@@ -226,9 +226,9 @@ export default function FoodsRoom() {
       </Drawer>
       <Drawer open={open === "barcode"} close={close} title={t("code.title")}>
         <BarcodeEntry
-          onOpen={(foodId) => {
+          onOpen={(food) => {
             close();
-            void go(to(foodId));
+            void go(to(food.id));
           }}
           onTake={(product) => {
             setFound(product);

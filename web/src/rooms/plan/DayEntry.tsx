@@ -1,6 +1,6 @@
 import type { TFunction } from "i18next";
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useId, useRef, useState } from "react";
+import { useEffect, useId, useRef, useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import { useWords } from "../../app/i18n";
 import { calcEntries, layEntries, type EntryView, type Measure } from "../../api";
@@ -16,6 +16,7 @@ import { Sentence } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 import { useSettled } from "../../ui/useSettled";
 import { LabelForm } from "../foods/LabelForm";
+import { WeighedAs } from "./WeighedAs";
 
 interface DayEntryProps {
   eaterId: string;
@@ -30,6 +31,10 @@ interface DayEntryProps {
   lens: Measure;
   /** What is said when it is done. */
   done?: (what: string) => string;
+  /** What stands in the field at first, its amount to be typed over, and the food that is meant by it. */
+  start?: { text: string; foodId: string };
+  /** What stands above the field, for what is typed so far; and what empties it. */
+  above?: (typed: string, clear: () => void) => ReactNode;
 }
 
 /** What is typed for a day: foods, own dishes by name, meals with their figures, one or several; read back as it is typed. */
@@ -43,14 +48,16 @@ export function DayEntry({
   action,
   lens,
   done,
+  start,
+  above,
 }: DayEntryProps) {
   const { t } = useWords("plan");
   const id = useId();
   const queries = useQueryClient();
   const { change } = useHistory();
   const field = useRef<HTMLTextAreaElement>(null);
-  const [text, setText] = useState("");
-  const [choices, setChoices] = useState<string[]>([]);
+  const [text, setText] = useState(start?.text ?? "");
+  const [choices, setChoices] = useState<string[]>(start ? [start.foodId] : []);
   const [asked, setAsked] = useState(false);
   // The food whose label is being written down, and which of the things typed it is.
   const [writing, setWriting] = useState<{ at: number; food: string } | null>(null);
@@ -66,6 +73,12 @@ export function DayEntry({
     enabled: settled !== "",
     placeholderData: keepPreviousData,
   });
+  const hasStart = start !== undefined;
+  useEffect(() => {
+    if (!hasStart || !field.current) return;
+    field.current.focus();
+    field.current.setSelectionRange(0, field.current.value.search(/[^\d.,]/));
+  }, [hasStart]);
   const typed = text.trim();
   const read = typed === "" ? undefined : data;
   // What is not known says so once the hand rests.
@@ -109,6 +122,7 @@ export function DayEntry({
 
   return (
     <>
+      {above?.(text, () => setText(""))}
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -212,6 +226,8 @@ function Entry({
 }) {
   const { t } = useWords("plan");
   const { line, problem, offers } = entry;
+  if (entry.isWater) return <p>{t("entry.water")}</p>;
+  if (problem?.code === "raw-or-cooked") return <WeighedAs entry={entry} onChoose={onChoose} />;
   if (entry.name && !problem)
     return (
       <>
@@ -220,6 +236,7 @@ function Entry({
           <Amount measure={lens} figure={entry.figures[lens]} className="font-bold text-ink" />
         </p>
         {line && isAnswering && <LineChoice line={line} onChoose={onChoose} onKnown={onKnown} />}
+        {isAnswering && <WeighedAs entry={entry} onChoose={onChoose} />}
       </>
     );
   const dishes = offers.length > 0 && (

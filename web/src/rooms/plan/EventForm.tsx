@@ -1,11 +1,23 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
-import { layEvent, sentenceFor, troubleOf, type Slot, type Trouble } from "../../api";
+import {
+  keepMeals,
+  layEvent,
+  sentenceFor,
+  troubleOf,
+  type KeptMealView,
+  type MenuItem,
+  type Slot,
+  type Trouble,
+} from "../../api";
 import { useHistory } from "../../app/history";
 import { seenDays } from "../../app/seen";
 import { longDay } from "../../ui/format";
 import { sentNumber } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
+import { all } from "../../app/queryKeys";
+import { KeptMeals } from "./KeptMeals";
 import { SlotSelect } from "./SlotSelect";
 
 const figures = ["energy", "protein", "carbohydrate", "fat"] as const;
@@ -33,7 +45,27 @@ export function EventForm({
   const [slot, setSlot] = useState("");
   const [rows, setRows] = useState<Row[]>([blank]);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const [keeps, setKeeps] = useState(true);
+  const queries = useQueryClient();
   const shown = columns.filter((field) => field !== "points" || hasPoints);
+  const items: MenuItem[] = rows.map((row) => ({
+    name: row.name || name,
+    figures: Object.fromEntries(
+      figures.flatMap((field) => {
+        const value = sentNumber(row[field]);
+        return value === null ? [] : [[field, value]];
+      }),
+    ),
+    highKcal: sentNumber(row.high),
+    points: sentNumber(row.points),
+  }));
+  // Onto the first line that is still blank, else onto a new one.
+  const take = (meal: KeptMealView) => {
+    const row = rowOf(meal);
+    const blankAt = rows.findIndex((one) => columns.every((field) => one[field] === ""));
+    setRows(blankAt < 0 ? [...rows, row] : rows.map((one, i) => (i === blankAt ? row : one)));
+    if (name === "") setName(meal.place);
+  };
   const lay = async () => {
     const made = await change(
       async () => {
@@ -45,17 +77,7 @@ export function EventForm({
               day,
               name,
               slot: slot || null,
-              items: rows.map((row) => ({
-                name: row.name || name,
-                figures: Object.fromEntries(
-                  figures.flatMap((field) => {
-                    const value = sentNumber(row[field]);
-                    return value === null ? [] : [[field, value]];
-                  }),
-                ),
-                highKcal: sentNumber(row.high),
-                points: sentNumber(row.points),
-              })),
+              items,
             },
           });
         } catch (thrown) {
@@ -66,6 +88,11 @@ export function EventForm({
       t("carry.laid", { name, day: longDay(day) }),
     );
     if (!made) return;
+    if (keeps) {
+      // What could not be kept is laid all the same.
+      await keepMeals({ body: { place: name, items } }).catch(() => undefined);
+      await queries.invalidateQueries(all("keptMeals"));
+    }
     setName("");
     setRows([blank]);
     setTrouble(null);
@@ -86,6 +113,7 @@ export function EventForm({
         <SlotSelect label={t("event.slot")} slots={slots} value={slot} onChange={setSlot} />
       </div>
       <Sentence>{sentenceFor(trouble, "name")}</Sentence>
+      <KeptMeals place={name} onTake={take} />
       <ul className="mt-2 space-y-2 text-xs text-soft">
         {rows.map((row, i) => (
           <li key={i} className="grid grid-cols-3 gap-1 md:auto-cols-fr md:grid-flow-col md:grid-cols-none">
@@ -114,6 +142,10 @@ export function EventForm({
         .map((problem) => (
           <Sentence key={problem.field}>{problem.sentence}</Sentence>
         ))}
+      <label className="mt-2 flex min-h-8 items-center gap-2">
+        <input type="checkbox" className="size-4" checked={keeps} onChange={() => setKeeps(!keeps)} />
+        {t("kept.keep")}
+      </label>
       <p className="mt-2 flex gap-2">
         <button className="btn" onClick={() => setRows([...rows, blank])}>
           {t("event.line")}
@@ -125,3 +157,16 @@ export function EventForm({
     </details>
   );
 }
+
+const typedAs = (value: number | null | undefined) => (value == null ? "" : String(value));
+
+/** A line as it was kept. */
+const rowOf = ({ name, figures: kept, highKcal, points }: KeptMealView): Row => ({
+  name,
+  energy: typedAs(kept.energy),
+  high: typedAs(highKcal),
+  points: typedAs(points),
+  protein: typedAs(kept.protein),
+  carbohydrate: typedAs(kept.carbohydrate),
+  fat: typedAs(kept.fat),
+});

@@ -135,6 +135,12 @@ export const plan = {
     write: "Write down the label of {{food}}",
     writeTitle: "The label of {{food}}",
     guess: "or add what you know of it: {{text}} 300 kcal, or 6 points",
+    water: "Plain water is not counted.",
+  },
+  weighed: {
+    asked: "How was it weighed?",
+    orElse: "Or was it:",
+    per: "{{kcal}} kcal in 100 g",
   },
   week: {
     title: "The week",
@@ -351,6 +357,11 @@ export const plan = {
     cell: "{{field}}, line {{line}}",
     line: "Another line",
     lay: "Lay the meal",
+  },
+  kept: {
+    title: "Kept from other times",
+    forget: "Forget {{name}} of {{place}}",
+    keep: "Keep these lines for next time",
   },
   calendar: {
     title: "Calendar",
