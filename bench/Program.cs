@@ -45,6 +45,12 @@ if (args.Contains("--pack"))
     return;
 }
 
+if (args.Contains("--trend"))
+{
+    TrendBench.Run();
+    return;
+}
+
 if (args.Contains("--shop"))
 {
     await ShopBench.RunAsync();

@@ -28,6 +28,7 @@ using LivelyTern.Web.Keep;
 using LivelyTern.Web.Pack;
 using LivelyTern.Web.Plan;
 using LivelyTern.Web.Recipes;
+using LivelyTern.Web.Review;
 using LivelyTern.Web.Shop;
 using Microsoft.EntityFrameworkCore;
 using Scalar.AspNetCore;
@@ -165,6 +166,7 @@ public static class KitchenHost
         api.MapEat();
         api.MapCorrections();
         api.MapKeptMeals();
+        api.MapTrendCalculations();
         api.MapDevices();
         app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/).*$)}", "index.html");
     }

@@ -73,7 +73,7 @@ public sealed class EatApiTests : IDisposable
         Assert.Equal(kcal * 0.25m, await EatenKcalAsync(ada), 1);
         Assert.Equal(kcal * 0.75m, await EatenKcalAsync(ben), 1);
 
-        var eve = await EaterAsync("Eve", new { exclusions = new { allergens = new[] { "eggs" } } });
+        var eve = await EaterAsync("Eve", new { neverAllergens = new[] { "eggs" } });
         var next = await LayAsync(ada, boxes[1]);
         var (status, refused) = await PlanAsync(HttpMethod.Post, $"/api/eat/items/{next}/shared", new { withEaterId = eve });
         Assert.Equal((422, "never-for"), (status, CodeOf(refused)));
@@ -177,22 +177,28 @@ public sealed class EatApiTests : IDisposable
         var ahead = await LayAsync(eater, boxes[1], "2026-11-26");
         await MustAsync(HttpMethod.Put, $"/api/eat/items/{eatenItem}", new { eaten = true });
         var before = await EatenKcalAsync(eater);
+        var grams = (decimal)(await ViewAsync(eater))["day"]!["items"]![0]!["grams"]!;
+        var kcalAhead = (decimal)(await ViewAsync(eater, "2026-11-26"))["day"]!["items"]![0]!["figures"]!["energy"]!["value"]!;
         Assert.Empty((await host.GetAsync($"/api/eat/corrections/{batch}")).AsArray());
 
-        // 100 g of butter were forgotten: 717 kcal, a quarter of them in each of four boxes.
+        // 100 g of butter were forgotten: 717 kcal in 745 g of cooked weight, each box its share.
+        static decimal ButterIn(decimal grams) => Math.Round(717m * grams / 745, 4);
         var cooked = await host.GetAsync($"/api/cook/batches/{batch}");
         await host.MustAsync(HttpMethod.Put, $"/api/cook/batches/{batch}/lines/2", new { text = "100 g butter" }, (int)cooked["version"]!);
         Assert.Equal(before, await EatenKcalAsync(eater));
         var tomorrow = (await ViewAsync(eater, "2026-11-26"))["day"]!["items"]![0]!;
-        Assert.Equal((ahead, before + (717m / 4)), ((Guid)tomorrow["id"]!, Math.Round((decimal)tomorrow["figures"]!["energy"]!["value"]!, 6)));
+        var (more, moreAhead) = (ButterIn(grams), ButterIn((decimal)tomorrow["grams"]!));
+        Assert.Equal(
+            (ahead, Math.Round(kcalAhead + moreAhead, 4)),
+            ((Guid)tomorrow["id"]!, Math.Round((decimal)tomorrow["figures"]!["energy"]!["value"]!, 4)));
 
         var offered = Assert.Single((await host.GetAsync($"/api/eat/corrections/{batch}")).AsArray())!;
-        Assert.Equal(("Isa", 717m / 4), ((string)offered["eater"]!, Math.Round((decimal)offered["by"]!["energy"]!["value"]!, 6)));
+        Assert.Equal(("Isa", more), ((string)offered["eater"]!, Math.Round((decimal)offered["by"]!["energy"]!["value"]!, 4)));
         var made = await host.PostAsync($"/api/eat/corrections/{batch}", null);
-        Assert.Equal(before + (717m / 4), await EatenKcalAsync(eater), 5);
+        Assert.Equal(before + more, await EatenKcalAsync(eater), 3);
         var said = (await ViewAsync(eater))["corrected"]![eatenItem.ToString()]!;
-        Assert.Equal((before, 717m / 4, Day),
-            ((decimal)said["was"]!["energy"]!["value"]!, Math.Round((decimal)said["by"]!["energy"]!["value"]!, 6), (string)said["on"]!));
+        Assert.Equal((before, more, Day),
+            ((decimal)said["was"]!["energy"]!["value"]!, Math.Round((decimal)said["by"]!["energy"]!["value"]!, 4), (string)said["on"]!));
         Assert.Empty((await host.GetAsync($"/api/eat/corrections/{batch}")).AsArray());
         Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, $"/api/eat/corrections/{batch}")).Status);
 

@@ -138,9 +138,11 @@ public sealed class LivesTests : IDisposable
         var batch = (await host.GetAsync("/api/pack/batches"))[0]!;
         var seen = (int)(await BenchAsync(batch["id"]!))["version"]!;
         Assert.Equal(409, (await host.SendAsync(HttpMethod.Delete, $"/api/pack/batches/{batch["id"]}/boxes", null, seen)).Status);
-        Assert.Equal(200, (await EatAsync(new { eaten = true }, "2026-11-26")).Status);
+        Assert.Equal("urn:lively-tern:problem:day-ahead", (string?)(await EatAsync(new { eaten = true }, "2026-11-26")).Body["type"]);
+        var all = await host.PostAsync("/api/keep/boxes/eaten",
+            new { boxIds = new[] { boxes[0] }, eaterId = eater, day = Today }, await host.PlanVersionAsync());
         Assert.Equal("eaten", (string)(await BoxAsync(boxes[0]))["state"]!);
-        Assert.Equal(200, (await EatAsync(new { eaten = false }, "2026-11-26")).Status);
+        await host.PostAsync($"/api/plan/changes/{all["id"]}/undo", null);
         Assert.Equal("partEaten", (string)(await BoxAsync(boxes[0]))["state"]!);
 
         // Thrown away the rest leaves its day, and what was eaten stays eaten until it is taken back.

@@ -125,7 +125,9 @@ public sealed class DemoWeek(
         var laid = db.PlanItems.Where(item => item.Day > later && item.BoxId != null).Select(item => item.BoxId!.Value);
         var boxes = await db.Boxes.AsNoTracking()
             .Where(box => laid.Contains(box.Id) && dishes.Contains(box.Batch.RecipeId) && box.Batch.CookedOn == prepDay)
+            .Where(box => box.State == BoxState.Packed)
             .ToDictionaryAsync(box => box.Id, box => box.Version);
+        if (boxes.Count == 0) return;
         Must(await shelves.DoAsync(boxes, BoxPlace.Freezer, prepDay < today ? prepDay : today, today));
         db.ChangeTracker.Clear();
     }

@@ -35,7 +35,7 @@ public sealed class BoxStore(TernDb db, BatchReader batches, FoodStore foods, Fo
 
     /// <summary>Whether all of these are boxes, as above.</summary>
     public async Task<bool> HasAllAsync(IReadOnlyCollection<Guid> ids) =>
-        await db.Boxes.CountAsync(row => ids.Contains(row.Id) && row.State != BoxState.EmptiedBack) == ids.Count;
+        await db.Boxes.CountAsync(row => ids.Contains(row.Id) && row.State != BoxState.EmptiedBack) == ids.Distinct().Count();
 
     /// <summary>Boxes as the core knows them; each batch is read once, however many of its boxes there are.</summary>
     public async Task<IReadOnlyList<Box>> ReadAsync(IReadOnlyList<BoxRow> rows)

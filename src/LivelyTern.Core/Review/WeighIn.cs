@@ -1,0 +1,40 @@
+namespace LivelyTern.Core.Review;
+
+/// <summary>What the bathroom scale said on a day.</summary>
+/// <param name="Day">The day.</param>
+/// <param name="Kg">Kilograms.</param>
+public sealed record WeighIn(DateOnly Day, decimal Kg)
+{
+    /// <summary>The least and the most a grown-up's scale can be believed, in kilograms.</summary>
+    public const decimal Least = 25m, Most = 400m;
+}
+
+/// <summary>What was eaten on a day, as it was written down.</summary>
+/// <param name="Day">The day.</param>
+/// <param name="Kcal">Kilocalories.</param>
+public sealed record DayIntake(DateOnly Day, decimal Kcal);
+
+/// <summary>A weigh-in that the trend does not count.</summary>
+/// <param name="WeighIn">It.</param>
+/// <param name="Why">Why not, in a sentence.</param>
+/// <param name="Meant">What was perhaps meant: 71 for 17; null where nothing is near.</param>
+public sealed record LeftOut(WeighIn WeighIn, string Why, decimal? Meant);
+
+/// <summary>A value between two others; nine times in ten the true one lies between them.</summary>
+public sealed record Ranged(decimal Value, decimal Low, decimal High);
+
+/// <summary>The trend on a day: what the body weighs without the water and the scale of that day.</summary>
+/// <param name="Day">The day.</param>
+/// <param name="Kg">Its value and its 90 % range, in kilograms.</param>
+public sealed record TrendDay(DateOnly Day, Ranged Kg);
+
+/// <summary>What weigh-ins and intake say together.</summary>
+/// <param name="Trend">The trend, day by day from the first weigh-in that counts to the last.</param>
+/// <param name="RatePerWeek">Kilograms a week over the last four weeks, or all there are if fewer; null with fewer than two
+/// weigh-ins.</param>
+/// <param name="Need">Kilocalories a day that would keep the trend level, now; null where too little is known.</param>
+/// <param name="WhyNoNeed">Why there is none; null where there is.</param>
+/// <param name="LeftOut">Weigh-ins that don't count.</param>
+/// <param name="IntakeDays">Days of intake within the trend.</param>
+public sealed record BodyTrend(
+    IReadOnlyList<TrendDay> Trend, Ranged? RatePerWeek, Ranged? Need, string? WhyNoNeed, IReadOnlyList<LeftOut> LeftOut, int IntakeDays);
