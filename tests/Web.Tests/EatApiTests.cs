@@ -225,4 +225,18 @@ public sealed class EatApiTests : IDisposable
         Assert.Equal(404, (await host.SendAsync(HttpMethod.Delete, $"/api/plan/kept-meals/{kept[0]!["id"]}")).Status);
         Assert.Equal(422, (await host.SendAsync(HttpMethod.Post, "/api/plan/kept-meals", new { place = "", items })).Status);
     }
+
+    [Fact]
+    public async Task Three_hundred_things_typed_at_once_are_refused_whole_and_sixty_are_one_change()
+    {
+        var eater = await EaterAsync("Ada");
+        object Lines(int count) => new { text = string.Join('\n', Enumerable.Repeat("1 apple", count)), eaterId = eater, day = Day, eaten = true };
+        var (status, refused) = await PlanAsync(HttpMethod.Post, "/api/plan/entries", Lines(300));
+        Assert.Equal((422, "entries-many"), (status, CodeOf(refused)));
+        Assert.Equal(0, await EatenKcalAsync(eater));
+        var made = await MustAsync(HttpMethod.Post, "/api/plan/entries", Lines(60));
+        Assert.Equal(60, (await ViewAsync(eater))["day"]!["items"]!.AsArray().Count);
+        await host.PostAsync($"/api/plan/changes/{made["id"]}/undo", null);
+        Assert.Equal(0, await EatenKcalAsync(eater));
+    }
 }

@@ -26,6 +26,9 @@ public sealed record Larder(
     /// <summary>What is kept off the menus of places.</summary>
     public IReadOnlyList<KeptMeal> Kept { get; init; } = [];
 
+    /// <summary>Packets and meals that were entered by their figures before, the last first.</summary>
+    public IReadOnlyList<MealOut> Meals { get; init; } = [];
+
     /// <summary>Where it is typed as eaten, so that raw or cooked is asked: for a raw food the form in which it is weighed here, by their
     /// ids; empty while nothing was asked. Null where nothing is to be asked.</summary>
     public IReadOnlyDictionary<string, string>? WeighedAs { get; init; }
@@ -97,6 +100,8 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
         TypedEntry? named = null;
         if (food is null)
         {
+            if (SaidPart.Read(text, larder.Meals) is { } part)
+                return part.Value is { } some ? new(text, [some], null) : new(text, [], part.Problems[0]);
             if (SaidMeal.Read(text) is { } meal)
                 return meal.Value is { } laid ? new(text, [laid], null) : new(text, [], meal.Problems[0]);
             if (KeptNamed(asked) is { } kept)

@@ -50,6 +50,12 @@ public sealed record MealOut(string Name, Ingredient Food, decimal GiveOrTake) :
     /// <inheritdoc/>
     public override int GetHashCode() => HashCode.Combine(Name, GiveOrTake);
 
+    /// <summary>The weight that stands for all of one: nobody knows what it weighs.</summary>
+    internal static Grams Whole => new(100);
+
+    /// <summary>The id of the food that holds what something of this name holds.</summary>
+    internal static string IdOf(string name) => "printed:" + name;
+
     /// <summary>Figures off a menu or a label, as 100 g of a food that holds just them.</summary>
     /// <param name="name">What they are of.</param>
     /// <param name="of">A figure, or null where it is not known.</param>
@@ -61,11 +67,11 @@ public sealed record MealOut(string Name, Ingredient Food, decimal GiveOrTake) :
             of(Nutrient.Energy), of(Nutrient.Protein), of(Nutrient.Fat), of(Nutrient.SaturatedFat), of(Nutrient.Carbohydrate),
             of(Nutrient.Sugars), of(Nutrient.Fibre), of(Nutrient.Salt), of(Nutrient.Polyols), of(Nutrient.Alcohol));
         var food = new Food(
-            "printed:" + name, name, [], FoodGroup.Seasonings, per100g, CarbohydrateConvention.Total, [], "as printed")
+            IdOf(name), name, [], FoodGroup.Seasonings, per100g, CarbohydrateConvention.Total, [], "as printed")
         {
             PointsPer100g = points,
         };
-        return new(food, new Grams(100));
+        return new(food, Whole);
     }
 
     private static IEnumerable<Problem> Problems(string name, IReadOnlyList<MenuItem> items)

@@ -11,7 +11,8 @@ namespace LivelyTern.Core.Plan;
 /// <param name="Problem">What was not understood, with what would mend it.</param>
 public sealed record TypedEntry(string Text, IReadOnlyList<Laid> What, Problem? Problem)
 {
-    private const int Most = 20;
+    /// <summary>How many things are taken at once; more are refused.</summary>
+    public const int Most = 60;
 
     // Between two things in one line.
     private static readonly Regex Separator = new(
@@ -41,12 +42,12 @@ public sealed record TypedEntry(string Text, IReadOnlyList<Laid> What, Problem? 
     /// What is typed in one go, thing by thing: lines, and within a line what an amount begins. "150 g strawberries, 2 eggs and a coffee"
     /// are three; "3 onions, chopped" is one, "fish and chips" too.
     /// </summary>
-    /// <param name="text">As typed; of very many things the first twenty.</param>
+    /// <param name="text">As typed.</param>
     public static IReadOnlyList<IReadOnlyList<string>> Apart(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
         var lines = text.Split(Lines, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-        return [.. lines.Take(Most).Select(line => ApartInLine(line).Take(Most).ToList())];
+        return [.. lines.Select(line => ApartInLine(line).ToList())];
     }
 
     private static IEnumerable<string> ApartInLine(string line)

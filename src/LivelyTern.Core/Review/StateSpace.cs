@@ -91,8 +91,8 @@ internal static class Matrices
     {
         var result = new double[matrix.GetLength(0)];
         for (var i = 0; i < result.Length; i++)
-        for (var j = 0; j < vector.Length; j++)
-            result[i] += matrix[i, j] * vector[j];
+            for (var j = 0; j < vector.Length; j++)
+                result[i] += matrix[i, j] * vector[j];
         return result;
     }
 
@@ -101,11 +101,11 @@ internal static class Matrices
         var (rows, inner, columns) = (one.GetLength(0), one.GetLength(1), other.GetLength(1));
         var result = new double[rows, columns];
         for (var i = 0; i < rows; i++)
-        for (var k = 0; k < inner; k++)
-        {
-            if (one[i, k] == 0) continue;
-            for (var j = 0; j < columns; j++) result[i, j] += one[i, k] * other[k, j];
-        }
+            for (var k = 0; k < inner; k++)
+            {
+                if (one[i, k] == 0) continue;
+                for (var j = 0; j < columns; j++) result[i, j] += one[i, k] * other[k, j];
+            }
 
         return result;
     }
@@ -114,8 +114,8 @@ internal static class Matrices
     {
         var result = new double[matrix.GetLength(1), matrix.GetLength(0)];
         for (var i = 0; i < matrix.GetLength(0); i++)
-        for (var j = 0; j < matrix.GetLength(1); j++)
-            result[j, i] = matrix[i, j];
+            for (var j = 0; j < matrix.GetLength(1); j++)
+                result[j, i] = matrix[i, j];
         return result;
     }
 
@@ -131,8 +131,8 @@ internal static class Matrices
     {
         var result = (double[,])variance.Clone();
         for (var i = 0; i < spread.Length; i++)
-        for (var j = 0; j < spread.Length; j++)
-            result[i, j] -= spread[i] * spread[j] / total;
+            for (var j = 0; j < spread.Length; j++)
+                result[i, j] -= spread[i] * spread[j] / total;
         return result;
     }
 
@@ -183,8 +183,8 @@ internal static class Matrices
     {
         var result = new double[one.GetLength(0), one.GetLength(1)];
         for (var i = 0; i < result.GetLength(0); i++)
-        for (var j = 0; j < result.GetLength(1); j++)
-            result[i, j] = of(one[i, j], other[i, j]);
+            for (var j = 0; j < result.GetLength(1); j++)
+                result[i, j] = of(one[i, j], other[i, j]);
         return result;
     }
 }

@@ -98,8 +98,8 @@ public static class TrendReader
         var size = matrix.GetLength(0);
         var result = new double[size + 1, size + 1];
         for (var i = 0; i < size; i++)
-        for (var j = 0; j < size; j++)
-            result[i, j] = matrix[i, j];
+            for (var j = 0; j < size; j++)
+                result[i, j] = matrix[i, j];
         result[size, size] = corner;
         return result;
     }

@@ -110,13 +110,20 @@ public sealed record ReadEntries(EntriesAnswer Shown, IReadOnlyList<Laid> What, 
 public sealed class EntryDesk(
     TernDb db, EaterStore eaters, PlanStore plan, FoodStore foods, RecipeStore recipes, KeptMealStore keptMeals, TimeProvider clock)
 {
-    private const int LongestText = 4_000;
+    private const int LongestText = 4_000, MealsKept = 56;
 
     /// <summary>Reads it.</summary>
     public async Task<Outcome<ReadEntries>> ReadAsync(EntriesRequest body)
     {
         ArgumentNullException.ThrowIfNull(body);
         if ((body.Text ?? "").Length > LongestText) return new Problem("text-long", "text", "That is too much at once: enter it in parts.");
+        var count = TypedEntry.Apart(body.Text ?? "").Sum(line => line.Count);
+        if (count > TypedEntry.Most)
+        {
+            var sentence = $"These are {count} things: enter up to {TypedEntry.Most} at once, then the others.";
+            return new Problem("entries-many", "text", sentence);
+        }
+
         if (KitchenDays.Refusal(body.Day, clock.Today(), "day") is { } far) return far;
         if (await eaters.FindAsync(body.EaterId) is not { } eater) return Stale.Gone("eater");
         await using var once = await db.ReadOnceAsync();
@@ -127,6 +134,7 @@ public sealed class EntryDesk(
         {
             Rules = await plan.RulesAsync(),
             Kept = [.. (await keptMeals.ListAsync()).Select(row => row.Read())],
+            Meals = SaidPart.Of(body.Text ?? "") ? await MealsAsync(body.EaterId, body.Day) : [],
             WeighedAs = body.Eaten ? await foods.WeighedAsAsync() : null,
             OnDay = body.Eaten ? await DishesOnAsync(new(body.EaterId, body.Day)) : [],
         };
@@ -149,6 +157,14 @@ public sealed class EntryDesk(
         Figure Sum(Measure measure) => Figure.Sum(views.Select(view => view.Figures.GetValueOrDefault(measure, Figure.None)));
         return new ReadEntries(
             new(views, measures.ToDictionary(measure => measure, Sum)), [.. entries.SelectMany(entry => entry.What)], problems);
+    }
+
+    // The packets and meals that were entered by their figures of late, the last first.
+    private async Task<IReadOnlyList<MealOut>> MealsAsync(Guid eaterId, DateOnly day)
+    {
+        var eaten = await plan.PlainAsync(eaterId, day.AddDays(-MealsKept), day);
+        var items = eaten.Days.OrderByDescending(one => one.Key.Day).SelectMany(one => one.Value);
+        return [.. items.Select(item => item.What).OfType<MealOut>()];
     }
 
     // The dishes of which a box lies on a day and is not eaten yet.

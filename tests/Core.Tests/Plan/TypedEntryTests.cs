@@ -189,4 +189,26 @@ public sealed class TypedEntryTests
         Assert.Equal("fish taco", Assert.IsType<MealOut>(Assert.Single(Eaten("fish taco").What)).Name);
         Assert.NotNull(Eaten("200 g fish taco").Problem);
     }
+
+    [Theory]
+    [InlineData("8 of 17 crackers, 5 points", 2.353)]
+    [InlineData("8 of 17 crackers are 5", 2.353)]
+    [InlineData("8 out of the 17 crackers", 2.353)]
+    [InlineData("17 of 17 crackers", 5.0)]
+    [InlineData("18 of 17 crackers", null)]
+    public void Some_of_a_packet_is_its_share_of_what_was_said_of_it(string typed, double? points)
+    {
+        // Common practice, no published source: 5 points for 17, so 8 are 2 (2.35 before rounding).
+        var packet = SaidMeal.Read("17 crackers are 5")!.Value.Value!;
+        var larder = new Larder(Kitchen.Catalogue, [], [], new Dictionary<Guid, string>(), Today) { Meals = [packet] };
+        var entry = Assert.Single(new EntryReader(larder, Ada).Read(typed, []));
+        var meal = entry.What.SingleOrDefault() as MealOut;
+        Assert.Equal(points, meal is null ? null : Math.Round((double)(meal.Food.Food.PointsPer100g! * meal.Food.Weight.Value / 100), 3));
+        Assert.Equal(points is null, entry.Problem?.Code == "part-absurd");
+        if (meal is null) return;
+
+        // Of what was entered as some of it, all of it is known too.
+        var next = new EntryReader(larder with { Meals = [meal] }, Ada).Read("9 of 17 crackers", [])[0].What[0] as MealOut;
+        Assert.Equal(5m * 9 / 17, next!.Food.Food.PointsPer100g!.Value * next.Food.Weight.Value / 100, 6);
+    }
 }

@@ -73,11 +73,11 @@ public sealed class TrendReaderTests
         var gain = whole * look.Transpose() * total.Inverse();
         var (after, variance) = (mean + (gain * off), whole - (gain * look * whole));
         for (var day = 0; day < days; day++)
-        for (var i = 0; i < 3; i++)
-        {
-            Assert.Equal(after[(3 * day) + i], smoothed[day].Mean[i], 6);
-            for (var j = 0; j < 3; j++) Assert.Equal(variance[(3 * day) + i, (3 * day) + j], smoothed[day].Variance[i, j], 6);
-        }
+            for (var i = 0; i < 3; i++)
+            {
+                Assert.Equal(after[(3 * day) + i], smoothed[day].Mean[i], 6);
+                for (var j = 0; j < 3; j++) Assert.Equal(variance[(3 * day) + i, (3 * day) + j], smoothed[day].Variance[i, j], 6);
+            }
 
         // How likely all of it was, likewise.
         var likelihood = -0.5 * ((there.Length * Math.Log(2 * Math.PI)) + Math.Log(total.Determinant()) + (off * total.Inverse() * off));

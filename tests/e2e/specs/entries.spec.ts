@@ -48,7 +48,7 @@ test("what is not known answers while it is typed, and its label is written from
 
   // A bare name asks for one, a part of a dish's name offers its box.
   await entry.fill("apple");
-  await page.getByRole("button", { name: "1 apple" }).click();
+  await page.getByRole("button", { name: "Write “1 apple”" }).click();
   await expect(entry).toHaveValue("1 apple");
   await entry.fill("barley");
   await page.getByRole("button", { name: /^Barley and mushroom stew/ }).click();

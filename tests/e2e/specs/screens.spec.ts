@@ -233,6 +233,26 @@ const screens: Screen[] = [
   ],
   ["rules", "/keep?view=rules"],
   ["eat", "/eat"],
+  ["not quite", "/eat", (page) => page.getByRole("button", { name: /^Not quite/ }).first().click()],
+  [
+    "weigh it",
+    "/eat",
+    async (page) => {
+      await page.getByRole("button", { name: "Weigh onto the plate" }).click();
+      await page.getByLabel("What is it?").fill("white rice");
+      await page.getByLabel("Grams").fill("150");
+      await page.getByText("How was it weighed?").waitFor();
+    },
+  ],
+  [
+    "what still fits",
+    "/eat",
+    async (page) => {
+      await page.getByRole("button", { name: "What still fits" }).click();
+      await page.getByRole("dialog").getByRole("listitem").first().waitFor();
+    },
+  ],
+  ["fit again", "/eat", (page) => page.getByRole("button", { name: "Fit the rest again" }).click()],
   ["keys", "/plan", (page) => page.keyboard.press("?")],
   ["finder", "/plan", (page) => page.keyboard.press("/")],
   ["no such page", "/moon"],

@@ -5,7 +5,7 @@ import { Barcode, ChevronLeft, ChevronRight, Scale } from "lucide-react";
 import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
 import { useState } from "react";
-import { getDay, type EatView, type Measure } from "../../api";
+import { getDay, type EatView, type Figure, type Measure } from "../../api";
 import { EaterTabs, Header, useCurrentEater, useEatersQuery, useOverviewQuery } from "../../app/Header";
 import { useLens } from "../../app/lens";
 import { sawDays } from "../../app/seen";
@@ -161,8 +161,9 @@ function Day({ view }: { view: EatView }) {
           <Done view={view} items={done} lens={lens} />
         </div>
       </main>
-      <footer className="border-t border-rim px-4 pt-3 pb-2">
-        <div className="mx-auto max-w-3xl">
+      {/* On a low screen the day keeps its room: the field comes first, the rest is scrolled to. */}
+      <footer className="border-t border-rim px-4 pt-3 pb-2 [@media(max-height:480px)]:max-h-24 [@media(max-height:480px)]:overflow-auto">
+        <div className="mx-auto flex max-w-3xl flex-col [@media(max-height:480px)]:flex-col-reverse">
           <DayEntry
             key={found?.foodId ?? ""}
             eaterId={view.eaterId}
@@ -234,11 +235,18 @@ function Left({ view, lens }: { view: EatView; lens: Measure }) {
   const eaten = day.eaten[lens];
   const goal = band?.target ?? band?.max ?? band?.min ?? null;
   const others = (Object.keys(day.left) as Measure[]).filter((measure) => measure !== lens);
+  const marked = (measure: Measure, value: number, certainty: Figure["certainty"]) =>
+    t(`app:mark.${certainty}`, { amount: amount(measure, value) });
+  // Where more may have been eaten than is known, less is left than it seems; past the goal it is by more.
+  const leftOf = (measure: Measure, rest: number) => {
+    const certainty = day.eaten[measure]?.certainty ?? "exact";
+    return marked(measure, Math.abs(rest), rest < 0 ? certainty : turned[certainty]);
+  };
   return (
     <section aria-label={longDay(day.day)} className="flex items-end justify-between gap-4">
       <p>
         <span className="block font-title text-huge leading-none font-bold">
-          {left !== undefined ? amount(lens, Math.abs(left)) : eaten ? amount(lens, eaten.value) : "–"}
+          {left !== undefined ? leftOf(lens, left) : eaten ? marked(lens, eaten.value, eaten.certainty) : "–"}
         </span>
         <span className="text-soft">
           {left === undefined || goal === null
@@ -258,7 +266,7 @@ function Left({ view, lens }: { view: EatView; lens: Measure }) {
           return (
             <li key={measure}>
               <b>
-                {amount(measure, Math.abs(rest))} {unitOf(measure)}
+                {leftOf(measure, rest)} {unitOf(measure)}
               </b>{" "}
               <span className="text-sm text-soft">
                 {t(rest < 0 ? "pastOf" : isFloor ? "toGo" : "leftOf", {
@@ -272,6 +280,8 @@ function Left({ view, lens }: { view: EatView; lens: Measure }) {
     </section>
   );
 }
+
+const turned = { exact: "exact", atLeast: "atMost", atMost: "atLeast", open: "open" } as const;
 
 type T = TFunction;
 const wordOf = (t: T, measure: Measure) =>

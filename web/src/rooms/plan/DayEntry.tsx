@@ -1,6 +1,6 @@
 import type { TFunction } from "i18next";
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useId, useRef, useState, type ReactNode } from "react";
+import { lazy, Suspense, useEffect, useId, useRef, useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import { useWords } from "../../app/i18n";
 import { calcEntries, layEntries, type EntryView, type Measure } from "../../api";
@@ -12,11 +12,13 @@ import { Amount } from "../../ui/Figures";
 import { grams, longDay } from "../../ui/format";
 import { LineChoice } from "../../ui/LineChoice";
 import { LineProblem } from "../../ui/LineProblem";
-import { Sentence } from "../../ui/states";
+import { Loading, Sentence } from "../../ui/states";
 import { Tape } from "../../ui/Tape";
 import { useSettled } from "../../ui/useSettled";
-import { LabelForm } from "../foods/LabelForm";
 import { WeighedAs } from "./WeighedAs";
+
+// Only who writes a label down needs it.
+const LabelForm = lazy(async () => ({ default: (await import("../foods/LabelForm")).LabelForm }));
 
 interface DayEntryProps {
   eaterId: string;
@@ -187,18 +189,20 @@ export function DayEntry({
         close={() => setWriting(null)}
         title={t("entry.writeTitle", { food: writing?.food ?? "" })}
       >
-        <LabelForm
-          start={{
-            name: writing?.food ?? "",
-            group: "seasonings",
-            label: { basis: "per100g", convention: "withoutFibre", servingGrams: null },
-          }}
-          onSaved={(food) => {
-            setWriting(null);
-            void queries.invalidateQueries(all("line"));
-            if (writing) choose(writing.at, food.id);
-          }}
-        />
+        <Suspense fallback={<Loading />}>
+          <LabelForm
+            start={{
+              name: writing?.food ?? "",
+              group: "seasonings",
+              label: { basis: "per100g", convention: "withoutFibre", servingGrams: null },
+            }}
+            onSaved={(food) => {
+              setWriting(null);
+              void queries.invalidateQueries(all("line"));
+              if (writing) choose(writing.at, food.id);
+            }}
+          />
+        </Suspense>
       </Drawer>
     </>
   );
