@@ -9,6 +9,7 @@ using LivelyTern.Data.Keep;
 using LivelyTern.Data.Pack;
 using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
+using LivelyTern.Data.Review;
 using LivelyTern.Data.Shop;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
@@ -44,6 +45,7 @@ public static class Kitchen
         services.AddScoped<PantryUse>().AddScoped<IPantryUse>(all => all.GetRequiredService<PantryUse>());
         services.AddScoped<PantryStore>().AddScoped<ShopStore>().AddScoped<PutAway>().AddScoped<SubstituteFood>();
         services.AddScoped<EatOtherwise>().AddScoped<UsualStore>().AddScoped<Corrections>().AddScoped<KeptMealStore>();
+        services.AddScoped<WeighInStore>();
         services.AddScoped<Ledger>().AddScoped<IEatenLedger>(all => all.GetRequiredService<Ledger>());
         return services.AddScoped<DemoShop>().AddScoped<DemoRun>().AddScoped<DemoWeek>();
     }

@@ -7,6 +7,7 @@ using LivelyTern.Data.Keep;
 using LivelyTern.Data.Pack;
 using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
+using LivelyTern.Data.Review;
 using LivelyTern.Data.Shop;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
@@ -120,6 +121,9 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
 
     /// <summary>In which form foods are weighed when they are eaten.</summary>
     public DbSet<WeighedAsRow> WeighedAs => Set<WeighedAsRow>();
+
+    /// <summary>What eaters' scales said.</summary>
+    public DbSet<WeighInRow> WeighIns => Set<WeighInRow>();
 
     /// <summary>How days were planned before the first thing of them was eaten.</summary>
     public DbSet<PlannedDayRow> PlannedDays => Set<PlannedDayRow>();

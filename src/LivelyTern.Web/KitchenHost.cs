@@ -167,6 +167,7 @@ public static class KitchenHost
         api.MapCorrections();
         api.MapKeptMeals();
         api.MapTrendCalculations();
+        api.MapBody();
         api.MapDevices();
         app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/).*$)}", "index.html");
     }

@@ -12,7 +12,8 @@ namespace LivelyTern.Web.Tests;
 public sealed class ManyHandsTests
 {
     private const string Monday = "2026-11-23";
-    private static readonly string[] Days = ["2026-11-25", "2026-11-26", "2026-11-27", "2026-11-28", "2026-11-29"];
+    // Today often: nothing is eaten on the others.
+    private static readonly string[] Days = ["2026-11-25", "2026-11-25", "2026-11-25", "2026-11-26", "2026-11-27", "2026-11-28", "2026-11-29"];
 
     private sealed record Item(string Id, string Eater, string Day, string? Box, string? Batch, decimal Grams, bool IsEaten, string? Text,
         bool IsNever);
@@ -61,7 +62,7 @@ public sealed class ManyHandsTests
             var item = items.Count > 0 ? Any(items) : null;
             var batch = Any(Batches);
             var shelf = week["shelf"]!.AsArray().SelectMany(group => group!["boxIds"]!.AsArray()).Select(id => (string)id!).ToList();
-            switch (chance.Next(item is null ? 4 : 30))
+            switch (chance.Next(item is null ? 4 : 34))
             {
                 case 0 when shelf.Count > 0:
                     return await host.SendAsync(HttpMethod.Post, "/api/plan/boxes",
@@ -135,6 +136,14 @@ public sealed class ManyHandsTests
                 case 28:
                     return await host.SendAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}/away",
                     new { days = new[] { day }, isAway = chance.Next(2) == 0, slot = Any(["noon", null]) });
+                case 29: return await EatOtherwiseAsync(item!, version);
+                case 30:
+                    return await host.SendAsync(HttpMethod.Post, $"/api/eat/items/{item!.Id}/shared",
+                    new { withEaterId = eater, share = chance.Next(0, 11) / 10m }, version);
+                case 31:
+                    return await host.SendAsync(HttpMethod.Post, "/api/eat/again",
+                    new { itemIds = new[] { item!.Id, Any(items).Id }, eaterId = eater, day, eaten = chance.Next(3) > 0 }, version);
+                case 32: return await host.SendAsync(HttpMethod.Post, $"/api/eat/corrections/{batch}");
                 default:
                     return Changes.Count > 0
                     ? await host.SendAsync(HttpMethod.Post, $"/api/plan/changes/{Any(Changes)}/undo", "") : (0, JsonValue.Create(0));
@@ -143,6 +152,14 @@ public sealed class ManyHandsTests
 
         private Task<(int Status, JsonNode Body)> EatPartAsync(Item item, int version) =>
             host.SendAsync(HttpMethod.Put, $"/api/eat/items/{item.Id}", new { eaten = true, grams = chance.Next(-5, 300) }, version);
+
+        private Task<(int Status, JsonNode Body)> EatOtherwiseAsync(Item item, int version)
+        {
+            object how = chance.Next(2) == 0
+                ? new { eaten = true, times = chance.Next(0, 25) / 10m }
+                : new { eaten = true, amount = Any(["half", "a serving and a half", "120 g", "3 boxes", "much"]) };
+            return host.SendAsync(HttpMethod.Put, $"/api/eat/items/{item.Id}", how, version);
+        }
 
         private async Task<(int Status, JsonNode Body)> LabelAsync()
         {
@@ -425,14 +442,14 @@ public sealed class ManyHandsTests
             new { day = "2026-11-25", dishes = new[] { new { recipeId = recipe, portions = 6 } } }))[0]!;
         var id = (string)planned["id"]!;
         var cooked = await host.PostAsync($"/api/cook/planned/{id}/cooked", null, (int)planned["version"]!);
-        foreach (var day in Days.Take(3)) await host.PostAsync("/api/plan/portions", new { batchId = id, eaterId = eater, day },
+        foreach (var day in Days.Distinct().Take(3)) await host.PostAsync("/api/plan/portions", new { batchId = id, eaterId = eater, day },
             await host.PlanVersionAsync());
 
         async Task<int> LayAsync(int i)
         {
             var version = await host.PlanVersionAsync();
             return i % 2 == 0
-                ? (await host.SendAsync(HttpMethod.Post, "/api/plan/portions", new { batchId = id, eaterId = eater, day = Days[i % 5] },
+                ? (await host.SendAsync(HttpMethod.Post, "/api/plan/portions", new { batchId = id, eaterId = eater, day = Days[2 + (i % 5)] },
                     version)).Status
                 : (await host.SendAsync(HttpMethod.Put, "/api/plan/portions", new { batchId = id, eaterId = eater, grams = 100 + i },
                     version)).Status;

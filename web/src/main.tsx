@@ -28,6 +28,7 @@ const LabelsPage = lazy(() => import("./rooms/pack/labels/LabelsPage"));
 const KeepRoom = lazy(() => import("./rooms/keep/KeepRoom"));
 const BoxPage = lazy(() => import("./rooms/keep/BoxPage"));
 const EatRoom = lazy(() => import("./rooms/eat/EatRoom"));
+const ReviewRoom = lazy(() => import("./rooms/review/ReviewRoom"));
 
 const queries = new QueryClient({
   // The host is this machine: whether the browser thinks it is on a network says nothing about it.
@@ -83,6 +84,7 @@ createRoot(document.getElementById("root")!).render(
                   <Route path="keep" element={<KeepRoom />} />
                   <Route path="box/:code" element={<BoxPage />} />
                   <Route path="eat" element={<EatRoom />} />
+                  <Route path="review" element={<ReviewRoom />} />
                   <Route path="*" element={<Lost />} />
                 </Route>
               </Routes>

@@ -114,6 +114,16 @@ public static class EnergyNeed
         return body.BodyFatShare is { } fat ? 370 + (21.6m * body.WeightKg * (1 - fat)) : null;
     }
 
+    /// <summary>
+    /// Between what the equations say the need of a body lies: the lowest of them mostly sitting, the highest on the feet most of the day.
+    /// </summary>
+    /// <returns>Kcal a day, to the nearest 10.</returns>
+    public static (decimal Low, decimal High) Between(Body body)
+    {
+        decimal[] resting = [ByWeightHeightAge(body), ByRevisedEquations(body), ByLeanMass(body) ?? ByWeightHeightAge(body)];
+        return (Rounding.ToStep(resting.Min() * Activities[0].Factor, 10), Rounding.ToStep(resting.Max() * Activities[2].Factor, 10));
+    }
+
     /// <summary>Works a need out.</summary>
     /// <param name="body">The body.</param>
     /// <param name="activity">Need as a multiple of resting energy, 1 to 3.</param>

@@ -18,7 +18,7 @@ public static class TrendReader
     private const double LeastIntake = 0.5, WidestNeed = 900;
 
     // How likely a need changes in a week, by how many kcal then; of the ways tried, those that count for less than this are left.
-    private const double ChangeAWeek = 0.04, Change = 300, LeastWeight = 0.02;
+    private const double ChangeAWeek = 0.05, Change = 300, LeastWeight = 0.02;
 
     // What lies between eating and weighing, and what is not written down to the gram: 12 g a day, as a variance in kg.
     private const double FoodInside = 0.012 * 0.012;
@@ -74,7 +74,7 @@ public static class TrendReader
         if (weighed < LeastWeighIns) return $"It takes {LeastWeighIns} weigh-ins; there are {weighed}.";
         if (days < LeastDays) return $"It takes three weeks from the first weigh-in to the last; there are {days} days.";
         return known < LeastIntake * (days - 1)
-            ? $"It takes half of the days with what was eaten; there are {known} of {days - 1}."
+            ? $"It takes what was eaten on half of the days; so far that is known of {known} of {days - 1}."
             : null;
     }
 

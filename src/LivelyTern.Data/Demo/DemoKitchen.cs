@@ -205,6 +205,16 @@ internal static class DemoKitchen
     /// <summary>The dishes of which what is for the later half of the week is frozen on the prep day.</summary>
     public static IReadOnlyList<string> FrozenAtOnce { get; } = ["BP", "LD", "BM", "FB", "SB"];
 
+    /// <summary>How long they have weighed themselves.</summary>
+    public const int WeighedDays = 91;
+
+    /// <summary>What each weighed at first, in kg, and by how much that changes a day.</summary>
+    public static IReadOnlyList<(string Name, double Kg, double PerDay)> Scales { get; } =
+        [("Isa", 70.6, -0.031), ("Bram", 83.2, 0.008), ("Noor", 62.4, -0.012)];
+
+    /// <summary>Who swapped two digits, so many days ago.</summary>
+    public static (string Name, int DaysAgo) Swapped => ("Isa", 36);
+
     /// <summary>The dish of which a box of last week was forgotten.</summary>
     public const string Forgotten = "LD";
 

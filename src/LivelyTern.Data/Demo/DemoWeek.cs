@@ -1,3 +1,4 @@
+using System.Globalization;
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
@@ -11,6 +12,7 @@ using LivelyTern.Data.Keep;
 using LivelyTern.Data.Pack;
 using LivelyTern.Data.Plan;
 using LivelyTern.Data.Recipes;
+using LivelyTern.Data.Review;
 using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Demo;
@@ -21,7 +23,8 @@ namespace LivelyTern.Data.Demo;
 /// </summary>
 public sealed class DemoWeek(
     TernDb db, EaterStore eaters, RecipeStore recipes, BatchStore batches, PackBatch packing, DayChanges days, FoodStore foods,
-    PutBoxes shelves, ContainerStore containers, DemoShop shop, DemoRun run, TimeProvider clock)
+    PutBoxes shelves, ContainerStore containers, DemoShop shop, DemoRun run, WeighInStore weighIns,
+    TimeProvider clock)
 {
     /// <summary>Lays the demo into an empty file; a file that holds anything is left as it is.</summary>
     public async Task SeedAsync()
@@ -51,9 +54,27 @@ public sealed class DemoWeek(
         // The prep day ahead.
         Must(await batches.PlanAsync(monday.AddDays(6), today, [.. DemoKitchen.Ahead.Select(ahead => (book[ahead.Key], ahead.Portions))]));
         foreach (var one in DemoKitchen.Containers) Must(await containers.AddAsync(one));
+        await LayWeighInsAsync(today, table);
         await shop.SeedAsync();
         await run.SeedAsync(book["LD"]);
         await transaction.CommitAsync();
+    }
+
+    // Three months on the bathroom scale: water comes and goes, and one morning two digits were swapped.
+    private async Task LayWeighInsAsync(DateOnly today, Dictionary<string, Guid> table)
+    {
+        foreach (var (name, start, perDay) in DemoKitchen.Scales)
+        {
+            for (var ago = DemoKitchen.WeighedDays; ago >= 0; ago -= ago % 7 == 3 ? 2 : ago % 5 == 0 ? 3 : 1)
+            {
+                var water = (0.45 * Math.Sin(ago * 0.9)) + (0.3 * Math.Sin((ago * 2.3) + start));
+                var kg = Math.Round(start + (perDay * (DemoKitchen.WeighedDays - ago)) + water, 1);
+                var (tens, ones) = Math.DivRem((int)kg, 10);
+                if ((name, ago) == DemoKitchen.Swapped) kg = (10 * ones) + tens + (kg - Math.Truncate(kg));
+                var text = string.Create(CultureInfo.InvariantCulture, $"{kg:0.0} kg");
+                Must(await weighIns.SetAsync(table[name], today.AddDays(-ago), text, null));
+            }
+        }
     }
 
     // A flavour of the falafel: the same base, hotter.

@@ -1328,6 +1328,33 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("RecipeVersions");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Review.WeighInRow", b =>
+                {
+                    b.Property<Guid>("EaterId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Grams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Unit")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("WrittenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("EaterId", "Day");
+
+                    b.ToTable("WeighIns", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Shop.AislesRow", b =>
                 {
                     b.Property<int>("Id")
@@ -1720,6 +1747,15 @@ namespace LivelyTern.Data.Migrations
                         .WithMany()
                         .HasForeignKey("RecipeId")
                         .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Review.WeighInRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
+                        .WithMany()
+                        .HasForeignKey("EaterId")
+                        .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
                 });
 

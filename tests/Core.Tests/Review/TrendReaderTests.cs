@@ -113,7 +113,7 @@ public sealed class TrendReaderTests
         var one = TrendReader.Read([On(0, 80)], []);
         Assert.Equal((1, null, null), (one.Trend.Count, one.RatePerWeek, one.Need));
         var fourWeeks = Enumerable.Range(0, 28).Select(day => On(day, 80m)).ToList();
-        Assert.Equal("It takes half of the days with what was eaten; there are 0 of 27.", TrendReader.Read(fourWeeks, []).WhyNoNeed);
+        Assert.Equal("It takes what was eaten on half of the days; so far that is known of 0 of 27.", TrendReader.Read(fourWeeks, []).WhyNoNeed);
         Assert.Equal("It takes three weeks from the first weigh-in to the last; there are 14 days.",
             TrendReader.Read(fourWeeks[..14], []).WhyNoNeed);
         var few = new[] { 0, 13, 27 }.Select(day => On(day, 80m)).ToList();

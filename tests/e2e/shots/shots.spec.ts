@@ -12,7 +12,6 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
   ["recipes", "/recipes", desk],
   ["recipe", "/recipes", desk, (page) => page.getByRole("link", { name: /lentil dal/ }).click()],
   ["foods", "/foods/chicken-breast-raw?q=chiken", desk],
-  ["swap-bench", "/recipes", desk, swap],
   ["plan", "/plan", desk],
   ["menu", "/plan?week=2026-11-30", desk, menu],
   ["fit", "/plan", desk, fit],
@@ -36,6 +35,7 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
   ["labels", "/pack", desk, labels],
   ["keep", "/keep", desk, readCautions],
   ["eat-phone", "/eat", phone],
+  ["review", "/review", desk],
 ];
 
 async function menu(page: Page) {
@@ -91,19 +91,6 @@ async function begin(page: Page) {
   await page.getByRole("button", { name: "And someone else" }).click();
   await page.getByLabel("Name").fill("Ole");
   await page.getByLabel("kcal a day").fill("1,900");
-}
-
-async function side(page: Page, name: string) {
-  await page.getByRole("link", { name: /lentil dal/ }).click();
-  await page.getByRole("button", { name, exact: true }).click();
-}
-
-async function swap(page: Page) {
-  await side(page, "Swap");
-  await page.getByLabel("Line", { exact: true }).selectOption({ index: 2 });
-  await page.getByLabel("would be").fill("800 ml soya milk");
-  await page.getByLabel("Grams of protein to keep").fill("16");
-  await page.getByRole("button", { name: "Find ways" }).click();
 }
 
 async function fit(page: Page) {

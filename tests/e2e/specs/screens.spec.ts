@@ -233,7 +233,15 @@ const screens: Screen[] = [
   ],
   ["rules", "/keep?view=rules"],
   ["eat", "/eat"],
-  ["not quite", "/eat", (page) => page.getByRole("button", { name: /^Not quite/ }).first().click()],
+  [
+    "not quite",
+    "/eat",
+    (page) =>
+      page
+        .getByRole("button", { name: /^Not quite/ })
+        .first()
+        .click(),
+  ],
   [
     "weigh it",
     "/eat",
@@ -252,6 +260,7 @@ const screens: Screen[] = [
       await page.getByRole("dialog").getByRole("listitem").first().waitFor();
     },
   ],
+  ["review", "/review", (page) => page.getByText("All weigh-ins").click()],
   ["fit again", "/eat", (page) => page.getByRole("button", { name: "Fit the rest again" }).click()],
   ["keys", "/plan", (page) => page.keyboard.press("?")],
   ["finder", "/plan", (page) => page.keyboard.press("/")],
@@ -335,7 +344,18 @@ test("a room on its way, and one that did not come, have their landmark and thei
   shown,
 }) => {
   const page = await browser.newPage();
-  for (const path of ["/aim", "/foods", "/recipes", "/plan", "/shop", "/cook", "/pack", "/keep", "/eat"]) {
+  for (const path of [
+    "/aim",
+    "/foods",
+    "/recipes",
+    "/plan",
+    "/shop",
+    "/cook",
+    "/pack",
+    "/keep",
+    "/eat",
+    "/review",
+  ]) {
     let release = () => {};
     const held = new Promise<void>((resolve) => (release = resolve));
     await page.route("**/api/**", (route) => held.then(() => route.abort()));
@@ -368,6 +388,7 @@ test("the script of any room is under 250 kB gzipped, and nothing is asked of an
     "pack",
     "keep",
     "eat",
+    "review",
     "docs/",
   ]) {
     // Each from an empty cache, as on a first visit.
@@ -399,7 +420,7 @@ test("the script of any room is under 250 kB gzipped, and nothing is asked of an
 });
 
 test("no room shifts while it loads", async ({ browser, shown }) => {
-  for (const room of ["plan", "foods", "recipes", "eat", "shop", "cook", "pack", "keep", "aim"]) {
+  for (const room of ["plan", "foods", "recipes", "eat", "shop", "cook", "pack", "keep", "aim", "review"]) {
     const page = await browser.newPage();
     await page.addInitScript(() => {
       const w = window as unknown as { shift: number };
@@ -430,7 +451,7 @@ test("at 200 % zoom and on a phone held sideways every room is whole: nothing st
     { width: 844, height: 390 },
   ]) {
     await page.setViewportSize(viewport);
-    for (const room of ["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "keep", "eat"]) {
+    for (const room of ["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "keep", "eat", "review"]) {
       await page.goto(`${shown.url}/${room}`);
       await page.getByText("Fetching").waitFor({ state: "detached" });
       await expect(page.getByRole("main")).toBeVisible();

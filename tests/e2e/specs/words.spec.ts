@@ -29,6 +29,7 @@ import { labels } from "../../../web/src/rooms/pack/labels/words";
 import { pack } from "../../../web/src/rooms/pack/words";
 import { plan } from "../../../web/src/rooms/plan/words";
 import { recipes } from "../../../web/src/rooms/recipes/words";
+import { review } from "../../../web/src/rooms/review/words";
 import { shop } from "../../../web/src/rooms/shop/words";
 import { tapeLength, tickStep } from "../../../web/src/ui/ticks";
 
@@ -160,6 +161,7 @@ test.describe("the words", () => {
     pack,
     plan,
     recipes,
+    review,
     shop,
   };
   const bare = (key: string) => key.replace(/_(zero|one|two|few|many|other)$/, "");

@@ -50,11 +50,13 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
     retry: false,
   });
   const all: Find[] = [
-    ...(["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "keep", "eat"] as const).map((room) => ({
-      kind: "room" as const,
-      name: t(`rooms.${room}`),
-      to: `/${room}`,
-    })),
+    ...(["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "keep", "eat", "review"] as const).map(
+      (room) => ({
+        kind: "room" as const,
+        name: t(`rooms.${room}`),
+        to: `/${room}`,
+      }),
+    ),
     ...(recipes ?? []).map(({ id, name }) => ({ kind: "recipe" as const, name, to: `/recipes/${id}` })),
     ...Array.from({ length: 21 }, (_, i) => isoDay(addDays(today ? parseISO(today) : new Date(), i - 7))).map(
       (day) => ({

@@ -22,7 +22,7 @@ import { useToday } from "./useToday";
 /** The rooms on the bar of a phone; the others are behind "more". */
 const phoneRooms = new Set<string>(["shop", "cook", "pack", "eat"]);
 
-const rooms = ["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "keep", "eat"] as const;
+const rooms = ["aim", "foods", "recipes", "plan", "shop", "cook", "pack", "keep", "eat", "review"] as const;
 
 type Shown = "keys" | "finder" | "more" | null;
 
@@ -189,6 +189,8 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
         unit: unitOf(overview.leading),
       });
     }
+    case "review":
+      return t("state.review");
   }
 }
 

@@ -4,6 +4,7 @@ import { all, type About } from "./queryKeys";
 /** For each kind of change, the queries that read what it changed, by the first word of their keys. */
 const readers = {
   plan: [
+    "body",
     "containers",
     "shelves",
     "box",
@@ -23,6 +24,7 @@ const readers = {
     "pantry",
   ],
   batch: [
+    "body",
     "containers",
     "shelves",
     "box",
@@ -60,8 +62,9 @@ const readers = {
     "shopFood",
   ],
   containers: ["containers", "preview", "batch", "box"],
+  body: ["body"],
   keeping: ["guidelines", "labels", "shelves", "week", "day", "batch"],
-  eater: ["eye", "shelves", "labels", "eaters", "week", "day", "overview", "recipes", "batch"],
+  eater: ["body", "eye", "shelves", "labels", "eaters", "week", "day", "overview", "recipes", "batch"],
 } as const satisfies Record<string, readonly About[]>;
 
 /** Has everything fetched anew that a change may have made old. */

@@ -62,6 +62,7 @@ export const queryKeys = {
   week: (day: string | undefined) => ["week", day],
   day: (eater: string | null, day: string | undefined) => ["day", eater, day],
   usual: (eater: string, day: string) => ["day", "usual", eater, day],
+  body: (eater: string | null) => ["body", eater],
   keptMeals: () => ["keptMeals"],
   corrections: (batch: string) => ["batch", batch, "corrections"],
   dayInDepth: (...asked: unknown[]) => ["day", "depth", ...asked],

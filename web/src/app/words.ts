@@ -12,6 +12,7 @@ export const app = {
     pack: "Pack",
     keep: "Keep",
     eat: "Eat",
+    review: "Review",
   },
   state: {
     aim_zero: "nobody yet",
@@ -50,6 +51,7 @@ export const app = {
     left: "{{amount}} {{unit}} left today",
     over: "{{amount}} {{unit}} over today",
     eat: "today",
+    review: "the trend over weeks",
   },
   ground: { dark: "Night kitchen", light: "Day kitchen" },
   lens: "Measure by",

@@ -72,6 +72,15 @@ export const inPieces = (
 };
 export const exact = (value: number) => upToHundredths.format(value);
 
+const hundredths = new Intl.NumberFormat("en", {
+  minimumFractionDigits: 2,
+  maximumFractionDigits: 2,
+  signDisplay: "exceptZero",
+});
+
+/** A change, with its sign and two places: "+0.35", "−0.35". */
+export const signedTwo = (value: number) => hundredths.format(value).replace("-", "−");
+
 /** A day's or a box's figure: kcal whole, small grams with a tenth, points as their rule rounds them. */
 export function amount(measure: Measure, value: number): string {
   if (measure === "points") return upToHundredths.format(value).replace("-", "−");

@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace LivelyTern.Data.Migrations
 {
     [DbContext(typeof(TernDb))]
-    [Migration("20261129092704_Eating")]
+    [Migration("20261129104730_Eating")]
     partial class Eating
     {
         /// <inheritdoc />
@@ -1331,6 +1331,33 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("RecipeVersions");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Review.WeighInRow", b =>
+                {
+                    b.Property<Guid>("EaterId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Grams")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Unit")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("WrittenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("EaterId", "Day");
+
+                    b.ToTable("WeighIns", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Shop.AislesRow", b =>
                 {
                     b.Property<int>("Id")
@@ -1723,6 +1750,15 @@ namespace LivelyTern.Data.Migrations
                         .WithMany()
                         .HasForeignKey("RecipeId")
                         .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Review.WeighInRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
+                        .WithMany()
+                        .HasForeignKey("EaterId")
+                        .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
                 });
 

@@ -47,6 +47,28 @@ namespace LivelyTern.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "WeighIns",
+                columns: table => new
+                {
+                    EaterId = table.Column<Guid>(type: "TEXT", nullable: false),
+                    Day = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    Grams = table.Column<int>(type: "INTEGER", nullable: false),
+                    Text = table.Column<string>(type: "TEXT", nullable: false),
+                    Unit = table.Column<string>(type: "TEXT", nullable: false),
+                    WrittenAt = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_WeighIns", x => new { x.EaterId, x.Day });
+                    table.ForeignKey(
+                        name: "FK_WeighIns_Eaters_EaterId",
+                        column: x => x.EaterId,
+                        principalTable: "Eaters",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "WeighedAs",
                 columns: table => new
                 {
@@ -73,6 +95,9 @@ namespace LivelyTern.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "PlannedDays");
+
+            migrationBuilder.DropTable(
+                name: "WeighIns");
 
             migrationBuilder.DropTable(
                 name: "WeighedAs");

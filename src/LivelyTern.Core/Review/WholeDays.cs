@@ -1,0 +1,23 @@
+namespace LivelyTern.Core.Review;
+
+/// <summary>
+/// Which days of a ledger tell what was eaten. A day on which only breakfast was noted says nothing of the day: days with less than half of
+/// what is usual are taken as not written down. Common practice, no published source.
+/// </summary>
+public static class WholeDays
+{
+    private const decimal Share = 0.5m;
+
+    /// <summary>The days that count.</summary>
+    /// <param name="noted">What was noted, day by day.</param>
+    /// <param name="today">The household's day, which is not over.</param>
+    public static IReadOnlyList<DayIntake> Of(IReadOnlyList<DayIntake> noted, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(noted);
+        var past = noted.Where(day => day.Day < today && day.Kcal > 0).ToList();
+        if (past.Count == 0) return past;
+        var sorted = past.Select(day => day.Kcal).Order().ToList();
+        var usual = (sorted[(sorted.Count - 1) / 2] + sorted[sorted.Count / 2]) / 2;
+        return past.FindAll(day => day.Kcal >= Share * usual);
+    }
+}

@@ -1,0 +1,77 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Review;
+using LivelyTern.Data;
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Review;
+using LivelyTern.Web.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace LivelyTern.Web.Review;
+
+/// <summary>A weigh-in as it was typed.</summary>
+/// <param name="Day">The day.</param>
+/// <param name="Kg">Kilograms.</param>
+/// <param name="Text">As typed.</param>
+public sealed record WeighInView(DateOnly Day, decimal Kg, string Text);
+
+/// <summary>What is said to be the energy need of a body like this one, by published equations.</summary>
+/// <param name="Low">Kcal a day, mostly sitting, by the lowest of them.</param>
+/// <param name="High">Kcal a day, on the feet most of the day, by the highest.</param>
+public sealed record EquationsView(decimal Low, decimal High);
+
+/// <summary>What the bathroom scale says of an eater over weeks.</summary>
+/// <param name="EaterId">The eater.</param>
+/// <param name="Name">Their name.</param>
+/// <param name="Today">The household's day.</param>
+/// <param name="Unit">In what they weigh.</param>
+/// <param name="WeighIns">All of them, the last first.</param>
+/// <param name="Trend">What they say.</param>
+/// <param name="NotedDays">Days with something noted as eaten; of those the whole ones count for the need.</param>
+/// <param name="Equations">What equations say of a body like theirs; null where the body is not described under Aim.</param>
+/// <param name="AimKcal">The energy their usual day aims at; null where it names none.</param>
+public sealed record BodyView(
+    Guid EaterId, string Name, DateOnly Today, BodyUnit Unit, IReadOnlyList<WeighInView> WeighIns, TrendAnswer Trend, int NotedDays,
+    EquationsView? Equations, decimal? AimKcal);
+
+/// <summary>A weigh-in to be written down.</summary>
+/// <param name="Text">As typed: "71.4", "157 lb", "11 st 3".</param>
+/// <param name="Before">What was seen on that day before; null for nothing.</param>
+public sealed record WeighInRequest(string Text, string? Before = null);
+
+/// <summary>Review: the body's trend.</summary>
+public static class BodyEndpoints
+{
+    /// <summary>Maps <c>/api/review/body</c> and <c>/api/review/weigh-ins</c>.</summary>
+    public static void MapBody(this IEndpointRouteBuilder api)
+    {
+        var review = api.MapGroup("/review").WithTags("Review");
+        review.MapGet("/body/{eaterId:guid}", GetAsync).WithName("getBody");
+        review.MapPut("/weigh-ins/{eaterId:guid}/{day}", async (Guid eaterId, DateOnly day, WeighInRequest body, WeighInStore store) =>
+            (await store.SetAsync(eaterId, day, body.Text ?? "", body.Before)).Answer(Show)).WithName("weighIn");
+        review.MapDelete("/weigh-ins/{eaterId:guid}/{day}", async (Guid eaterId, DateOnly day, string? before, WeighInStore store) =>
+            (await store.RemoveAsync(eaterId, day, before)).Answer(Show)).WithName("removeWeighIn");
+    }
+
+    private static async Task<Results<Ok<BodyView>, ProblemHttpResult>> GetAsync(
+        Guid eaterId, TernDb db, EaterStore eaters, WeighInStore store, TimeProvider clock)
+    {
+        if (await eaters.FindAsync(eaterId) is not { } eater) return Answers.Problem([Stale.Gone("eater")]);
+        await using var once = await db.ReadOnceAsync();
+        var (rows, noted, today) = (await store.OfAsync(eaterId), await store.IntakeAsync(eaterId), clock.Today());
+        var read = TrendReader.Read([.. rows.Select(row => row.Read())], WholeDays.Of(noted, today));
+        var energy = eater.Aim.Resolved()[Measure.Energy];
+        EquationsView? equations = null;
+        if (eater.Body is { } body)
+        {
+            var (low, high) = EnergyNeed.Between(read.Trend.Count == 0 ? body : body with { WeightKg = read.Trend[^1].Kg.Value });
+            equations = new(low, high);
+        }
+
+        return TypedResults.Ok(new BodyView(
+            eater.Id, eater.Name, today, rows.OrderBy(row => row.WrittenAt).LastOrDefault()?.Unit ?? BodyUnit.Kilogram,
+            [.. rows.Reverse().Select(Show)], TrendAnswer.Of(read), noted.Count, equations, energy.Goal));
+    }
+
+    private static WeighInView Show(WeighInRow row) => new(row.Day, row.Read().Kg, row.Text);
+}
