@@ -11,7 +11,9 @@ test("the body's trend: three months as a line, a slip in the open, written down
     body.getByRole("img", { name: /^Weight from .*: the trend goes from 70\.\d to 6\d\.\d kg/ }),
   ).toBeVisible();
   await expect(body.getByText(/^−0\.\d\d kg a week over the last 28 days$/)).toBeVisible();
-  await expect(body.getByText(/is not known yet\. It takes what was eaten on half of the days/)).toBeVisible();
+  await expect(
+    body.getByText(/is not known yet\. It takes what was eaten on half of the days/),
+  ).toBeVisible();
 
   // Two digits swapped: named, and mended with one press; undone, it stands there again.
   const slip = body.getByRole("region", { name: "Left out of the line" });
