@@ -149,6 +149,14 @@ public sealed class EatApiTests : IDisposable
         Assert.Equal(195m, await EatenKcalAsync(eater));
         Assert.Single((await ViewAsync(eater))["day"]!["items"]!.AsArray());
 
+        // Amended, as a bare number or as a whole line of the same words, it is boiled all the same; said otherwise, it is what is said.
+        var item = (await ViewAsync(eater))["day"]!["items"]![0]!["id"];
+        foreach (var (typed, kcal) in new[] { ("200", 260m), ("100 g white rice", 130m), ("half", 65m), ("100 g white rice, dry", 365m) })
+        {
+            await MustAsync(HttpMethod.Put, $"/api/plan/items/{item}/amount", new { text = typed });
+            Assert.Equal(kcal, await EatenKcalAsync(eater));
+        }
+
         // A recipe still means dry rice by it.
         var line = await host.PostAsync("/api/calc/recipe", new { lines = new[] { "150 g white rice" }, portions = 1 });
         Assert.DoesNotContain("boiled", line.ToJsonString(), StringComparison.Ordinal);

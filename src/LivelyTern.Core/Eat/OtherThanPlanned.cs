@@ -13,10 +13,10 @@ namespace LivelyTern.Core.Eat;
 /// <param name="board">The days around it.</param>
 /// <param name="stock">What lies there is made of.</param>
 /// <param name="shelf">Boxes on no day, or what is left of them, that may still be eaten; those to be eaten first come first.</param>
-/// <param name="read">Reads a whole line as a food.</param>
+/// <param name="read">Reads a whole line, as an amount of the food of an id where one is given.</param>
 /// <param name="newId">Makes an id.</param>
 public sealed class OtherThanPlanned(
-    PlanBoard board, Stock stock, IReadOnlyList<Box> shelf, Func<string, FoodLine> read, Func<Guid> newId)
+    PlanBoard board, Stock stock, IReadOnlyList<Box> shelf, Func<string, string?, FoodLine> read, Func<Guid> newId)
 {
     private const decimal MostTimes = 10m;
 

@@ -16,6 +16,8 @@ public sealed record KeptMeal(string Place, MenuItem Item)
         var item = Item with { Figures = figures, HighKcal = Item.HighKcal * count, Points = Item.Points * count };
         var said = count > 1 ? FoodWords.InNumber(Item.Name, 2) : Item.Name;
         var name = count == 1 ? Item.Name : FormattableString.Invariant($"{count:0.##} {said}");
-        return MealOut.Of(name, [item]);
+        var placed = $"{name}, {Place}";
+        var isOwn = string.Equals(Item.Name, Place, StringComparison.OrdinalIgnoreCase) || placed.Length > MealOut.LongestName;
+        return MealOut.Of(isOwn ? name : placed, [item]);
     }
 }

@@ -19,6 +19,9 @@ public sealed record MenuItem(
 /// <param name="GiveOrTake">How far its energy may lie from that, in kcal either way: 600 to 900 kcal are 750, give or take 150.</param>
 public sealed record MealOut(string Name, Ingredient Food, decimal GiveOrTake) : Laid
 {
+    /// <summary>The most letters of its name.</summary>
+    public const int LongestName = 80;
+
     private const decimal Most = 20_000m;
     private const int MostItems = 40;
 
@@ -76,7 +79,8 @@ public sealed record MealOut(string Name, Ingredient Food, decimal GiveOrTake) :
 
     private static IEnumerable<Problem> Problems(string name, IReadOnlyList<MenuItem> items)
     {
-        if (name.Length is 0 or > 80) yield return new("name-missing", "name", "Give the meal a name of up to 80 letters.");
+        if (name.Length is 0 or > LongestName)
+            yield return new("name-missing", "name", $"Give the meal a name of up to {LongestName} letters.");
         if (items.Count is 0 or > MostItems)
             yield return new("event-empty", "items", $"Enter what is eaten there, or an estimate: between 1 and {MostItems} lines.");
         foreach (var (item, i) in items.Take(MostItems).Select((item, i) => (item, i)))

@@ -48,8 +48,8 @@ public static class TypedAmount
     /// <param name="what">What lies there.</param>
     /// <param name="box">Where it is a box, all of it; where it is a portion, it as a box. Null for a plain food.</param>
     /// <param name="typed">What was typed.</param>
-    /// <param name="read">Reads a whole line.</param>
-    public static Outcome<Laid> Of(Laid what, Box? box, string typed, Func<string, FoodLine> read)
+    /// <param name="read">Reads a whole line, as an amount of the food of an id where one is given.</param>
+    public static Outcome<Laid> Of(Laid what, Box? box, string typed, Func<string, string?, FoodLine> read)
     {
         ArgumentNullException.ThrowIfNull(what);
         ArgumentNullException.ThrowIfNull(typed);
@@ -113,7 +113,7 @@ public static class TypedAmount
         return laid with { Part = weight < box.Weight ? weight : null };
     }
 
-    private static Outcome<Laid> Of(PlainFood food, string typed, Func<string, FoodLine> read)
+    private static Outcome<Laid> Of(PlainFood food, string typed, Func<string, string?, FoodLine> read)
     {
         if (ShareOf(typed) is { } share && AmountText.Read(food.Text) is not null)
         {
@@ -123,9 +123,15 @@ public static class TypedAmount
             return new PlainFood(text, food.Food with { Weight = weight });
         }
 
+        // Another amount of the same words is of the same food: rice that was weighed boiled stays boiled.
         var line = Completed(food.Text, typed);
-        return read(line) is { Ingredient: { } ingredient } ? new PlainFood(line, ingredient) : NotUnderstood(read(line));
+        var anew = read(line, NamesTheSame(food.Text, line) ? food.Food.Food.Id : null);
+        return anew.Ingredient is { } ingredient ? new PlainFood(line, ingredient) : NotUnderstood(anew);
     }
+
+    private static bool NamesTheSame(string one, string other) =>
+        AmountText.Read(one)?.Rest is { Length: > 0 } words
+        && string.Equals(words, AmountText.Read(other)?.Rest, StringComparison.OrdinalIgnoreCase);
 
     private static Problem NotUnderstood(FoodLine line) => (line.AsOne.Problem ?? Unread) with { Field = "text" };
 

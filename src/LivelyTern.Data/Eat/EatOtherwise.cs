@@ -27,11 +27,12 @@ public sealed class EatOtherwise(TernDb db, PlanStore plan, DayChanges changes, 
             if (item is null) return Stale.Gone("item");
             var stock = await plan.StockAsync([item]);
             if (!stock.Has(item)) return Stale.Gone("item");
+            FoodLine Read(string text, string? foodId) => FoodLine.Read(text, known, foodId is null ? null : known.Find(foodId));
             EaterDay[] days = withEaterId is { } other ? [new(row.EaterId, row.Day), new(other, row.Day)] : [new(row.EaterId, row.Day)];
             var alike = stock.BoxOf(item) is { } box ? shelf.Where(box.IsOfTheDishOf).ToList() : [];
             return await changes.MakeAsync(
                 version, days, [itemId, .. alike.Select(one => one.Id)],
-                board => how(new(board, stock, alike, text => FoodLine.Read(text, known), Guid.CreateVersion7), clock.GetUtcNow()));
+                board => how(new(board, stock, alike, Read, Guid.CreateVersion7), clock.GetUtcNow()));
         });
 
     /// <summary>What was eaten before is eaten again on a day, as it is known now, as one change.</summary>

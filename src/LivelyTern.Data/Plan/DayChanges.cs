@@ -71,9 +71,9 @@ public sealed class DayChanges(
     /// <param name="itemId">The thing.</param>
     /// <param name="typed">The amount as typed: see <see cref="TypedAmount"/>.</param>
     /// <param name="allOfIt">Whether all of that eater's portions of the batch get that size.</param>
-    /// <param name="read">Reads a whole line.</param>
+    /// <param name="read">Reads a whole line, as an amount of the food of an id where one is given.</param>
     public Task<Outcome<MadeChange>> AmendAsync(
-        int version, Guid itemId, string typed, bool allOfIt, Func<string, FoodLine> read) => db.InTurnAsync(async () =>
+        int version, Guid itemId, string typed, bool allOfIt, Func<string, string?, FoodLine> read) => db.InTurnAsync(async () =>
     {
         if (await db.PlanItems.AsNoTracking().SingleOrDefaultAsync(row => row.Id == itemId) is not { } row) return Stale.Gone("item");
         if ((await plan.BoardAsync([row])).Days.Values.SingleOrDefault()?[0] is not { } item) return Stale.Gone("item");

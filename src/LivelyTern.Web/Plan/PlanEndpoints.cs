@@ -222,7 +222,7 @@ public static class PlanEndpoints
         Guid id, AmendRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes, FoodStore foods)
     {
         var catalogue = await foods.AllAsync();
-        FoodLine Read(string text) => ReadLine(text, body.FoodId, catalogue);
+        FoodLine Read(string text, string? foodId) => ReadLine(text, body.FoodId ?? foodId, catalogue);
         return await WriteAsync(ifMatch, version => changes.AmendAsync(version, id, body.Text, body.AllOfIt, Read));
     }
 

@@ -25,7 +25,7 @@ public sealed class OtherThanPlannedTests
     {
         var board = PlanBoard.Empty.Apply(PlanBoard.Empty.Lay(item, Ada, 0).Value!).Value!;
         var next = 100;
-        return (board, new(board, Stock.Of([First, Second]), shelf, text => FoodLine.Read(text, Kitchen.Catalogue), () => Id(next++)));
+        return (board, new(board, Stock.Of([First, Second]), shelf, (text, _) => FoodLine.Read(text, Kitchen.Catalogue), () => Id(next++)));
     }
 
     private static string After(PlanBoard board, Outcome<PlanChange> change)
@@ -105,7 +105,7 @@ public sealed class OtherThanPlannedTests
         {
             var board = PlanBoard.Empty.Apply(PlanBoard.Empty.Lay(item, Ada, 0).Value!).Value!;
             var stock = new Stock(new Dictionary<Guid, Box>(), new Dictionary<Guid, Batch> { [Dal.Id] = Dal });
-            var day = new OtherThanPlanned(board, stock, [], text => FoodLine.Read(text, Kitchen.Catalogue), Guid.NewGuid);
+            var day = new OtherThanPlanned(board, stock, [], (text, _) => FoodLine.Read(text, Kitchen.Catalogue), Guid.NewGuid);
             Assert.Equal(code, After(board, day.EatenTimes(item.Id, 0.5m, At)));
             Assert.Equal(code, After(board, day.EatenTyped(item.Id, "half", At)));
         }
@@ -122,7 +122,7 @@ public sealed class OtherThanPlannedTests
         var box = new Box(First.Id, Dal, new(50 + (milligrams / 1000m)), null);
         var board = PlanBoard.Empty.Apply(PlanBoard.Empty.Lay(Boxed, Ada, 0).Value!).Value!;
         var day = new OtherThanPlanned(
-            board, Stock.Of([box]), [Second], text => FoodLine.Read(text, Kitchen.Catalogue), Guid.NewGuid);
+            board, Stock.Of([box]), [Second], (text, _) => FoodLine.Read(text, Kitchen.Catalogue), Guid.NewGuid);
         var own = (share + 1) / 257m;
         var change = isShared ? day.Shared(Boxed.Id, own, Ben.EaterId, At) : day.EatenTimes(Boxed.Id, own * 2, At);
         var items = board.Apply(change.Value!).Value!.Days.SelectMany(one => one.Value).ToList();

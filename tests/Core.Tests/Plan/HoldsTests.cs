@@ -67,7 +67,7 @@ public sealed class HoldsTests
             step is TakesOff { Item.Hold: not null });
         Assert.Equal("hold-eaten", board.Eat(board[new(Ada, Day)][1].Id, DateTimeOffset.UnixEpoch).Problems.Single().Code);
         Assert.Equal(new Hold(Measure.Energy, 250),
-            TypedAmount.Of(new Hold(Measure.Energy, 300), null, "250 kcal", _ => throw new InvalidOperationException()).Value);
+            TypedAmount.Of(new Hold(Measure.Energy, 300), null, "250 kcal", (_, _) => throw new InvalidOperationException()).Value);
     }
 
     [Fact]

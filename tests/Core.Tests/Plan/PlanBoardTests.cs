@@ -97,7 +97,7 @@ public class PlanBoardTests
     {
         var meal = new PlanItem(Ids[4], new MealOut("supper", Kitchen.Oats.Grams(100), 0));
         var board = PlanBoard.Empty.Apply(PlanBoard.Empty.Lay(meal, Days[0], 0).Value!).Value!;
-        Outcome<Laid> Typed(string text) => TypedAmount.Of(meal.What, null, text, line => FoodLine.Read(line, Kitchen.Catalogue));
+        Outcome<Laid> Typed(string text) => TypedAmount.Of(meal.What, null, text, (line, _) => FoodLine.Read(line, Kitchen.Catalogue));
         Assert.Equal("amount-unread", Typed("10 g quick oats").Problems.Single().Code);
         Assert.Equal(new MealOut("supper", Kitchen.Oats.Grams(50), 0), Typed("half").Value);
         Assert.Equal(("supper", 9m), ((MealOut)Typed("9 points").Value!) is var nine ? (nine.Name, nine.Food.Food.PointsPer100g) : default);

@@ -14,7 +14,7 @@ public sealed class TypedAmountTests
         new([Kitchen.Lentils.Grams(1000)]), new Grams(1000));
 
     private static Outcome<Laid> Read(Laid what, string typed, decimal boxGrams = 350) =>
-        TypedAmount.Of(what, new Box(Guid.NewGuid(), Stew, new Grams(boxGrams), null), typed, text =>
+        TypedAmount.Of(what, new Box(Guid.NewGuid(), Stew, new Grams(boxGrams), null), typed, (text, _) =>
             FoodLine.Read(text, Kitchen.Catalogue));
 
     [Theory]
@@ -58,7 +58,7 @@ public sealed class TypedAmountTests
     {
         var muffins = Stew with { Cooked = new Grams(960), Pieces = 12 };
         var read = TypedAmount.Of(new Portion(muffins.Id, new Grams(160)), new Box(Guid.NewGuid(), muffins, new Grams(160), 2), typed,
-            text => FoodLine.Read(text, Kitchen.Catalogue));
+            (text, _) => FoodLine.Read(text, Kitchen.Catalogue));
         Assert.Equal((decimal)grams, ((Portion)read.Value!).Weight.Value);
     }
 

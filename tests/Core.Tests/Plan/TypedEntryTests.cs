@@ -185,8 +185,8 @@ public sealed class TypedEntryTests
     public void What_is_kept_off_a_menu_is_entered_by_its_name()
     {
         var meal = Assert.IsType<MealOut>(Assert.Single(Eaten("2 fish tacos").What));
-        Assert.Equal(("2 fish tacos", 60m, 620m), (meal.Name, meal.GiveOrTake, meal.Food.Food.Per100g.Energy));
-        Assert.Equal("fish taco", Assert.IsType<MealOut>(Assert.Single(Eaten("fish taco").What)).Name);
+        Assert.Equal(("2 fish tacos, Harbour canteen", 60m, 620m), (meal.Name, meal.GiveOrTake, meal.Food.Food.Per100g.Energy));
+        Assert.Equal("fish taco, Harbour canteen", Assert.IsType<MealOut>(Assert.Single(Eaten("fish taco").What)).Name);
         Assert.NotNull(Eaten("200 g fish taco").Problem);
     }
 
