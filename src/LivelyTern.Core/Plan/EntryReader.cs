@@ -43,7 +43,7 @@ public sealed record Larder(
 public sealed class EntryReader(Larder larder, Guid eaterId)
 {
     private const string BoxPrefix = "box:", BatchPrefix = "batch:";
-    private const int MostOffers = 6, ShortestWord = 3;
+    private const int MostOffers = 6, ShortestWord = 3, MostKept = 100;
 
     private static readonly HashSet<string> Waters = new(StringComparer.Ordinal) { "water", "sparkling-water" };
     private static readonly HashSet<string> Glasses = new(
@@ -152,7 +152,7 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
     // Off the menu of a place, by its whole name: "2 fish tacos".
     private Outcome<MealOut>? KeptNamed(Asked asked)
     {
-        if (asked.Amount is { Unit: not null } or { Quantity: <= 0 }) return null;
+        if (asked.Amount is { Unit: not null } or { Quantity: <= 0 or > MostKept }) return null;
         var kept = larder.Kept.FirstOrDefault(one => IsAll(asked.Words, FoodWords.All(one.Item.Name)));
         return kept?.Times(asked.Amount?.Quantity ?? 1);
     }

@@ -11,7 +11,7 @@ namespace LivelyTern.Core.Plan;
 public static class SaidPart
 {
     private static readonly Regex Some = new(
-        @"(?<part>\d+(?:[.,]\d+)?)\s+(?:out\s+)?of\s+(?:the\s+|my\s+)?(?<whole>\d+)\s+(?<rest>\p{L}.*)$",
+        @"(?<part>\d{1,6}(?:[.,]\d+)?)\s+(?:out\s+)?of\s+(?:the\s+|my\s+)?(?<whole>\d{1,6})\s+(?<rest>\p{L}.*)$",
         RegexOptions.ExplicitCapture | RegexOptions.NonBacktracking | RegexOptions.IgnoreCase);
 
     /// <summary>Whether a text says so anywhere.</summary>
@@ -46,6 +46,7 @@ public static class SaidPart
     // The whole of something of that name that was entered by its figures, or some of it: then what all of it holds.
     private static MealOut? WholeOf(MealOut one, string name)
     {
+        if (one.Food.Weight.Value <= 0) return null;
         if (!string.Equals(one.Food.Food.Id, MealOut.IdOf(name), StringComparison.OrdinalIgnoreCase)) return null;
         var whole = MealOut.Whole / one.Food.Weight;
         return one with { Name = name, Food = one.Food with { Weight = MealOut.Whole }, GiveOrTake = one.GiveOrTake * whole };

@@ -211,4 +211,25 @@ public sealed class TypedEntryTests
         var next = new EntryReader(larder with { Meals = [meal] }, Ada).Read("9 of 17 crackers", [])[0].What[0] as MealOut;
         Assert.Equal(5m * 9 / 17, next!.Food.Food.PointsPer100g!.Value * next.Food.Weight.Value / 100, 6);
     }
+
+    [Theory]
+    [InlineData("8 of 99999999999999999999999999999999999999 crackers")]
+    [InlineData("99999999999999999999999999999999999999 of 17 crackers")]
+    [InlineData("9999999999999999999999999999 fish tacos")]
+    [InlineData("8 of 0 crackers")]
+    [InlineData("0 of 17 crackers")]
+    public void Absurd_numbers_are_not_understood_and_break_nothing(string typed)
+    {
+        // The packet of which nothing was eaten after all has no weight.
+        var packet = SaidMeal.Read("17 crackers are 5")!.Value.Value!;
+        KeptMeal[] kept = [new("canteen", new("fish taco", new Dictionary<Nutrient, decimal> { [Nutrient.Energy] = 280 }))];
+        var larder = new Larder(Kitchen.Catalogue, [], [], new Dictionary<Guid, string>(), Today)
+        {
+            Meals = [packet with { Food = packet.Food with { Weight = Grams.Zero } }, packet],
+            Kept = kept,
+        };
+        var entry = Assert.Single(new EntryReader(larder, Ada).Read(typed, []));
+        Assert.Empty(entry.What);
+        Assert.NotNull(entry.Problem);
+    }
 }
