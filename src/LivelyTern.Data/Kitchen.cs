@@ -45,8 +45,9 @@ public static class Kitchen
         services.AddScoped<PantryUse>().AddScoped<IPantryUse>(all => all.GetRequiredService<PantryUse>());
         services.AddScoped<PantryStore>().AddScoped<ShopStore>().AddScoped<PutAway>().AddScoped<SubstituteFood>();
         services.AddScoped<EatOtherwise>().AddScoped<UsualStore>().AddScoped<Corrections>().AddScoped<KeptMealStore>();
-        services.AddScoped<WeighInStore>();
+        services.AddScoped<WeighInStore>().AddScoped<WeekToReview>().AddScoped<KitchenRecords>();
+        services.AddScoped<VerdictStore>().AddScoped<IDishOpinions>(all => all.GetRequiredService<VerdictStore>());
         services.AddScoped<Ledger>().AddScoped<IEatenLedger>(all => all.GetRequiredService<Ledger>());
-        return services.AddScoped<DemoShop>().AddScoped<DemoRun>().AddScoped<DemoWeek>();
+        return services.AddScoped<DemoShop>().AddScoped<DemoDays>().AddScoped<DemoPast>().AddScoped<DemoRun>().AddScoped<DemoWeek>();
     }
 }

@@ -125,6 +125,9 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>What eaters' scales said.</summary>
     public DbSet<WeighInRow> WeighIns => Set<WeighInRow>();
 
+    /// <summary>What eaters say of batches.</summary>
+    public DbSet<VerdictRow> Verdicts => Set<VerdictRow>();
+
     /// <summary>How days were planned before the first thing of them was eaten.</summary>
     public DbSet<PlannedDayRow> PlannedDays => Set<PlannedDayRow>();
 

@@ -168,6 +168,9 @@ public static class KitchenHost
         api.MapKeptMeals();
         api.MapTrendCalculations();
         api.MapBody();
+        api.MapWeekReview();
+        api.MapVerdicts();
+        api.MapKitchenRecords();
         api.MapDevices();
         app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/).*$)}", "index.html");
     }

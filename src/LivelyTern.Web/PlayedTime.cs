@@ -1,4 +1,5 @@
 using LivelyTern.Core.Measures;
+using LivelyTern.Data;
 using LivelyTern.Web.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -8,7 +9,7 @@ namespace LivelyTern.Web;
 /// The machine's clock, moved to another moment where that is wished. In a demo, and for tests, time can be let pass: nobody waits four
 /// hours for a slow cooker.
 /// </summary>
-public sealed class PlayedClock : TimeProvider
+public sealed class PlayedClock : TimeProvider, IMovableClock
 {
     private readonly DateTimeOffset opened = System.GetLocalNow();
     private readonly long shift;
@@ -34,6 +35,9 @@ public sealed class PlayedClock : TimeProvider
 
     /// <summary>So much time has passed.</summary>
     public void Pass(TimeSpan time) => Interlocked.Add(ref passed, time.Ticks);
+
+    /// <inheritdoc/>
+    public void MoveTo(DateTimeOffset moment) => Pass(moment - GetUtcNow());
 }
 
 /// <summary>Minutes that are let pass.</summary>

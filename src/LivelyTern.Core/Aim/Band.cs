@@ -71,6 +71,17 @@ public sealed record Band(decimal? Min = null, decimal? Target = null, decimal? 
     /// <summary>What a day goes for: the target, else the most, else the least; null without a bound.</summary>
     public decimal? Goal => Target ?? Max ?? Min;
 
+    /// <summary>
+    /// The same band around another goal: every bound moves by as much. 1,900 to 2,100 around 2,000 is, around 1,800, 1,700 to 1,900. A
+    /// band without a bound stays open.
+    /// </summary>
+    public Band MovedTo(decimal goal)
+    {
+        if (Goal is not { } was) return this;
+        decimal? Moved(decimal? bound) => bound is { } value ? Math.Max(0, value + goal - was) : null;
+        return this with { Min = Moved(Min), Target = Moved(Target), Max = Moved(Max) };
+    }
+
     /// <summary>A share of it: 0.7 of 2,000 give or take 100 is 1,400 give or take 70.</summary>
     public static Band operator *(Band band, decimal share)
     {

@@ -179,13 +179,13 @@ public static class EnergyNeed
             new(name, formula, source, resting, resting * activity, TargetOf(resting * activity));
     }
 
-    private static readonly Caution Floor = new(
+    internal static readonly Caution Floor = new(
         "floor",
         "At that rate the target would lie below 1,200 kcal a day, which is for people a doctor or dietitian looks after: it is held "
         + "at 1,200. A slower rate fits better.",
         Guidelines + " (from memory)");
 
-    private static readonly Caution RoughRule = new(
+    internal static readonly Caution RoughRule = new(
         "rough",
         "7,700 kcal for a kilogram is a rough rule and promises more than happens over months; the scale over weeks knows better.",
         "Wishnofsky, American Journal of Clinical Nutrition, 1958 (from memory)");
@@ -215,7 +215,7 @@ public static class EnergyNeed
     private static decimal Whole(decimal value) => Math.Round(value, MidpointRounding.AwayFromZero);
 
     // No deficit for those for whom it is none of a program's business, and none faster than published.
-    private static decimal Limit(Body body, decimal rate, List<Caution> cautions)
+    internal static decimal Limit(Body body, decimal rate, List<Caution> cautions)
     {
         if (rate > 0 && body.Age < 18)
         {

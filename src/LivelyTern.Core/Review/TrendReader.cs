@@ -14,7 +14,9 @@ public static class TrendReader
     /// </summary>
     public const double KcalPerKg = 7700;
 
-    private const int RateDays = 28, NeedDays = 182, LeastDays = 21, LeastWeighIns = 8;
+    internal const int RateDays = 28;
+
+    private const int NeedDays = 182, LeastDays = 21, LeastWeighIns = 8;
     private const double LeastIntake = 0.5, WidestNeed = 900;
 
     // How likely a need changes in a week, by how many kcal then; of the ways tried, those that count for less than this are left.

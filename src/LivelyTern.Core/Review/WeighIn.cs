@@ -37,4 +37,25 @@ public sealed record TrendDay(DateOnly Day, Ranged Kg);
 /// <param name="LeftOut">Weigh-ins that don't count.</param>
 /// <param name="IntakeDays">Days of intake within the trend.</param>
 public sealed record BodyTrend(
-    IReadOnlyList<TrendDay> Trend, Ranged? RatePerWeek, Ranged? Need, string? WhyNoNeed, IReadOnlyList<LeftOut> LeftOut, int IntakeDays);
+    IReadOnlyList<TrendDay> Trend, Ranged? RatePerWeek, Ranged? Need, string? WhyNoNeed, IReadOnlyList<LeftOut> LeftOut, int IntakeDays)
+{
+    // Nearer than this an aim is at the need, in kcal; slower than this a weight is level, in kg a week.
+    private const decimal Near = 50m, Slow = 0.05m;
+
+    /// <summary>Over how many days the rate is taken; null without one.</summary>
+    public int? RateDays => RatePerWeek is null ? null : Math.Min(TrendReader.RateDays, Trend.Count - 1);
+
+    /// <summary>Whether the weight stayed about the same over those days, as far as can be told.</summary>
+    public bool IsLevel => RatePerWeek is { Low: < 0, High: > 0 } rate && Math.Abs(rate.Value) < Slow;
+
+    /// <summary>
+    /// By how much a goal lies above the need, in kcal to the nearest 10; 0 where that is about the same, null where one of the two is not
+    /// known.
+    /// </summary>
+    public decimal? AboveNeed(decimal? goal)
+    {
+        if (goal is not { } kcal || Need is not { } need) return null;
+        var apart = Measures.Rounding.ToStep(kcal - need.Value, 10);
+        return Math.Abs(apart) < Near ? 0 : apart;
+    }
+}

@@ -71,6 +71,21 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         return await db.SaveAsync(row, row);
     }
 
+    /// <summary>Moves the energy of the usual day to another goal, and every bound of it by as much.</summary>
+    /// <param name="id">The eater.</param>
+    /// <param name="before">The goal that was seen, in kcal.</param>
+    /// <param name="goal">The goal, in kcal.</param>
+    /// <returns>The goal now.</returns>
+    public async Task<Outcome<decimal>> MoveEnergyAsync(Guid id, decimal before, decimal goal)
+    {
+        if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id && row.ArchivedAt == null) is not { } row) return Stale.Gone("eater");
+        var (aim, band) = (row.Aim, row.Aim[Measure.Energy]);
+        if (band.Goal != before) return Stale.Problem;
+        var moved = aim with { Bands = new Dictionary<Measure, Band>(aim.Bands) { [Measure.Energy] = band.MovedTo(goal) } };
+        var changed = await ChangeAsync(id, row.Version, row.Name, moved, row.ClinicianSetIt);
+        return changed.Succeeded ? moved[Measure.Energy].Goal!.Value : changed.Problems.ToList();
+    }
+
     /// <summary>Sets one measure's band for one date, whoever else changed the eater; a null band takes it away again.</summary>
     /// <returns>The eater, and the band that the date had before.</returns>
     public async Task<Outcome<(EaterRow Row, Band? Before)>> SetDateAsync(Guid id, DateOnly day, Measure measure, Band? band, string name)

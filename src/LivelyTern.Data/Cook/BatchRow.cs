@@ -19,6 +19,9 @@ public sealed class BatchRow : IVersioned
 
     public required string RecipeName { get; set; }
 
+    /// <summary>The version of the recipe it was begun from; null for one of a program before this.</summary>
+    public int? RecipeVersion { get; set; }
+
     public required string Letters { get; set; }
 
     public int Tint { get; set; }

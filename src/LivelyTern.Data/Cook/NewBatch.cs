@@ -22,6 +22,7 @@ public sealed class NewBatch(TernDb db, RecipeStore recipes, BatchReader reader)
             Serial = await NextSerialAsync(),
             RecipeId = recipe.Id,
             RecipeName = recipe.Name,
+            RecipeVersion = recipe.Version,
             Letters = recipe.Letters,
             Tint = recipe.Tint,
             CookedOn = day,

@@ -2,7 +2,9 @@ using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack.Containers;
+using LivelyTern.Core.Plan.Labels;
 using LivelyTern.Core.Recipes;
+using LivelyTern.Core.Review;
 using LivelyTern.Data.Foods;
 
 namespace LivelyTern.Data.Demo;
@@ -214,6 +216,33 @@ internal static class DemoKitchen
 
     /// <summary>Who swapped two digits, so many days ago.</summary>
     public static (string Name, int DaysAgo) Swapped => ("Isa", 36);
+
+    /// <summary>How boxes are heated, and what is added when they are eaten.</summary>
+    public static IReadOnlyList<(string Dish, BoxNotes Notes)> Notes { get; } =
+    [
+        ("LD", new("3 min, lid ajar, stir once", "40 g skyr, 10 g pumpkin seeds")), ("BM", new("3 min, lid ajar, stir once", null)),
+        ("FF", new("2 min, covered: the fish dries out", "1 tbsp lemon juice")),
+    ];
+
+    /// <summary>What of last week went otherwise, by eater and day from Monday 0.</summary>
+    public static IReadOnlyDictionary<(string Name, int Day), string> LastWeek { get; } = new Dictionary<(string, int), string>
+    {
+        [("Isa", 0)] = "more: 10 g pumpkin seeds + more: 40 g skyr", [("Isa", 2)] = "250 g skyr for 150 g skyr",
+        [("Isa", 4)] = "more: out: Supper at the harbour, 450 to 650 kcal + not: 1 pear", [("Isa", 5)] = "more: 20 g dark chocolate",
+        [("Bram", 1)] = "more: 40 g cheddar", [("Bram", 4)] = "not: 30 g walnuts",
+        [("Noor", 1)] = "more: 10 g pumpkin seeds", [("Noor", 3)] = "more: 1 banana",
+    };
+
+    /// <summary>What was said of last week's dishes.</summary>
+    public static IReadOnlyList<(string Dish, string Name, Serving Serving, Verdict Verdict)> Said { get; } =
+    [
+        ("LD", "Isa", Serving.Reheated, new(Taste.Favourite, Stood.Well, Stood.Well, Effort.Little, Again.Yes, null)),
+        ("LD", "Noor", Serving.Reheated, new(Taste.Good, Stood.Well, null, null, Again.Yes, null)),
+        (
+            "FF", "Isa", Serving.Reheated,
+            new(Taste.Good, Stood.Poorly, Stood.Fairly, Effort.WorthIt, Again.Changed, "Take the fish out sooner: it dries out reheated.")),
+        ("BM", "Bram", Serving.Reheated, new(Taste.Good, Stood.Well, Stood.Well, null, null, "More salt in the stock.")),
+    ];
 
     /// <summary>The dish of which a box of last week was forgotten.</summary>
     public const string Forgotten = "LD";

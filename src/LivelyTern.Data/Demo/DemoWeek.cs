@@ -22,9 +22,9 @@ namespace LivelyTern.Data.Demo;
 /// and the same core that users go through, on days counted from today.
 /// </summary>
 public sealed class DemoWeek(
-    TernDb db, EaterStore eaters, RecipeStore recipes, BatchStore batches, PackBatch packing, DayChanges days, FoodStore foods,
-    PutBoxes shelves, ContainerStore containers, DemoShop shop, DemoRun run, WeighInStore weighIns,
-    TimeProvider clock)
+    TernDb db, EaterStore eaters, RecipeStore recipes, BatchStore batches, PackBatch packing, DayChanges changes, DemoDays days,
+    DemoPast past, FoodStore foods, BoxNotesStore notes, VerdictStore verdicts, PutBoxes shelves, ContainerStore containers, DemoShop shop,
+    DemoRun run, WeighInStore weighIns, TimeProvider clock)
 {
     /// <summary>Lays the demo into an empty file; a file that holds anything is left as it is.</summary>
     public async Task SeedAsync()
@@ -48,6 +48,8 @@ public sealed class DemoWeek(
         book["LB"] = Must(await recipes.AddAsync(DemoKitchen.Bowl)).Id;
         foreach (var own in DemoKitchen.OwnFoods) Must(await foods.AddOwnAsync(own));
 
+        foreach (var (dish, written) in DemoKitchen.Notes) Must(await notes.SetAsync(book[dish], 0, written));
+        await past.SeedAsync(monday, table);
         foreach (var start in new[] { monday.AddDays(-7), monday }) await LayWeekAsync(start, today, table, book);
         Must(await batches.CookAsync(book["LD"], today, today));
 
@@ -90,14 +92,19 @@ public sealed class DemoWeek(
     private async Task LayWeekAsync(DateOnly monday, DateOnly today, Dictionary<string, Guid> table, Dictionary<string, Guid> book)
     {
         var shelf = new Dictionary<string, Queue<Guid>>(StringComparer.Ordinal);
+        var cooked = new Dictionary<string, Guid>(StringComparer.Ordinal);
         foreach (var dish in DemoKitchen.Dishes)
         {
             var batch = Must(await batches.CookAsync(book[dish.Key], monday.AddDays(-1), today));
             var (pan, full) = (new Grams(dish.Pan), new Grams(dish.Full));
             var packed = Must(await packing.DoAsync(batch.Id, batch.Version, new(pan, full, dish.Boxes, dish.Pieces)));
+            cooked[dish.Key] = packed.Id;
             shelf[dish.Key] = new(db.Boxes.Local.Where(box => box.BatchId == packed.Id).OrderBy(box => box.Number).Select(box => box.Id));
         }
 
+        if (monday.AddDays(6) < today)
+            foreach (var said in DemoKitchen.Said)
+                Must(await verdicts.SetAsync(cooked[said.Dish], table[said.Name], said.Serving, 0, said.Verdict));
         await LayMealsAsync(monday, today, table, shelf);
         if (monday.AddDays(6) >= today)
         {
@@ -108,33 +115,36 @@ public sealed class DemoWeek(
         // What was left of a week that is over was eaten on its Sunday, but for a box that stood behind the others.
         shelf[DemoKitchen.Forgotten].Dequeue();
         var sunday = monday.AddDays(6);
-        var eaten = new DateTimeOffset(sunday, new TimeOnly(19, 0), TimeSpan.Zero);
         List<string> left = [.. shelf.SelectMany(dish => Enumerable.Repeat(dish.Key, dish.Value.Count))];
-        for (var i = 0; i < left.Count; i++)
-        {
-            var where = new EaterDay(table.Values.ElementAt(i % table.Count), sunday);
-            await LayAsync(left[i], where, eaten, shelf, await foods.CatalogueAsync());
-        }
+        IReadOnlyList<DemoMeal> Own(int at) => [.. left.Where((_, i) => i % table.Count == at).Select(key => new DemoMeal(key, key, true))];
+        Func<int, string?> nowhere = _ => null;
+        await days.LivedAsync([.. table.Values.Select((id, at) => (new EaterDay(id, sunday), Own(at), nowhere))], shelf);
     }
 
     private async Task LayMealsAsync(DateOnly monday, DateOnly today, Dictionary<string, Guid> table, Dictionary<string, Queue<Guid>> shelf)
     {
-        var catalogue = await foods.CatalogueAsync();
-        foreach (var (name, days) in DemoKitchen.Week)
+        var isOver = monday.AddDays(6) < today;
+        var lived = new List<(EaterDay, IReadOnlyList<DemoMeal>, Func<int, string?>)>();
+        var ahead = new List<(EaterDay Where, IReadOnlyList<DemoMeal> Meals, Func<int, string?> SlotOf)>();
+        foreach (var (name, own) in DemoKitchen.Week)
         {
-            for (var i = 0; i < days.Count; i++)
+            for (var i = 0; i < own.Count; i++)
             {
                 var where = new EaterDay(table[name], monday.AddDays(i));
-                var meals = days[i].Split(" + ", StringSplitOptions.RemoveEmptyEntries);
-                for (var meal = 0; meal < meals.Length; meal++)
-                {
-                    var isEaten = where.Day < today || (where.Day == today && meal == 0);
-                    DateTimeOffset? at = isEaten
-                        ? new DateTimeOffset(where.Day, new TimeOnly(Math.Min(7 + (3 * meal), 21), 10), TimeSpan.Zero)
-                        : null;
-                    await LayAsync(meals[meal], where, at, shelf, catalogue, SlotOf(name, meals, meal));
-                }
+                var otherwise = isOver ? DemoKitchen.LastWeek.GetValueOrDefault((name, i)) : null;
+                var meals = DemoMeal.Of(otherwise is null ? own[i] : own[i] + " + " + otherwise);
+                string[] texts = [.. meals.Select(meal => meal.Text)];
+                (where.Day < today ? lived : ahead).Add((where, meals, meal => SlotOf(name, texts, meal)));
             }
+        }
+
+        if (lived.Count > 0) await days.LivedAsync(lived, shelf);
+        foreach (var (where, meals, slotOf) in ahead)
+        {
+            var laid = await days.PlannedAsync(where, meals, shelf, slotOf);
+            if (where.Day > today || laid.Count == 0) continue;
+            var at = new DateTimeOffset(where.Day, new TimeOnly(7, 10), TimeSpan.Zero);
+            Must(await changes.MakeAsync(null, [where], [laid[0].Id], board => board.Eat(laid[0].Id, at)));
         }
     }
 
@@ -163,19 +173,7 @@ public sealed class DemoWeek(
         return slots[place].Name;
     }
 
-    private async Task LayAsync(
-        string meal, EaterDay where, DateTimeOffset? eatenAt, Dictionary<string, Queue<Guid>> shelf, FoodCatalogue catalogue,
-        string? slot = null)
-    {
-        Ingredient Food() =>
-            FoodLine.Read(meal, catalogue).Ingredient ?? throw new InvalidOperationException($"The demo can't read “{meal}”.");
-        Laid what = shelf.TryGetValue(meal, out var boxes) ? new LaidBox(boxes.Dequeue()) : new PlainFood(meal, Food());
-        var item = new PlanItem(Guid.CreateVersion7(), what, eatenAt) { Slot = slot };
-        db.ChangeTracker.Clear();
-        Must(await days.MakeAsync(null, [where], item.BoxId is { } box ? [box] : [], board => board.Lay(item, where, int.MaxValue)));
-    }
-
-    private static T Must<T>(Outcome<T> outcome) =>
+    internal static T Must<T>(Outcome<T> outcome) =>
         outcome.Succeeded
             ? outcome.Value!
             : throw new InvalidOperationException("The demo does not pass the program's own rules: " + outcome.Problems[0].Sentence);

@@ -76,7 +76,7 @@ public sealed class Corrections(TernDb db, PlanStore plan, TimeProvider clock)
     }
 
     // As much of the same box, eaten then, at other figures.
-    private static bool IsFiguresOnly(EntryRow was, EntryRow now) =>
+    internal static bool IsFiguresOnly(EntryRow was, EntryRow now) =>
         was.BoxId is not null && was.BoxId == now.BoxId && was.Decigrams == now.Decigrams && was.EatenAt == now.EatenAt;
 
     private async Task<Outcome<IReadOnlyList<Guid>>> AddAsync(IReadOnlyList<EntryRow> rows)

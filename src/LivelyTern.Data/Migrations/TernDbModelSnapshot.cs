@@ -256,6 +256,9 @@ namespace LivelyTern.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("RecipeVersion")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Serial")
                         .HasColumnType("INTEGER");
 
@@ -1328,6 +1331,49 @@ namespace LivelyTern.Data.Migrations
                     b.ToTable("RecipeVersions");
                 });
 
+            modelBuilder.Entity("LivelyTern.Data.Review.VerdictRow", b =>
+                {
+                    b.Property<Guid>("BatchId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("EaterId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Serving")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Again")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Effort")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Keeps")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reheats")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Taste")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ToChange")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("WrittenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("BatchId", "EaterId", "Serving");
+
+                    b.HasIndex("EaterId");
+
+                    b.ToTable("Verdicts", (string)null);
+                });
+
             modelBuilder.Entity("LivelyTern.Data.Review.WeighInRow", b =>
                 {
                     b.Property<Guid>("EaterId")
@@ -1748,6 +1794,23 @@ namespace LivelyTern.Data.Migrations
                         .HasForeignKey("RecipeId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("LivelyTern.Data.Review.VerdictRow", b =>
+                {
+                    b.HasOne("LivelyTern.Data.Cook.BatchRow", "Batch")
+                        .WithMany()
+                        .HasForeignKey("BatchId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("LivelyTern.Data.Aim.EaterRow", null)
+                        .WithMany()
+                        .HasForeignKey("EaterId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.Navigation("Batch");
                 });
 
             modelBuilder.Entity("LivelyTern.Data.Review.WeighInRow", b =>

@@ -7,7 +7,8 @@ namespace LivelyTern.Data.Plan;
 /// <summary>A box that was thrown away.</summary>
 /// <param name="Rest">What was left in it.</param>
 /// <param name="Why">Why, as it was said.</param>
-public sealed record ThrownBox(Box Rest, string? Why);
+/// <param name="At">When.</param>
+public sealed record ThrownBox(Box Rest, string? Why, DateTimeOffset At);
 
 /// <summary>What was thrown away.</summary>
 public sealed class ThrownAway(TernDb db, BoxStore boxes)
@@ -27,7 +28,7 @@ public sealed class ThrownAway(TernDb db, BoxStore boxes)
         var eaten = await db.PlanItems.AsNoTracking()
             .Where(item => item.EatenAt != null && item.BoxId != null && ids.Contains(item.BoxId.Value)).ToListAsync();
         var parts = eaten.ToLookup(item => item.BoxId!.Value, item => item.Milligrams ?? 0);
-        ThrownBox Thrown(Box box) => new(box.Of(box.Weight - Milligrams.ToGrams(parts[box.Id].Sum())), last[box.Id].Why);
+        ThrownBox Thrown(Box box) => new(box.Of(box.Weight - Milligrams.ToGrams(parts[box.Id].Sum())), last[box.Id].Why, last[box.Id].At);
         return [.. (await boxes.ReadAsync(rows)).Select(Thrown)];
     }
 }

@@ -40,9 +40,10 @@ public sealed record UsesUpView(string Name, decimal Grams, decimal OfGrams);
 /// <param name="LastCooked">When it was cooked last; null where never.</param>
 /// <param name="UsesUp">What of the house it uses.</param>
 /// <param name="Shares">What it has in common with the other dishes.</param>
+/// <param name="Opinion">What was said of it after it was eaten; null for nothing.</param>
 public sealed record MenuDishView(
     Guid RecipeId, string Name, int Portions, int Boxes, bool IsKept, DateOnly? LastCooked,
-    IReadOnlyList<UsesUpView> UsesUp, IReadOnlyList<SharedFoods> Shares);
+    IReadOnlyList<UsesUpView> UsesUp, IReadOnlyList<SharedFoods> Shares, DishOpinion? Opinion);
 
 /// <summary>A proposed menu.</summary>
 /// <param name="Dishes">Its dishes; fewer than asked for where the collection has no more.</param>
@@ -68,7 +69,7 @@ public static class MenuEndpoints
 
     private static async Task<Results<Ok<MenuView>, ProblemHttpResult>> ProposeAsync(
         MenuRequest body, TernDb db, EaterStore eaters, PlanStore plan, BatchReader batches, PlanReader reader, FoodStore foods,
-        IWeekFitter fitter, SolverTurns turns, CancellationToken gone)
+        IDishOpinions said, IWeekFitter fitter, SolverTurns turns, CancellationToken gone)
     {
         var table = (await eaters.ListAsync()).Where(row => body.EaterIds is null || body.EaterIds.Contains(row.Id)).ToList();
         List<Problem> problems = [];
@@ -95,8 +96,12 @@ public static class MenuEndpoints
         var last = await batches.LastCookedAsync();
         var unpacked = await plan.UnpackedAsync();
         var planned = await batches.PlannedRecipesAsync();
+        var opinions = await said.OfAllAsync();
         MenuDish Dish(Batch batch) => new(
-            batch.Id, new(batch, Grams.Zero, new Dictionary<Guid, Grams>()), last.TryGetValue(batch.Id, out var day) ? day : null);
+            batch.Id, new(batch, Grams.Zero, new Dictionary<Guid, Grams>()), last.TryGetValue(batch.Id, out var day) ? day : null)
+        {
+            Opinion = opinions.GetValueOrDefault(batch.Id),
+        };
         var cookable = await batches.CouldBeCookedAsync(body.PrepDay);
         var collection = cookable
             .Where(batch => wish.Keep.Contains(batch.Id) || !planned.Contains(batch.Id)).Select(Dish)
@@ -123,7 +128,7 @@ public static class MenuEndpoints
 
     private static MenuDishView Show(ProposedDish dish) => new(
         dish.RecipeId, dish.Name, dish.Portions, dish.Boxes, dish.IsKept, dish.LastCooked,
-        [.. dish.UsesUp.Select(used => new UsesUpView(used.Name, used.Weight.Value, used.Of.Value))], dish.Shares);
+        [.. dish.UsesUp.Select(used => new UsesUpView(used.Name, used.Weight.Value, used.Of.Value))], dish.Shares, dish.Opinion);
 
     private static FoodLine Read(string text, IFoods catalogue) => WrittenRecipe.ProblemOfLine(text) is { } tooLong
         ? new(text, null, false, tooLong with { Field = "atHand" }, [], null)

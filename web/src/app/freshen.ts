@@ -5,6 +5,7 @@ import { all, type About } from "./queryKeys";
 const readers = {
   plan: [
     "body",
+    "review",
     "containers",
     "shelves",
     "box",
@@ -25,6 +26,7 @@ const readers = {
   ],
   batch: [
     "body",
+    "review",
     "containers",
     "shelves",
     "box",
@@ -45,9 +47,20 @@ const readers = {
     "shopFood",
     "pantry",
   ],
-  shop: ["shopping", "toBuy", "shopFood", "aisles", "pantry"],
+  shop: ["review", "shopping", "toBuy", "shopFood", "aisles", "pantry"],
   prepDay: ["prepDay", "run", "equipment", "ahead", "laidDay"],
-  run: ["shelves", "cooling", "run", "prepDay", "prepDays", "ahead", "batch", "batches", "overview"],
+  run: [
+    "review",
+    "shelves",
+    "cooling",
+    "run",
+    "prepDay",
+    "prepDays",
+    "ahead",
+    "batch",
+    "batches",
+    "overview",
+  ],
   recipe: [
     "recipes",
     "overview",
@@ -63,8 +76,21 @@ const readers = {
   ],
   containers: ["containers", "preview", "batch", "box"],
   body: ["body"],
+  verdict: ["review", "verdicts"],
   keeping: ["guidelines", "labels", "shelves", "week", "day", "batch"],
-  eater: ["body", "eye", "shelves", "labels", "eaters", "week", "day", "overview", "recipes", "batch"],
+  eater: [
+    "body",
+    "review",
+    "eye",
+    "shelves",
+    "labels",
+    "eaters",
+    "week",
+    "day",
+    "overview",
+    "recipes",
+    "batch",
+  ],
 } as const satisfies Record<string, readonly About[]>;
 
 /** Has everything fetched anew that a change may have made old. */

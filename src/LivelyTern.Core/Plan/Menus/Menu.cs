@@ -7,7 +7,11 @@ namespace LivelyTern.Core.Plan.Menus;
 /// <param name="RecipeId">The recipe.</param>
 /// <param name="Batch">It, as a batch to be cooked on the prep day, of which nothing lies on days; its id is the recipe's.</param>
 /// <param name="LastCooked">When it was cooked last, or is planned for already; null where never.</param>
-public sealed record MenuDish(Guid RecipeId, UnpackedBatch Batch, DateOnly? LastCooked);
+public sealed record MenuDish(Guid RecipeId, UnpackedBatch Batch, DateOnly? LastCooked)
+{
+    /// <summary>What was said of it after it was eaten; null for nothing.</summary>
+    public DishOpinion? Opinion { get; init; }
+}
 
 /// <summary>What a menu is asked for.</summary>
 /// <param name="PrepDay">The day the batches are cooked.</param>
@@ -53,7 +57,11 @@ public sealed record SharedFoods(string OtherDish, IReadOnlyList<string> Foods);
 /// <param name="Shares">What it has in common with the other dishes.</param>
 public sealed record ProposedDish(
     Guid RecipeId, string Name, int Portions, int Boxes, bool IsKept, DateOnly? LastCooked, IReadOnlyList<UsesUp> UsesUp,
-    IReadOnlyList<SharedFoods> Shares);
+    IReadOnlyList<SharedFoods> Shares)
+{
+    /// <summary>What was said of it after it was eaten; null for nothing.</summary>
+    public DishOpinion? Opinion { get; init; }
+}
 
 /// <summary>A proposed menu.</summary>
 /// <param name="Dishes">Its dishes; fewer than asked for where the collection has no more.</param>

@@ -51,6 +51,7 @@ public sealed class MenuSearch
         candidates = [.. offered.Values];
         foods = collection.ToDictionary(dish => dish.RecipeId, Telling);
         dishes = [.. collection.Where(dish => offered.ContainsKey(dish.RecipeId) && !wish.Without.Contains(dish.RecipeId))
+            .Where(dish => wish.Keep.Contains(dish.RecipeId) || dish.Opinion?.IsUnwanted != true)
             .OrderByDescending(dish => wish.Keep.Contains(dish.RecipeId)).ThenBy(dish => OwnCost(dish))
             .ThenBy(dish => dish.Batch.Batch.RecipeName, StringComparer.Ordinal).Take(MostTried + wish.Keep.Count)];
     }
@@ -113,7 +114,8 @@ public sealed class MenuSearch
     {
         var ago = dish.LastCooked is { } last ? Math.Abs(wish.PrepDay.DayNumber - last.DayNumber) : int.MaxValue;
         var again = ago switch { <= 8 => LastWeek, <= 15 => WeekBefore, _ => 0 };
-        return again - (long)Uses(dish, dish.Batch.Whole).Sum(used => used.Of.Value <= 0 ? 0 : UsedUp * (used.Weight / used.Of));
+        var used = Uses(dish, dish.Batch.Whole).Sum(part => part.Of.Value <= 0 ? 0 : UsedUp * (part.Weight / part.Of));
+        return again + (dish.Opinion?.MenuCost ?? 0) - (long)used;
     }
 
     // What tells a dish: foods of some weight that are not seasonings or fats.
@@ -168,8 +170,11 @@ public sealed class MenuSearch
             var each = dish.Batch.Whole.Value / Math.Max(1, dish.Batch.Batch.Portions);
             var portions = boxes.Count == 0 ? dish.Batch.Batch.Portions : Math.Max(1, (int)Math.Ceiling((grams / each) - 0.02m));
             return new ProposedDish(
-                    dish.RecipeId, dish.Batch.Batch.RecipeName, portions, boxes.Count, wish.Keep.Contains(dish.RecipeId), dish.LastCooked,
-                    [.. Uses(dish, new Grams(portions * each))], [.. SharedWith(dish).Where(shared => shared.Foods.Count > 0)]);
+                dish.RecipeId, dish.Batch.Batch.RecipeName, portions, boxes.Count, wish.Keep.Contains(dish.RecipeId), dish.LastCooked,
+                [.. Uses(dish, new Grams(portions * each))], [.. SharedWith(dish).Where(shared => shared.Foods.Count > 0)])
+            {
+                Opinion = dish.Opinion,
+            };
         }).ToList();
 
         // What fits without the dishes fits with them too: the days need not take them.

@@ -8,6 +8,7 @@ import { useWords } from "../../app/i18n";
 import { useSay } from "../../app/notices";
 import { oneDecimal, shortDay, signedTwo, wholeNumber } from "../../ui/format";
 import { Sentence } from "../../ui/states";
+import { Proposal } from "./Proposal";
 import { TrendChart } from "./TrendChart";
 
 /** What the bathroom scale says over weeks: written down in one line, the trend, its rate, the need behind it. */
@@ -16,8 +17,7 @@ export function BodyTrend({ body }: { body: BodyView }) {
   const writes = useWeighIns(body);
   const { trend } = body;
   const { ratePerWeek: rate, need } = trend;
-  const rateDays = Math.min(28, trend.trend.length - 1);
-  const apart = need && body.aimKcal !== null ? Math.round((body.aimKcal - need.value) / 10) * 10 : null;
+  const apart = body.aimAboveNeed;
   return (
     <section aria-labelledby="body-title" className="space-y-4">
       <div>
@@ -36,9 +36,9 @@ export function BodyTrend({ body }: { body: BodyView }) {
               <span className="block font-title text-xl font-bold">
                 {rate === null
                   ? t("body.noRate")
-                  : rate.low < 0 && rate.high > 0 && Math.abs(rate.value) < 0.05
-                    ? t("body.level", { days: rateDays })
-                    : t("body.rate", { rate: signedTwo(rate.value), days: rateDays })}
+                  : body.isLevel
+                    ? t("body.level", { days: body.rateDays })
+                    : t("body.rate", { rate: signedTwo(rate.value), days: body.rateDays })}
               </span>
               {rate && (
                 <span className="text-sm text-soft">
@@ -65,7 +65,7 @@ export function BodyTrend({ body }: { body: BodyView }) {
               )}
               {apart !== null && (
                 <p className="text-sm">
-                  {Math.abs(apart) < 50
+                  {apart === 0
                     ? t("body.aimThere")
                     : t(apart < 0 ? "body.aimBelow" : "body.aimAbove", {
                         kcal: wholeNumber(Math.abs(apart)),
@@ -87,6 +87,7 @@ export function BodyTrend({ body }: { body: BodyView }) {
             </div>
           </div>
           <TrendChart body={body} />
+          {need && <Proposal body={body} />}
           <p className="text-xs text-soft">{t("body.caution")}</p>
         </>
       )}

@@ -2,6 +2,7 @@ import { differenceInCalendarDays, format, parseISO } from "date-fns";
 import type { BodyView } from "../../api";
 import { useWords } from "../../app/i18n";
 import { oneDecimal, shortDay } from "../../ui/format";
+import { Plot } from "../../ui/Plot";
 import { useWidth } from "../../ui/Ruler";
 import { tickStep } from "../../ui/ticks";
 
@@ -38,75 +39,95 @@ export function TrendChart({ body }: { body: BodyView }) {
   // The first day of each month, as many as have room.
   const months = trend.filter(({ day }) => day.endsWith("-01"));
   const every = Math.ceil((months.length * 48) / Math.max(1, width - edge.left));
+  const scale = new Map(body.weighIns.map(({ day, kg }) => [day, kg]));
+  const rounded = (kg: number) => Math.round(kg * 100) / 100;
   return (
     <figure>
-      <div ref={ref}>
-        {width > 0 && (
-          <svg
-            role="img"
-            aria-label={t("body.chart", {
-              from: shortDay(first.day),
-              to: shortDay(last.day),
-              first: oneDecimal(first.kg),
-              last: oneDecimal(last.kg),
-              count: dots.length,
-            })}
-            width={width}
-            height={height}
-          >
-            {ticks.map((kg) => (
-              <g key={kg}>
-                <line
-                  x1={edge.left}
-                  x2={width - edge.right}
-                  y1={y(kg)}
-                  y2={y(kg)}
-                  stroke="var(--color-line)"
-                />
-                <text
-                  x={edge.left - 6}
-                  y={y(kg) + 4}
-                  textAnchor="end"
-                  className="fill-[var(--color-soft)] text-xs"
-                >
-                  {major < 1 ? oneDecimal(kg) : Math.round(kg)}
-                </text>
-              </g>
-            ))}
-            {months.map(({ day }, i) =>
-              i % every === 0 ? (
-                <g key={day}>
+      <Plot
+        name={`trend-${body.name}`}
+        head={[
+          t("body.dayHead"),
+          t("body.scaleHead"),
+          t("body.trendHead"),
+          t("body.lowHead"),
+          t("body.highHead"),
+        ]}
+        rows={trend.map(({ day, kg, low, high }) => [
+          day,
+          scale.get(day) ?? "",
+          rounded(kg),
+          rounded(low),
+          rounded(high),
+        ])}
+      >
+        <div ref={ref} style={{ height }}>
+          {width > 0 && (
+            <svg
+              role="img"
+              aria-label={t("body.chart", {
+                from: shortDay(first.day),
+                to: shortDay(last.day),
+                first: oneDecimal(first.kg),
+                last: oneDecimal(last.kg),
+                count: dots.length,
+              })}
+              width={width}
+              height={height}
+            >
+              {ticks.map((kg) => (
+                <g key={kg}>
                   <line
-                    x1={x(day)}
-                    x2={x(day)}
-                    y1={height - edge.bottom}
-                    y2={height - edge.bottom + 5}
-                    stroke="var(--color-rim)"
+                    x1={edge.left}
+                    x2={width - edge.right}
+                    y1={y(kg)}
+                    y2={y(kg)}
+                    stroke="var(--color-line)"
                   />
                   <text
-                    x={Math.min(x(day), width - edge.right - 14)}
-                    y={height - 8}
-                    textAnchor="middle"
+                    x={edge.left - 6}
+                    y={y(kg) + 4}
+                    textAnchor="end"
                     className="fill-[var(--color-soft)] text-xs"
                   >
-                    {format(parseISO(day), "MMM")}
+                    {major < 1 ? oneDecimal(kg) : Math.round(kg)}
                   </text>
                 </g>
-              ) : null,
-            )}
-            <path d={`${path(band)}Z`} fill="var(--color-sea)" opacity={0.18} />
-            <path
-              d={path(trend.map(({ day, kg }): [number, number] => [x(day), y(kg)]))}
-              fill="none"
-              stroke="var(--color-sea)"
-              strokeWidth={2.5}
-            />
-            {dots.map(({ day, kg }) => (
-              <circle key={day} cx={x(day)} cy={y(kg)} r={2.5} fill="var(--color-ink)" />
-            ))}
-          </svg>
-        )}
-      </div>
+              ))}
+              {months.map(({ day }, i) =>
+                i % every === 0 ? (
+                  <g key={day}>
+                    <line
+                      x1={x(day)}
+                      x2={x(day)}
+                      y1={height - edge.bottom}
+                      y2={height - edge.bottom + 5}
+                      stroke="var(--color-rim)"
+                    />
+                    <text
+                      x={Math.min(x(day), width - edge.right - 14)}
+                      y={height - 8}
+                      textAnchor="middle"
+                      className="fill-[var(--color-soft)] text-xs"
+                    >
+                      {format(parseISO(day), "MMM")}
+                    </text>
+                  </g>
+                ) : null,
+              )}
+              <path d={`${path(band)}Z`} fill="var(--color-sea)" opacity={0.18} />
+              <path
+                d={path(trend.map(({ day, kg }): [number, number] => [x(day), y(kg)]))}
+                fill="none"
+                stroke="var(--color-sea)"
+                strokeWidth={2.5}
+              />
+              {dots.map(({ day, kg }) => (
+                <circle key={day} cx={x(day)} cy={y(kg)} r={2.5} fill="var(--color-ink)" />
+              ))}
+            </svg>
+          )}
+        </div>
+      </Plot>
       <figcaption className="flex flex-wrap gap-x-5 text-xs text-soft">
         <span>
           <span aria-hidden className="mr-1 inline-block size-1.5 rounded-full bg-ink align-middle" />

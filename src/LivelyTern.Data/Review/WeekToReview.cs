@@ -1,0 +1,123 @@
+using LivelyTern.Core.Aim;
+using LivelyTern.Core.Foods;
+using LivelyTern.Core.Measures;
+using LivelyTern.Core.Plan;
+using LivelyTern.Core.Review;
+using LivelyTern.Data.Aim;
+using LivelyTern.Data.Eat;
+using LivelyTern.Data.Foods;
+using LivelyTern.Data.Plan;
+using Microsoft.EntityFrameworkCore;
+
+namespace LivelyTern.Data.Review;
+
+/// <summary>A week of an eater as it can be looked back on.</summary>
+/// <param name="Review">What it was.</param>
+/// <param name="Days">Day by day, thing by thing.</param>
+/// <param name="Board">What lies on its days.</param>
+/// <param name="Stock">What that is made of.</param>
+/// <param name="Recipes">The recipe of each batch of it.</param>
+public sealed record ReviewedWeek(
+    WeekReview Review, IReadOnlyList<DayToReview> Days, PlanBoard Board, Stock Stock, IReadOnlyDictionary<Guid, Guid> Recipes);
+
+/// <summary>Reads a week from the ledger and from the plans that were kept.</summary>
+public sealed class WeekToReview(
+    TernDb db, PlanStore plan, BoxNotesStore notes, FoodStore foods, WeighInStore weighIns, TimeProvider clock)
+{
+    /// <summary>The week of an eater that begins on a Monday.</summary>
+    public async Task<ReviewedWeek> OfAsync(EaterRow eater, DateOnly monday)
+    {
+        ArgumentNullException.ThrowIfNull(eater);
+        var (last, today) = (monday.AddDays(6), clock.Today());
+        var board = await plan.BoardAsync(eater.Id, monday, last);
+        var stock = await plan.StockAsync(board);
+        var items = board.Days.Values.SelectMany(day => day).Where(stock.Has).ToDictionary(item => item.Id);
+        var entries = await EntriesAsync(eater.Id, monday, last);
+        var kept = await db.PlannedDays.AsNoTracking().Where(row => row.EaterId == eater.Id && row.Day >= monday && row.Day <= last)
+            .ToDictionaryAsync(row => row.Day, row => row.Planned);
+        var noted = await weighIns.IntakeAsync(eater.Id);
+        var whole = WholeDays.Of(noted, today).Select(day => day.Day).ToHashSet();
+        var toppings = await ToppingsAsync([.. entries.Select(one => one.Entry.BoxId).OfType<Guid>().Distinct()]);
+
+        EatenThing Eaten(StandingEntry one)
+        {
+            var (entry, item) = (one.Entry, items.GetValueOrDefault(one.Entry.ItemId));
+            var totals = StoredTotal.Read(entry.Measures.Totals);
+            var spread = item is null ? null : stock.BoxOf(item)?.EyeSpread;
+            return new(entry.ItemId, entry.Name, KindOf(entry, item, toppings), totals)
+            {
+                FirstCounted = one.FirstCounted is { } first ? StoredTotal.Read(first.Totals) : null,
+                ByEye = totals.GetValueOrDefault(Measure.Energy, Total.None).Known * (spread ?? 0),
+                GiveOrTake = item?.GiveOrTake ?? 0,
+            };
+        }
+
+        DayToReview Day(DateOnly day)
+        {
+            var (_, aim) = eater.On(day);
+            var eaten = entries.Where(one => one.Entry.Day == day).Select(Eaten).ToList();
+            IReadOnlyList<PlannedThing>? planned =
+                kept.TryGetValue(day, out var was) ? [.. was.Things.Select(Read)] : eaten.Count == 0 ? [.. PlannedOn(day, aim)] : null;
+            return new(day, aim, planned, eaten, eaten.Count > 0 && day < today && !whole.Contains(day));
+        }
+
+        IEnumerable<PlannedThing> PlannedOn(DateOnly day, DayAim aim) => board[new(eater.Id, day)]
+            .Where(item => !item.IsSetAside && stock.Has(item))
+            .Select(item => new PlannedThing(item.Id, item.Name(stock), aim.Count(item.Contents(stock))));
+
+        List<DayToReview> days = [.. Enumerable.Range(0, 7).Select(monday.AddDays).Select(Day)];
+        var batches = stock.Boxes.Values.Select(box => box.Batch.Id).Concat(stock.Unpacked.Keys).Distinct().ToList();
+        var recipes = await db.Batches.AsNoTracking().Where(row => batches.Contains(row.Id))
+            .ToDictionaryAsync(row => row.Id, row => row.RecipeId);
+        return new(WeekReview.Of(days, eater.Ways.Reserve, today), days, board, stock, recipes);
+    }
+
+    private static PlannedThing Read(StoredPlannedThing thing) => new(thing.ItemId, thing.Name, StoredTotal.Read(thing.Totals));
+
+    private static EatenKind KindOf(EntryRow entry, PlanItem? item, HashSet<string> toppings) => item?.What switch
+    {
+        MealOut => EatenKind.MealOut,
+        PlainFood plain when toppings.Contains(plain.Food.Food.Id) => EatenKind.Topping,
+        PlainFood => EatenKind.Plain,
+        _ => entry.BoxId is null ? EatenKind.Plain : EatenKind.Box,
+    };
+
+    private async Task<HashSet<string>> ToppingsAsync(IReadOnlyCollection<Guid> boxIds)
+    {
+        var written = (await notes.OfBoxesAsync(boxIds)).Values.SelectMany(one => one.Toppings).Distinct(StringComparer.Ordinal).ToList();
+        if (written.Count == 0) return [];
+        var known = await foods.AllAsync();
+        return [.. written.SelectMany(text => FoodLine.Read(text, known).Ingredients).Select(part => part.Food.Id)];
+    }
+
+    // The entries that stand, in the order they were eaten; what was for guests is nobody's here.
+    private async Task<List<StandingEntry>> EntriesAsync(Guid eaterId, DateOnly from, DateOnly to)
+    {
+        var all = await db.Entries.AsNoTracking().Where(row => row.EaterId == eaterId && row.Day >= from && row.Day <= to)
+            .Select(row => new { Entry = row, Stands = !row.IsTakenBack && !db.Entries.Any(other => other.CorrectsId == row.Id) })
+            .ToListAsync();
+        var guests = await db.PlanItems.AsNoTracking()
+            .Where(row => row.EaterId == eaterId && row.Day >= from && row.Day <= to && row.IsForGuests)
+            .Select(row => row.Id).ToListAsync();
+        var byId = all.ToDictionary(one => one.Entry.Id, one => one.Entry);
+
+        // Back to where it was eaten in this amount: what stands between are corrections of figures.
+        EntryRow FirstOf(EntryRow entry)
+        {
+            var first = entry;
+            while (first.CorrectsId is { } id && byId.TryGetValue(id, out var was) && Corrections.IsFiguresOnly(was, first)) first = was;
+            return first;
+        }
+
+        return
+        [
+            .. from one in all
+               where one.Stands && !guests.Contains(one.Entry.ItemId)
+               orderby one.Entry.EatenAt, one.Entry.WrittenAt
+               let first = FirstOf(one.Entry)
+               select new StandingEntry(one.Entry, first.Id == one.Entry.Id ? null : first.Measures),
+        ];
+    }
+
+    private sealed record StandingEntry(EntryRow Entry, StoredMeasures? FirstCounted);
+}
