@@ -80,22 +80,6 @@ public sealed record Verdict(Taste? Taste, Stood? Reheats, Stood? Keeps, Effort?
     /// <summary>The most letters of what is to be different.</summary>
     public const int Longest = 300;
 
-    /// <summary>Whether nothing is said.</summary>
-    public bool IsEmpty => this is { Taste: null, Reheats: null, Keeps: null, Effort: null, Again: null, ToChange: null };
-
-    /// <summary>Whether the eater would have the dish again; null where that can't be told.</summary>
-    public bool? IsWanted => Again switch
-    {
-        Review.Again.No => false,
-        not null => true,
-        null => Taste switch
-        {
-            Review.Taste.Favourite or Review.Taste.Good => true,
-            Review.Taste.NotMine => false,
-            _ => null,
-        },
-    };
-
     /// <summary>The same as it is kept, or what is wrong with it: of what was eaten fresh it can't be said how it reheats.</summary>
     public Outcome<Verdict> For(Serving serving)
     {
@@ -114,9 +98,27 @@ public sealed record Verdict(Taste? Taste, Stood? Reheats, Stood? Keeps, Effort?
 /// <param name="Verdict">What was said.</param>
 public sealed record SaidOfDish(Guid EaterId, Serving Serving, DateOnly CookedOn, Verdict Verdict);
 
-/// <summary>What a household thinks of a dish.</summary>
+/// <summary>What verdicts say, and what a household thinks of a dish.</summary>
 public static class Opinions
 {
+    /// <summary>Whether nothing is said.</summary>
+    public static bool IsEmpty(this Verdict verdict) =>
+        verdict is { Taste: null, Reheats: null, Keeps: null, Effort: null, Again: null, ToChange: null };
+
+    /// <summary>Whether the eater would have the dish again; null where that can't be told.</summary>
+    public static bool? IsWanted(this Verdict verdict)
+    {
+        ArgumentNullException.ThrowIfNull(verdict);
+        return verdict switch
+        {
+            { Again: Again.No } => false,
+            { Again: not null } => true,
+            { Taste: Taste.Favourite or Taste.Good } => true,
+            { Taste: Taste.NotMine } => false,
+            _ => null,
+        };
+    }
+
     /// <summary>
     /// Each eater by what they said last; of one batch what they said of it reheated goes before: that is how most of its boxes are eaten.
     /// </summary>
@@ -124,8 +126,8 @@ public static class Opinions
     {
         ArgumentNullException.ThrowIfNull(said);
         var latest = said.OrderByDescending(one => one.CookedOn).ThenByDescending(one => one.Serving).ToList();
-        var wanted = latest.Where(one => one.Verdict.IsWanted is not null).DistinctBy(one => one.EaterId)
-            .Select(one => one.Verdict.IsWanted!.Value).ToList();
+        var wanted = latest.Where(one => one.Verdict.IsWanted() is not null).DistinctBy(one => one.EaterId)
+            .Select(one => one.Verdict.IsWanted()!.Value).ToList();
         var newest = latest.Count == 0 ? [] : latest.Where(one => one.CookedOn == latest[0].CookedOn);
         var changes = newest.Select(one => one.Verdict.ToChange).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).ToList();
         return new(

@@ -47,7 +47,7 @@ public sealed class VerdictStore(TernDb db, TimeProvider clock) : IDishOpinions
             var row = await db.Verdicts.SingleOrDefaultAsync(
                 one => one.BatchId == batchId && one.EaterId == eaterId && one.Serving == serving);
             if ((row?.Version ?? 0) != version) return Stale.Problem;
-            if (verdict.IsEmpty)
+            if (verdict.IsEmpty())
             {
                 if (row is not null) db.Verdicts.Remove(row);
                 await db.SaveChangesAsync();

@@ -37,9 +37,10 @@ public sealed record RecipeVerdictView(
     Guid EaterId, string Eater, Guid BatchId, DateOnly CookedOn, int? RecipeVersion, Serving Serving, Verdict Verdict);
 
 /// <summary>A verdict to be written down; one that says nothing takes it away.</summary>
+/// <param name="Serving">Fresh, or reheated.</param>
 /// <param name="Version">The version that was seen; 0 for none.</param>
 /// <param name="Verdict">What is said.</param>
-public sealed record VerdictRequest(int Version, Verdict Verdict);
+public sealed record VerdictRequest(Serving Serving, int Version, Verdict Verdict);
 
 /// <summary>That it was written down.</summary>
 /// <param name="Version">Its version now; 0 where nothing is said any more.</param>
@@ -53,11 +54,11 @@ public static class VerdictEndpoints
     {
         var verdicts = api.MapGroup("/review/verdicts").WithTags("Review");
         verdicts.MapGet("/{recipeId:guid}", OfRecipeAsync).WithName("listVerdicts");
-        verdicts.MapPut("/{batchId:guid}/{eaterId:guid}/{serving}", async Task<Results<Ok<VerdictWritten>, ProblemHttpResult>> (
-            Guid batchId, Guid eaterId, Serving serving, VerdictRequest body, VerdictStore store) =>
+        verdicts.MapPut("/{batchId:guid}/{eaterId:guid}", async Task<Results<Ok<VerdictWritten>, ProblemHttpResult>> (
+            Guid batchId, Guid eaterId, VerdictRequest body, VerdictStore store) =>
             body.Verdict is null
                 ? Answers.Problem([new Problem("verdict-missing", "verdict", "Say how it was.")])
-                : (await store.SetAsync(batchId, eaterId, serving, body.Version, body.Verdict))
+                : (await store.SetAsync(batchId, eaterId, body.Serving, body.Version, body.Verdict))
                     .Answer(version => new VerdictWritten(version)))
             .WithName("setVerdict");
     }

@@ -260,7 +260,24 @@ const screens: Screen[] = [
       await page.getByRole("dialog").getByRole("listitem").first().waitFor();
     },
   ],
-  ["review", "/review", (page) => page.getByText("All weigh-ins").click()],
+  [
+    "review",
+    "/review",
+    async (page) => {
+      await page.getByText("The same as a table").first().click();
+      await page.getByRole("button", { name: "How was it: Red lentil dal" }).click();
+    },
+  ],
+  [
+    "review, the body",
+    "/review?view=body",
+    async (page) => {
+      await page.getByText("All weigh-ins").click();
+      await page.getByRole("button", { name: "0.25 kg a week less" }).click();
+      await page.getByText("Change the aim from").waitFor();
+    },
+  ],
+  ["review, the kitchen", "/review?view=kitchen", (page) => page.getByText("Thrown away").waitFor()],
   ["fit again", "/eat", (page) => page.getByRole("button", { name: "Fit the rest again" }).click()],
   ["keys", "/plan", (page) => page.keyboard.press("?")],
   ["finder", "/plan", (page) => page.keyboard.press("/")],

@@ -53,6 +53,15 @@ export const app = {
     eat: "today",
     review: "weeks, dishes, the trend",
   },
+  verdict: {
+    fresh: "Fresh",
+    reheated: "Reheated",
+    taste: { favourite: "a favourite", good: "good", fair: "all right", notMine: "not for me" },
+    reheats: { well: "reheats like fresh", fairly: "loses a little reheated", poorly: "reheats poorly" },
+    keeps: { well: "keeps well", fairly: "keeps fairly", poorly: "keeps poorly" },
+    effort: { little: "little work", worthIt: "worth the work", tooMuch: "too much work" },
+    again: { yes: "again", changed: "again, with changes", no: "not again" },
+  },
   plot: {
     table: "The same as a table",
     save: "Save as",

@@ -1,3 +1,4 @@
+import type { TFunction } from "i18next";
 import { useQuery } from "@tanstack/react-query";
 import { addDays, parseISO } from "date-fns";
 import { useState } from "react";
@@ -237,6 +238,7 @@ function Dish({
           dish.lastCooked ? t("menu.last", { day: shortDay(dish.lastCooked) }) : t("menu.never"),
           ...uses,
           ...shares,
+          ...opinionWords(t, dish.opinion),
         ].join(" · ")}
       </p>
       <p className="mt-1 flex items-center gap-3">
@@ -340,3 +342,13 @@ function FromHouse({ typed, add }: { typed: string; add: (line: string) => void 
     </p>
   );
 }
+
+/** What was said of a dish after it was eaten. */
+const opinionWords = (t: TFunction, opinion: MenuDishView["opinion"]) =>
+  opinion === null
+    ? []
+    : [
+        ...(opinion.wantIt > 0 ? [t("plan:menu.wanted", { count: opinion.wantIt })] : []),
+        ...(opinion.notAgain > 0 ? [t("plan:menu.notAgain", { count: opinion.notAgain })] : []),
+        ...(opinion.toChange ? [t("plan:menu.toChange", { what: opinion.toChange })] : []),
+      ];

@@ -1,9 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useWords } from "../../app/i18n";
-import { listRecipeVersions, type Measure, type RecipeRequest } from "../../api";
+import {
+  listRecipeVersions,
+  listVerdicts,
+  type Measure,
+  type RecipeRequest,
+  type RecipeVerdictView,
+} from "../../api";
 import { Amount } from "../../ui/Figures";
-import { clock, shortDay } from "../../ui/format";
+import { clock, dayOf, shortDay } from "../../ui/format";
 import { Failed, Loading } from "../../ui/states";
+import { verdictWords } from "../../ui/verdict";
 import { queryKeys } from "../../app/queryKeys";
 
 interface HistoryViewProps {
@@ -20,6 +27,10 @@ export function HistoryView({ id, lens, onTake }: HistoryViewProps) {
     queryKey: queryKeys.recipeVersions(id),
     queryFn: async () => (await listRecipeVersions({ path: { id } })).data!,
     gcTime: 0,
+  });
+  const { data: verdicts = [] } = useQuery({
+    queryKey: queryKeys.verdicts(id),
+    queryFn: async () => (await listVerdicts({ path: { recipeId: id } })).data!,
   });
   if (error && !data) return <Failed error={error} retry={() => void refetch()} />;
   if (!data) return <Loading />;
@@ -55,6 +66,7 @@ export function HistoryView({ id, lens, onTake }: HistoryViewProps) {
                   <li className="text-soft">{t(i === data.length - 1 ? "history.first" : "history.same")}</li>
                 )}
               </ul>
+              <Said verdicts={verdicts.filter((one) => versionOf(one, data) === version.version)} />
             </div>
             <div className="text-right text-sm">
               <p>
@@ -79,5 +91,39 @@ export function HistoryView({ id, lens, onTake }: HistoryViewProps) {
         ))}
       </ol>
     </>
+  );
+}
+
+/** Of which version a batch was: of one that was tidied away, the next older one that was kept. Versions come the newest first. */
+function versionOf(
+  one: RecipeVerdictView,
+  versions: { version: number; savedAt: string }[],
+): number | undefined {
+  const isOf = (version: { version: number; savedAt: string }) =>
+    one.recipeVersion === null
+      ? dayOf(version.savedAt) <= one.cookedOn
+      : version.version <= one.recipeVersion;
+  return (versions.find(isOf) ?? versions.at(-1))?.version;
+}
+
+/** What was said of what was cooked from a version. */
+function Said({ verdicts }: { verdicts: RecipeVerdictView[] }) {
+  const { t } = useWords("recipes");
+  if (verdicts.length === 0) return null;
+  return (
+    <ul className="mt-1 border-l-2 border-sea pl-2 text-sm">
+      {verdicts.map((one) => (
+        <li key={`${one.batchId}|${one.eaterId}|${one.serving}`}>
+          <span className="text-soft">
+            {t("history.said", {
+              name: one.eater,
+              day: shortDay(one.cookedOn),
+              serving: t(`app:verdict.${one.serving}`).toLowerCase(),
+            })}
+          </span>{" "}
+          {verdictWords(t, one.verdict)}
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -229,6 +229,7 @@ export const recipes = {
     fewer: "Show the last ones",
   },
   history: {
+    said: "{{name}}, cooked {{day}}, {{serving}}:",
     empty: "Each version you save is kept here, with what changed and its figures then and now.",
     version: "Version {{version}}",
     then: "then",

@@ -16,8 +16,10 @@ import { useSay } from "../../app/notices";
 import { Amount } from "../../ui/Figures";
 import { Plot } from "../../ui/Plot";
 import { useWidth } from "../../ui/Ruler";
+import { verdictWords } from "../../ui/verdict";
 import { Mark } from "../../ui/Tape";
 import { shortDay, unitWords } from "../../ui/format";
+import { cut } from "./cut";
 
 const bar = 24;
 
@@ -57,7 +59,7 @@ export function Dishes({ week, lens }: { week: WeekReviewView; lens: Measure }) 
                 {dishes.map((dish, i) => (
                   <g key={dish.batchId ?? dish.kind}>
                     <text x={0} y={i * bar + 16} fontSize={13} fill="var(--ink)">
-                      {cut(name(dish), label)}
+                      {cut(name(dish), label - 8, 6.6)}
                     </text>
                     <rect
                       x={label}
@@ -97,12 +99,6 @@ export function Dishes({ week, lens }: { week: WeekReviewView; lens: Measure }) 
   );
 }
 
-// About 6.6 px a letter at this size.
-const cut = (name: string, width: number) => {
-  const fits = Math.floor(width / 6.6) - 1;
-  return name.length > fits ? `${name.slice(0, Math.max(1, fits - 1))}…` : name;
-};
-
 const silent: Verdict = {
   taste: null,
   reheats: null,
@@ -127,7 +123,7 @@ function Dish({ week, dish, lens }: { week: WeekReviewView; dish: EatenDishView;
           </span>
           {said.map(({ serving, words }) => (
             <span key={serving} className="block text-sm">
-              <span className="text-soft">{t(`verdict.${serving}`)}:</span> {words}
+              <span className="text-soft">{t(`app:verdict.${serving}`)}:</span> {words}
             </span>
           ))}
         </span>
@@ -164,8 +160,8 @@ function VerdictForm({ week, dish }: { week: WeekReviewView; dish: EatenDishView
   const kept = dish.verdicts.find((one) => one.serving === serving);
   const verdict = kept?.verdict ?? silent;
   const write = async (next: Verdict, version: number) => {
-    const path = { batchId: dish.batchId!, eaterId: week.eaterId, serving };
-    const { data } = await setVerdict({ path, body: { version, verdict: next } });
+    const path = { batchId: dish.batchId!, eaterId: week.eaterId };
+    const { data } = await setVerdict({ path, body: { serving, version, verdict: next } });
     await freshen(queries, "verdict");
     return data!.version;
   };
@@ -188,7 +184,7 @@ function VerdictForm({ week, dish }: { week: WeekReviewView; dish: EatenDishView
             aria-pressed={serving === one}
             onClick={() => setServing(one)}
           >
-            {t(`verdict.${one}`)}
+            {t(`app:verdict.${one}`)}
           </button>
         ))}
       </div>
@@ -246,12 +242,4 @@ function ToChange({ text, onSay }: { text: string; onSay: (text: string | null) 
       />
     </label>
   );
-}
-
-/** A verdict in one line. */
-export function verdictWords(t: (key: string) => string, verdict: Verdict): string {
-  const said = (Object.keys(choices) as (keyof typeof choices)[])
-    .filter((about) => verdict[about] !== null)
-    .map((about) => t(`review:verdict.short.${about}.${verdict[about]}`));
-  return [...said, ...(verdict.toChange ? [`“${verdict.toChange}”`] : [])].join(" · ");
 }

@@ -34,11 +34,16 @@ interface Bar {
   planned?: number;
 }
 
-const row = 26;
+// What a letter takes at this size, in pixels.
+const letter = 6.8;
 
 function Bars({ bars, label }: { bars: Bar[]; label: string }) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const [left, right] = [96, 170];
+  const said = Math.max(...bars.map((bar) => bar.said.length)) * letter + 10;
+  // Where there is no room beside a bar its words stand above it.
+  const isNarrow = width < 300 + said;
+  const [left, right, row] = isNarrow ? [0, 4, 44] : [96, said, 26];
+  const top = isNarrow ? 20 : 5;
   const most = Math.max(1e-9, ...bars.flatMap(({ value, planned }) => [value, planned ?? 0]));
   const x = (value: number) => left + (value / most) * Math.max(0, width - left - right);
   return (
@@ -46,15 +51,15 @@ function Bars({ bars, label }: { bars: Bar[]; label: string }) {
       {width > 0 && (
         <svg width={width} height={bars.length * row} role="img" aria-label={label}>
           {bars.map((bar, i) => (
-            <g key={bar.label}>
-              <text x={0} y={i * row + 17} fontSize={13} fill="var(--ink)">
-                {bar.label}
+            <g key={bar.label} transform={`translate(0 ${i * row})`}>
+              <text x={0} y={isNarrow ? 14 : 17} fontSize={13} fill="var(--ink)">
+                {isNarrow ? `${bar.label} · ${bar.said}` : bar.label}
               </text>
               <rect
                 x={left}
                 width={Math.max(1, x(bar.value) - left)}
-                y={i * row + 5}
-                height={row - 10}
+                y={top}
+                height={16}
                 rx={2}
                 fill="var(--sea-soft)"
                 stroke="var(--sea)"
@@ -63,20 +68,22 @@ function Bars({ bars, label }: { bars: Bar[]; label: string }) {
                 <line
                   x1={x(bar.planned)}
                   x2={x(bar.planned)}
-                  y1={i * row + 1}
-                  y2={i * row + row - 1}
+                  y1={top - 4}
+                  y2={top + 20}
                   stroke="var(--ink)"
                   strokeWidth={2}
                 />
               )}
-              <text
-                x={Math.max(x(bar.value), x(bar.planned ?? 0)) + 6}
-                y={i * row + 17}
-                fontSize={13}
-                fill="var(--ink)"
-              >
-                {bar.said}
-              </text>
+              {!isNarrow && (
+                <text
+                  x={Math.max(x(bar.value), x(bar.planned ?? 0)) + 6}
+                  y={17}
+                  fontSize={13}
+                  fill="var(--ink)"
+                >
+                  {bar.said}
+                </text>
+              )}
             </g>
           ))}
         </svg>

@@ -4,6 +4,7 @@ import { amount, oneDecimal, shortDay, unitOf, wholeNumber } from "../../ui/form
 import { Plot } from "../../ui/Plot";
 import { useWidth } from "../../ui/Ruler";
 import { tickStep } from "../../ui/ticks";
+import { cut } from "./cut";
 import { dayFate } from "./fate";
 
 const row = 46;
@@ -117,6 +118,8 @@ function DayTapes({
   const band = day.aim.bands[lens];
   const fate = dayFate(t, day, lens);
   const sum = day.eaten[lens]?.value ?? 0;
+  // What a weekly reserve covers is no overshoot.
+  const covered = day.bands[lens]?.drawn ?? 0;
   const end = width - (isNarrow ? 8 : 150);
   return (
     <g>
@@ -145,9 +148,19 @@ function DayTapes({
       )}
       <Blocks things={day.plannedThings ?? []} lens={lens} y={y + 4} height={9} x={x} isPlanned />
       <Blocks things={day.eatenThings} lens={lens} y={y + 16} height={22} x={x} />
-      {band?.max != null && sum > band.max && (
+      {band?.max != null && covered > 0 && (
         <line
           x1={x(band.max)}
+          x2={x(band.max + covered)}
+          y1={y + 40}
+          y2={y + 40}
+          stroke="var(--sea)"
+          strokeWidth={3}
+        />
+      )}
+      {band?.max != null && sum > band.max + covered && (
+        <line
+          x1={x(band.max + covered)}
           x2={x(sum)}
           y1={y + 40}
           y2={y + 40}
@@ -218,16 +231,16 @@ function Blocks({
             strokeWidth={isPlanned ? 0.5 : 0.8}
             opacity={isPlanned ? 0.7 : 1}
           />
-          {!isPlanned && thing.letters && wide > 24 && (
+          {!isPlanned && (thing.letters ? wide > 24 : wide > 64) && (
             <text
               x={x(from) + wide / 2}
               y={y + height / 2 + 4}
               fontSize={11}
-              fontWeight={700}
+              fontWeight={thing.letters ? 700 : 400}
               textAnchor="middle"
-              fill="#14213a"
+              fill={thing.letters ? "#14213a" : "var(--ink)"}
             >
-              {thing.letters}
+              {thing.letters ?? cut(thing.name, wide - 6, 5.6)}
             </text>
           )}
         </g>

@@ -9,8 +9,15 @@ export function dayFate(
   lens: Measure,
 ): { words: string; look: "in" | "out" | "open" } {
   if (!day.counts) return { words: t(`review:noted.${day.noted}`), look: "open" };
-  if (day.verdict === "fits" || day.verdict === "fitsAsFarAsKnown")
-    return { words: t(`plan:${day.verdict}`), look: "in" };
+  if (day.verdict === "fits" || day.verdict === "fitsAsFarAsKnown") {
+    const fits = t(`plan:${day.verdict}`);
+    const [measure, drawn] = (Object.entries(day.bands) as [Measure, BandReading][]).find(
+      ([, band]) => band.drawn !== null,
+    ) ?? [lens, null];
+    if (!drawn) return { words: fits, look: "in" };
+    const amountDrawn = amount(measure, drawn.drawn ?? 0);
+    return { words: t("review:week.drawing", { fits, drawn: amountDrawn }), look: "in" };
+  }
   const own = day.bands[lens];
   if (own?.position === "over")
     return { words: t("app:over", { amount: amount(lens, own.over ?? 0) }), look: "out" };
