@@ -82,15 +82,16 @@ public sealed class ReviewApiTests : IDisposable
         {
             taste = (string?)null, reheats = "poorly", keeps = (string?)null, effort = (string?)null, again, toChange = change,
         };
-        async Task<string> SetAsync(int version, object verdict)
+        async Task<string> SetAsync(object? before, object verdict)
         {
-            var (status, answer) = await host.SendAsync(HttpMethod.Put, at, new { serving = "reheated", version, verdict });
-            return status == 200 ? $"now {answer["version"]}" : $"{status} {answer["detail"] ?? answer}";
+            var (status, answer) = await host.SendAsync(HttpMethod.Put, at, new { serving = "reheated", before, verdict });
+            return status == 200 ? $"{answer["again"]} {answer["toChange"]}" : $"{status}";
         }
 
-        Assert.Equal("now 1", await SetAsync(0, Says("no")));
-        Assert.StartsWith("412", await SetAsync(0, Says("yes")), StringComparison.Ordinal);
-        Assert.Equal("now 2", await SetAsync(1, Says("no", "  drier  ")));
+        Assert.Equal("no ", await SetAsync(null, Says("no")));
+        Assert.Equal("412", await SetAsync(null, Says("yes")));
+        Assert.Equal("412", await SetAsync(Says("yes"), Says("changed")));
+        Assert.Equal("no drier", await SetAsync(Says("no"), Says("no", "  drier  ")));
         var said = (await host.GetAsync($"/api/review/verdicts/{recipe}"))[0]!;
         Assert.Equal(("Isa", 1, "drier", "no"), ((string)said["eater"]!, (int)said["recipeVersion"]!,
             (string)said["verdict"]!["toChange"]!, (string)said["verdict"]!["again"]!));
@@ -104,13 +105,13 @@ public sealed class ReviewApiTests : IDisposable
 
         string? silent = null;
         var none = new { taste = silent, reheats = silent, keeps = silent, effort = silent, again = silent, toChange = " " };
-        Assert.Equal("now 0", await SetAsync(2, none));
+        Assert.Equal(" ", await SetAsync(Says("no", "drier"), none));
         Assert.Empty((await host.GetAsync($"/api/review/verdicts/{recipe}")).AsArray());
         Assert.Single((await MenuAsync()).Item2["dishes"]!.AsArray());
         Assert.Equal(422, (await host.SendAsync(HttpMethod.Put, at,
-            new { serving = "fresh", version = 0, verdict = Says(null) })).Status);
+            new { serving = "fresh", verdict = Says(null) })).Status);
         Assert.Equal(404, (await host.SendAsync(HttpMethod.Put, $"/api/review/verdicts/{Guid.NewGuid()}/{eater}",
-            new { serving = "fresh", version = 0, verdict = none })).Status);
+            new { serving = "fresh", verdict = none })).Status);
     }
 
     [Fact]

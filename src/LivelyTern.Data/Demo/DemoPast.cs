@@ -78,7 +78,7 @@ public sealed class DemoPast(
         foreach (var (guess, real) in DemoHistory.Guessed.Where(one => one.WeeksAgo == ago).Select(one => (one.Guess, one.Real)))
             DemoWeek.Must(await eyes.AddAsync(null, "a ladle of soup", new EyeTry(null, new(guess), new(real), 0.6m)));
         foreach (var said in DemoHistory.Said.Where(one => one.WeeksAgo == ago && cooked.ContainsKey(one.Dish)))
-            DemoWeek.Must(await verdicts.SetAsync(cooked[said.Dish], table[said.Name], Serving.Reheated, 0, said.Verdict));
+            DemoWeek.Must(await verdicts.SetAsync(cooked[said.Dish], table[said.Name], Serving.Reheated, null, said.Verdict));
         db.ChangeTracker.Clear();
     }
 

@@ -104,7 +104,7 @@ public sealed class DemoWeek(
 
         if (monday.AddDays(6) < today)
             foreach (var said in DemoKitchen.Said)
-                Must(await verdicts.SetAsync(cooked[said.Dish], table[said.Name], said.Serving, 0, said.Verdict));
+                Must(await verdicts.SetAsync(cooked[said.Dish], table[said.Name], said.Serving, null, said.Verdict));
         await LayMealsAsync(monday, today, table, shelf);
         if (monday.AddDays(6) >= today)
         {

@@ -1360,10 +1360,6 @@ namespace LivelyTern.Data.Migrations
                     b.Property<string>("ToChange")
                         .HasColumnType("TEXT");
 
-                    b.Property<int>("Version")
-                        .IsConcurrencyToken()
-                        .HasColumnType("INTEGER");
-
                     b.Property<long>("WrittenAt")
                         .HasColumnType("INTEGER");
 

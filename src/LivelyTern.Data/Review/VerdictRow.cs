@@ -9,7 +9,7 @@ namespace LivelyTern.Data.Review;
 #pragma warning disable CS1591 // Rows mirror the core's records, where they are documented.
 
 /// <summary>What an eater says of a batch, fresh or reheated.</summary>
-public sealed class VerdictRow : IVersioned
+public sealed class VerdictRow
 {
     public Guid BatchId { get; set; }
 
@@ -33,9 +33,7 @@ public sealed class VerdictRow : IVersioned
 
     public DateTimeOffset WrittenAt { get; set; }
 
-    public int Version { get; set; } = 1;
-
-    internal Verdict Read() => new(Taste, Reheats, Keeps, Effort, Again, ToChange);
+    public Verdict Read() => new(Taste, Reheats, Keeps, Effort, Again, ToChange);
 
     internal SaidOfDish Said() => new(EaterId, Serving, Batch.CookedOn, Read());
 

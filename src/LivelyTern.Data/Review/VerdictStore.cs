@@ -31,11 +31,11 @@ public sealed class VerdictStore(TernDb db, TimeProvider clock) : IDishOpinions
     /// <param name="batchId">The batch.</param>
     /// <param name="eaterId">Whose verdict.</param>
     /// <param name="serving">How it came to the table.</param>
-    /// <param name="version">The version it was read at; 0 where nothing was said yet.</param>
+    /// <param name="before">What the writer saw there; null for nothing. Where something else is said, it is refused.</param>
     /// <param name="said">What is said.</param>
-    /// <returns>Its version now; 0 where it was taken away.</returns>
-    public Task<Outcome<int>> SetAsync(Guid batchId, Guid eaterId, Serving serving, int version, Verdict said) =>
-        db.InTurnAsync<int>(async () =>
+    /// <returns>What is said now.</returns>
+    public Task<Outcome<Verdict>> SetAsync(Guid batchId, Guid eaterId, Serving serving, Verdict? before, Verdict said) =>
+        db.InTurnAsync<Verdict>(async () =>
         {
             ArgumentNullException.ThrowIfNull(said);
             if (await db.Batches.AsNoTracking().SingleOrDefaultAsync(row => row.Id == batchId) is not { } batch) return Stale.Gone("batch");
@@ -46,21 +46,14 @@ public sealed class VerdictStore(TernDb db, TimeProvider clock) : IDishOpinions
             if (checkedOne.Value is not { } verdict) return checkedOne.Problems.ToList();
             var row = await db.Verdicts.SingleOrDefaultAsync(
                 one => one.BatchId == batchId && one.EaterId == eaterId && one.Serving == serving);
-            if ((row?.Version ?? 0) != version) return Stale.Problem;
-            if (verdict.IsEmpty())
-            {
-                if (row is not null) db.Verdicts.Remove(row);
-                await db.SaveChangesAsync();
-                return 0;
-            }
-
-            var isNew = row is null;
-            row ??= new() { BatchId = batchId, EaterId = eaterId, Serving = serving };
+            if ((row?.Read() ?? Nothing) != (before ?? Nothing)) return Stale.Problem;
+            if (row is null) db.Verdicts.Add(row = new() { BatchId = batchId, EaterId = eaterId, Serving = serving });
             row.Write(verdict);
             row.WrittenAt = clock.GetUtcNow();
-            if (!isNew) return await db.SaveAsync(row, version + 1);
-            db.Verdicts.Add(row);
+            if (verdict.IsEmpty()) db.Verdicts.Remove(row);
             await db.SaveChangesAsync();
-            return row.Version;
+            return verdict;
         });
+
+    private static readonly Verdict Nothing = new(null, null, null, null, null, null);
 }

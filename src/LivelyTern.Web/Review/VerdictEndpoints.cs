@@ -11,14 +11,13 @@ namespace LivelyTern.Web.Review;
 /// <summary>What an eater says of a batch.</summary>
 /// <param name="Serving">Fresh, or reheated.</param>
 /// <param name="Verdict">What is said.</param>
-/// <param name="Version">Its version.</param>
-public sealed record VerdictView(Serving Serving, Verdict Verdict, int Version)
+public sealed record VerdictView(Serving Serving, Verdict Verdict)
 {
     /// <summary>A verdict as it is kept.</summary>
     public static VerdictView Of(VerdictRow row)
     {
         ArgumentNullException.ThrowIfNull(row);
-        return new(row.Serving, new(row.Taste, row.Reheats, row.Keeps, row.Effort, row.Again, row.ToChange), row.Version);
+        return new(row.Serving, row.Read());
     }
 
     /// <summary>On the day it was cooked it was fresh.</summary>
@@ -38,13 +37,9 @@ public sealed record RecipeVerdictView(
 
 /// <summary>A verdict to be written down; one that says nothing takes it away.</summary>
 /// <param name="Serving">Fresh, or reheated.</param>
-/// <param name="Version">The version that was seen; 0 for none.</param>
 /// <param name="Verdict">What is said.</param>
-public sealed record VerdictRequest(Serving Serving, int Version, Verdict Verdict);
-
-/// <summary>That it was written down.</summary>
-/// <param name="Version">Its version now; 0 where nothing is said any more.</param>
-public sealed record VerdictWritten(int Version);
+/// <param name="Before">What was seen there; null for nothing.</param>
+public sealed record VerdictRequest(Serving Serving, Verdict Verdict, Verdict? Before = null);
 
 /// <summary>Review: what was said of dishes.</summary>
 public static class VerdictEndpoints
@@ -54,12 +49,12 @@ public static class VerdictEndpoints
     {
         var verdicts = api.MapGroup("/review/verdicts").WithTags("Review");
         verdicts.MapGet("/{recipeId:guid}", OfRecipeAsync).WithName("listVerdicts");
-        verdicts.MapPut("/{batchId:guid}/{eaterId:guid}", async Task<Results<Ok<VerdictWritten>, ProblemHttpResult>> (
+        verdicts.MapPut("/{batchId:guid}/{eaterId:guid}", async Task<Results<Ok<Verdict>, ProblemHttpResult>> (
             Guid batchId, Guid eaterId, VerdictRequest body, VerdictStore store) =>
             body.Verdict is null
                 ? Answers.Problem([new Problem("verdict-missing", "verdict", "Say how it was.")])
-                : (await store.SetAsync(batchId, eaterId, body.Serving, body.Version, body.Verdict))
-                    .Answer(version => new VerdictWritten(version)))
+                : (await store.SetAsync(batchId, eaterId, body.Serving, body.Before, body.Verdict))
+                    .Answer(verdict => verdict))
             .WithName("setVerdict");
     }
 
@@ -71,7 +66,7 @@ public static class VerdictEndpoints
         [
             .. rows.Where(row => names.ContainsKey(row.EaterId)).Select(row => new RecipeVerdictView(
                 row.EaterId, names[row.EaterId], row.BatchId, row.Batch.CookedOn, row.Batch.RecipeVersion, row.Serving,
-                VerdictView.Of(row).Verdict)),
+                row.Read())),
         ];
     }
 }

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import {
   setVerdict,
   troubleOf,
@@ -12,6 +12,7 @@ import {
 import { freshen } from "../../app/freshen";
 import { useHistory } from "../../app/history";
 import { useWords } from "../../app/i18n";
+import { useInTurn } from "../../app/inTurn";
 import { useSay } from "../../app/notices";
 import { Amount } from "../../ui/Figures";
 import { Plot } from "../../ui/Plot";
@@ -150,30 +151,10 @@ const choices = {
   again: ["yes", "changed", "no"],
 } as const;
 
-/** What is said of a batch; each press is written down at once. */
+/** What is said of a batch, fresh and reheated apart. */
 function VerdictForm({ week, dish }: { week: WeekReviewView; dish: EatenDishView }) {
   const { t } = useWords("review");
-  const queries = useQueryClient();
-  const say = useSay();
-  const { did } = useHistory();
   const [serving, setServing] = useState<Serving>(dish.servings.at(-1) ?? "reheated");
-  const kept = dish.verdicts.find((one) => one.serving === serving);
-  const verdict = kept?.verdict ?? silent;
-  const write = async (next: Verdict, version: number) => {
-    const path = { batchId: dish.batchId!, eaterId: week.eaterId };
-    const { data } = await setVerdict({ path, body: { serving, version, verdict: next } });
-    await freshen(queries, "verdict");
-    return data!.version;
-  };
-  const change = async (next: Verdict) => {
-    try {
-      const version = await write(next, kept?.version ?? 0);
-      did(t("verdict.written", { name: dish.name }), () => write(verdict, version));
-    } catch (thrown) {
-      await freshen(queries, "verdict");
-      say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
-    }
-  };
   return (
     <div className="mt-2 space-y-2 rounded-md border border-line bg-bench p-3">
       <div role="group" aria-label={t("verdict.serving")} className="flex gap-1">
@@ -188,6 +169,53 @@ function VerdictForm({ week, dish }: { week: WeekReviewView; dish: EatenDishView
           </button>
         ))}
       </div>
+      <Said key={serving} week={week} dish={dish} serving={serving} />
+    </div>
+  );
+}
+
+/** Each press is written down at once, one after another. */
+function Said({ week, dish, serving }: { week: WeekReviewView; dish: EatenDishView; serving: Serving }) {
+  const { t } = useWords("review");
+  const queries = useQueryClient();
+  const say = useSay();
+  const { did } = useHistory();
+  const inTurn = useInTurn(`verdict ${dish.batchId}`);
+  const kept = dish.verdicts.find((one) => one.serving === serving)?.verdict ?? silent;
+  // What was pressed and is on its way: the next press goes on from there.
+  const onItsWay = useRef<Verdict | null>(null);
+  const [ahead, setAhead] = useState<Verdict | null>(null);
+  const verdict = ahead ?? kept;
+  const write = async (before: Verdict, next: Verdict) => {
+    const path = { batchId: dish.batchId!, eaterId: week.eaterId };
+    await inTurn(() => setVerdict({ path, body: { serving, before, verdict: next } }));
+  };
+  const change = async (part: Partial<Verdict>): Promise<boolean> => {
+    const before = onItsWay.current ?? kept;
+    const next = { ...before, ...part };
+    onItsWay.current = next;
+    setAhead(next);
+    try {
+      await write(before, next);
+      did(t("verdict.written", { name: dish.name }), async () => {
+        await write(next, before);
+        await freshen(queries, "verdict");
+      });
+      return true;
+    } catch (thrown) {
+      onItsWay.current = null;
+      say(troubleOf(thrown, t("app:silent")).detail ?? "", { trouble: true });
+      return false;
+    } finally {
+      await freshen(queries, "verdict");
+      if (onItsWay.current === next || onItsWay.current === null) {
+        onItsWay.current = null;
+        setAhead(null);
+      }
+    }
+  };
+  return (
+    <>
       {(Object.keys(choices) as (keyof typeof choices)[])
         .filter((about) => serving === "reheated" || (about !== "reheats" && about !== "keeps"))
         .map((about) => (
@@ -205,7 +233,7 @@ function VerdictForm({ week, dish }: { week: WeekReviewView; dish: EatenDishView
                   key={choice}
                   className={`btn ${isSaid ? "bg-ink text-ground" : "bg-panel"}`}
                   aria-pressed={isSaid}
-                  onClick={() => void change({ ...verdict, [about]: isSaid ? null : choice })}
+                  onClick={() => void change({ [about]: isSaid ? null : choice })}
                 >
                   {t(`verdict.${about}.${choice}`)}
                 </button>
@@ -213,20 +241,26 @@ function VerdictForm({ week, dish }: { week: WeekReviewView; dish: EatenDishView
             })}
           </div>
         ))}
-      <ToChange
-        key={`${serving}|${verdict.toChange ?? ""}`}
-        text={verdict.toChange ?? ""}
-        onSay={(toChange) => void change({ ...verdict, toChange })}
-      />
-    </div>
+      <ToChange text={verdict.toChange ?? ""} onSay={(toChange) => change({ toChange })} />
+    </>
   );
 }
 
-function ToChange({ text, onSay }: { text: string; onSay: (text: string | null) => void }) {
+function ToChange({
+  text,
+  onSay,
+}: {
+  text: string;
+  /** @returns Whether it was written down. */
+  onSay: (text: string | null) => Promise<boolean>;
+}) {
   const { t } = useWords("review");
-  const [typed, setTyped] = useState(text);
-  const send = () => {
-    if (typed.trim() !== text) onSay(typed.trim() || null);
+  // As typed, until it is written down: what was refused stays typed.
+  const [typed, setTyped] = useState<string | null>(null);
+  const send = async () => {
+    if (typed === null) return;
+    if (typed.trim() === text || (await onSay(typed.trim() || null)))
+      setTyped((now) => (now === typed ? null : now));
   };
   return (
     <label className="block text-sm">
@@ -235,10 +269,10 @@ function ToChange({ text, onSay }: { text: string; onSay: (text: string | null) 
         className="field mt-1 w-full"
         maxLength={300}
         placeholder={t("verdict.toChangeHint")}
-        value={typed}
+        value={typed ?? text}
         onChange={(event) => setTyped(event.target.value)}
-        onBlur={send}
-        onKeyDown={(event) => event.key === "Enter" && send()}
+        onBlur={() => void send()}
+        onKeyDown={(event) => event.key === "Enter" && void send()}
       />
     </label>
   );

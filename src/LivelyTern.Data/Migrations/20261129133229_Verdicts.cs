@@ -30,8 +30,7 @@ namespace LivelyTern.Data.Migrations
                     Effort = table.Column<string>(type: "TEXT", nullable: true),
                     Again = table.Column<string>(type: "TEXT", nullable: true),
                     ToChange = table.Column<string>(type: "TEXT", nullable: true),
-                    WrittenAt = table.Column<long>(type: "INTEGER", nullable: false),
-                    Version = table.Column<int>(type: "INTEGER", nullable: false)
+                    WrittenAt = table.Column<long>(type: "INTEGER", nullable: false)
                 },
                 constraints: table =>
                 {

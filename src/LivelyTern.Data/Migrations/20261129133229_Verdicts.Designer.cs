@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace LivelyTern.Data.Migrations
 {
     [DbContext(typeof(TernDb))]
-    [Migration("20261129125004_Verdicts")]
+    [Migration("20261129133229_Verdicts")]
     partial class Verdicts
     {
         /// <inheritdoc />
@@ -1362,10 +1362,6 @@ namespace LivelyTern.Data.Migrations
 
                     b.Property<string>("ToChange")
                         .HasColumnType("TEXT");
-
-                    b.Property<int>("Version")
-                        .IsConcurrencyToken()
-                        .HasColumnType("INTEGER");
 
                     b.Property<long>("WrittenAt")
                         .HasColumnType("INTEGER");
