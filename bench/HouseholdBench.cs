@@ -75,6 +75,14 @@ internal static class HouseholdBench
             }
 
             var week = JsonNode.Parse(await http.GetStringAsync("/api/plan/weeks/2026-11-25"))!;
+            var eater = (string)week["eaters"]![0]!["eaterId"]!;
+            await MeasureAsync(
+                "today of one eater", 300, async () => await http.GetByteArrayAsync($"/api/eat/{eater}/2026-11-25"), 20);
+            await MeasureAsync(
+                "a week looked back on", 100, async () => await http.GetByteArrayAsync($"/api/review/week/{eater}/2026-11-18"), 100);
+            await MeasureAsync(
+                "the body's trend over all of it", 60, async () => await http.GetByteArrayAsync($"/api/review/body/{eater}"), 100);
+            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"the host's memory at its most: {PeakOf(host) / 1e6:0} MB (wanted: under 400 MB)"));
             var item = week["eaters"]![0]!["days"]![2]!["items"]!.AsArray().First(one => one!["boxId"] is not null)!;
             var (version, isEaten) = ((int)week["version"]!, false);
             await MeasureAsync("ticking \"Ate it\"", 300, async () =>
@@ -147,6 +155,12 @@ internal static class HouseholdBench
             $"{what}, {calls} calls: p50 {times[calls / 2]:0.0} ms, p95 {times[calls * 95 / 100]:0.0} ms{(wanted > 0 ? $" (wanted: p95 within {wanted} ms)" : "")}"));
     }
 
+    private static long PeakOf(Process process)
+    {
+        process.Refresh();
+        return process.PeakWorkingSet64;
+    }
+
     private static async Task<bool> IsUpAsync(HttpClient http)
     {
         try
@@ -178,6 +192,29 @@ internal static class HouseholdBench
                 foreach (var eater in eaters) await LayDayAsync(services, new(eater, day), boxes, chance, isEaten: day < new DateOnly(2026, 11, 25));
             }
         }
+
+        clock.Day = new(2026, 11, 25);
+        await WeighAsync(services, eaters, chance);
+    }
+
+    // On the scale on most days: about a thousand times each.
+    private static async Task WeighAsync(IServiceProvider services, List<Guid> eaters, Random chance)
+    {
+        await using var scope = services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<TernDb>();
+        foreach (var eater in eaters)
+        {
+            var kg = 60m + chance.Next(30);
+            for (var day = LastMonday.AddDays(-7 * (Weeks - 1)); day <= new DateOnly(2026, 11, 25); day = day.AddDays(1))
+            {
+                kg += (chance.Next(21) - 10) / 200m;
+                if (chance.Next(12) == 0) continue;
+                var text = string.Create(CultureInfo.InvariantCulture, $"{kg:0.0} kg");
+                db.WeighIns.Add(new() { EaterId = eater, Day = day, Grams = (int)(kg * 1000), Text = text, WrittenAt = new(day, new(7, 0), TimeSpan.Zero) });
+            }
+        }
+
+        await db.SaveChangesAsync();
     }
 
     private static async Task<(List<Guid> Eaters, List<Guid> Recipes)> LayTableAsync(IServiceProvider services)

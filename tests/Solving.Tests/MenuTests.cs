@@ -55,6 +55,22 @@ public sealed class MenuTests
 
     private static IEnumerable<string> Names(ProposedMenu menu) => menu.Dishes.Select(dish => dish.Name).Order(StringComparer.Ordinal);
 
+    [Theory]
+    [InlineData(1, 0, "root pot")]
+    [InlineData(0, 1, "leaf pot")]
+    [InlineData(3, 1, "leaf pot")]
+    public void Of_two_dishes_that_fit_alike_the_one_is_chosen_that_is_wanted_again(int wantIt, int notAgain, string chosen)
+    {
+        MenuDish[] collection =
+        [
+            Dish(1, "leaf pot", null, (Leaf, 1600)),
+            Dish(2, "root pot", null, (Root, 1600)) with { Opinion = new DishOpinion(wantIt, notAgain, "less salt") },
+        ];
+        var menu = Propose(collection, Wish(1), Eater(Ada, "Ada"));
+        Assert.Equal([chosen], Names(menu));
+        Assert.Equal(chosen[0] == 'r' ? "less salt" : null, menu.Dishes[0].Opinion?.ToChange);
+    }
+
     [Fact]
     public void What_makes_the_days_fit_is_chosen_with_its_portions()
     {

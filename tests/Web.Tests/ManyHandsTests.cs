@@ -315,6 +315,27 @@ public sealed class ManyHandsTests
         }
 
         Assert.InRange(refused, 5, 100);
+        await LookedBackOnAsync(host, house.Eaters);
+    }
+
+    // A week later: planned and all differences are what was eaten, in every measure, and that is what the day itself says.
+    private static async Task LookedBackOnAsync(Host host, List<string> eaters)
+    {
+        var copy = Path.Combine(Directory.CreateTempSubdirectory("tern-").FullName, "tern.db");
+        await OldFile.AskAsync(host.Data, $"VACUUM INTO '{copy}'");
+        using var later = new Host(copy, today: "2026-12-02");
+        foreach (var eater in eaters)
+        {
+            var week = await later.GetAsync($"/api/review/week/{eater}/2026-11-25");
+            var day = (await host.GetAsync($"/api/eat/{eater}/2026-11-25"))["day"]!;
+            foreach (var (measure, one) in week["measures"]!.AsObject())
+            {
+                var by = week["causes"]!.AsArray().Sum(cause => (decimal?)cause!["by"]![measure]?["value"] ?? 0);
+                Assert.Equal((decimal)one!["eatenOfPlanned"]!["value"]!, (decimal)one["planned"]!["value"]! + by, 9);
+                Assert.Equal(
+                    (decimal)day["eaten"]![measure]!["value"]!, (decimal)week["days"]![2]!["eaten"]![measure]!["value"]!, 9);
+            }
+        }
     }
 
     // How a box stands is what its last event says, the eaten ones are those that lie on days as eaten, and a batch with boxes is packed.

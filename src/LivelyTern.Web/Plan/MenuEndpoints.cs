@@ -63,6 +63,11 @@ public static class MenuEndpoints
     private static readonly Problem AllPlanned = new(
         "menu-all-planned", "", "Every dish you could cook is planned already: write down another recipe, or cook more of one by hand.");
 
+    private static readonly Problem AllUnwanted = new(
+        "menu-unwanted", "",
+        "Of every dish that could be cooked somebody said “not again”, and nobody wants it: write down another recipe, or cook one by "
+        + "hand.");
+
     /// <summary>Maps <c>/api/plan/menus</c>.</summary>
     public static void MapMenus(this IEndpointRouteBuilder api) =>
         api.MapPost("/plan/menus", ProposeAsync).WithTags("Plan").WithName("proposeMenu");
@@ -103,11 +108,11 @@ public static class MenuEndpoints
             Opinion = opinions.GetValueOrDefault(batch.Id),
         };
         var cookable = await batches.CouldBeCookedAsync(body.PrepDay);
-        var collection = cookable
-            .Where(batch => wish.Keep.Contains(batch.Id) || !planned.Contains(batch.Id)).Select(Dish)
+        var free = cookable.Where(batch => wish.Keep.Contains(batch.Id) || !planned.Contains(batch.Id)).Select(Dish).ToList();
+        var collection = free.Where(dish => wish.Keep.Contains(dish.RecipeId) || dish.Opinion?.IsUnwanted != true)
             .OrderByDescending(dish => wish.Keep.Contains(dish.RecipeId)).ThenBy(dish => dish.LastCooked ?? DateOnly.MinValue)
             .Take(MostCandidates).ToList();
-        if (collection.Count == 0) return Answers.Problem([cookable.Count == 0 ? NoRecipes : AllPlanned]);
+        if (collection.Count == 0) return Answers.Problem([cookable.Count == 0 ? NoRecipes : free.Count == 0 ? AllPlanned : AllUnwanted]);
 
         var candidates = collection.Select(dish => dish.RecipeId).ToHashSet();
         var days = FitEndpoints.DaysOf(table, body.From, body.To, reader.Today);

@@ -36,7 +36,6 @@ const shots: [string, string, typeof desk, ((page: Page) => Promise<void>)?][] =
   ["keep", "/keep", desk, readCautions],
   ["eat-phone", "/eat", phone],
   ["review", "/review", desk],
-  ["review-body", "/review?view=body", desk],
 ];
 
 async function menu(page: Page) {

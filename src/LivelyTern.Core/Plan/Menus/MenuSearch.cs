@@ -51,7 +51,6 @@ public sealed class MenuSearch
         candidates = [.. offered.Values];
         foods = collection.ToDictionary(dish => dish.RecipeId, Telling);
         dishes = [.. collection.Where(dish => offered.ContainsKey(dish.RecipeId) && !wish.Without.Contains(dish.RecipeId))
-            .Where(dish => wish.Keep.Contains(dish.RecipeId) || dish.Opinion?.IsUnwanted != true)
             .OrderByDescending(dish => wish.Keep.Contains(dish.RecipeId)).ThenBy(dish => OwnCost(dish))
             .ThenBy(dish => dish.Batch.Batch.RecipeName, StringComparer.Ordinal).Take(MostTried + wish.Keep.Count)];
     }

@@ -159,6 +159,13 @@ function Day({ view }: { view: EatView }) {
 
           {done.length > 0 && <h2 className="mt-6 mb-2 text-lg">{t("eaten")}</h2>}
           <Done view={view} items={done} lens={lens} />
+          {done.some(({ boxId }) => boxId !== null) && (
+            <p className="mt-3 text-sm">
+              <Link to={`/review?week=${view.day.day}`} className="link">
+                {t("howWasIt")}
+              </Link>
+            </p>
+          )}
         </div>
       </main>
       {/* On a low screen the day keeps its room: the field comes first, the rest is scrolled to. */}

@@ -38,6 +38,7 @@ export const eat = {
   fitAgain: "Fit the rest again",
   fitAgainText: "What was eaten stays. The rest is filled around it: this day, or up to Sunday.",
   written: "noted {{day}}",
+  howWasIt: "Say how it was",
   corrected: "Corrected on {{day}}: {{by}} {{unit}}. Before, it counted {{was}}.",
   onIt: "Goes on it:",
   about: "about",

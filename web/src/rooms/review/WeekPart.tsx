@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import type { CauseView, Measure, WeekReviewView } from "../../api";
+import type { CauseView, Figure, Measure, WeekReviewView } from "../../api";
 import { useWords } from "../../app/i18n";
 import { Amount } from "../../ui/Figures";
 import { amount, lensFirst, shortDay, unitWords, wholeNumber } from "../../ui/format";
@@ -48,7 +48,10 @@ export function WeekPart({ week, lens }: { week: WeekReviewView; lens: Measure }
                   <span className="block text-sm text-soft">
                     {[
                       one.plannedADay &&
-                        t("week.planned", { amount: amount(measure, one.plannedADay.value) }),
+                        t(one.plannedDays < week.countedDays ? "week.plannedOn" : "week.planned", {
+                          amount: amount(measure, one.plannedADay.value),
+                          count: one.plannedDays,
+                        }),
                       aimWords(measure, one.leastADay, one.mostADay, t),
                     ]
                       .filter(Boolean)
@@ -73,7 +76,11 @@ export function WeekPart({ week, lens }: { week: WeekReviewView; lens: Measure }
       )}
       {week.countedDays === 0 && (
         <p className="text-soft">
-          {t("week.nothing")}{" "}
+          {t(
+            week.days.some(({ noted, eatenThings }) => noted === "notOver" && eatenThings.length > 0)
+              ? "week.onlyToday"
+              : "week.nothing",
+          )}{" "}
           <Link className="link" to="/eat">
             {t("week.toEat")}
           </Link>
@@ -143,6 +150,10 @@ function Causes({ week, lens }: { week: WeekReviewView; lens: Measure }) {
   const middle = label + (width - label) / 2;
   const half = (width - label) / 2 - 64;
   const signed = (by: number) => `${by < 0 ? "−" : "+"}${amount(lens, Math.abs(by))}`;
+  // What is not known whole says so.
+  const said = ({ value, certainty }: Figure) => t(`app:mark.${certainty}`, { amount: amount(lens, value) });
+  const saidBy = (cause: CauseView) =>
+    t(`app:mark.${cause.by[lens]?.certainty ?? "exact"}`, { amount: signed(of(cause)) });
   return (
     <section aria-labelledby="causes-title">
       <h3 id="causes-title" className="text-lg">
@@ -154,9 +165,9 @@ function Causes({ week, lens }: { week: WeekReviewView; lens: Measure }) {
         <>
           <p className="text-sm">
             {t("causes.sum", {
-              planned: amount(lens, sums.planned.value),
+              planned: said(sums.planned),
               by: signed(sums.eatenOfPlanned.value - sums.planned.value),
-              eaten: amount(lens, sums.eatenOfPlanned.value),
+              eaten: said(sums.eatenOfPlanned),
               unit,
               count: sums.plannedDays,
             })}
@@ -210,7 +221,7 @@ function Causes({ week, lens }: { week: WeekReviewView; lens: Measure }) {
                           textAnchor={isLess ? "end" : "start"}
                           fill="var(--ink)"
                         >
-                          {signed(of(cause))}
+                          {saidBy(cause)}
                         </text>
                       </g>
                     );

@@ -173,7 +173,7 @@ function DayTapes({
         <>
           {(day.counts || day.eatenThings.length > 0) && (
             <text x={width} y={y + 20} fontSize={14} fontWeight={700} textAnchor="end" fill="var(--ink)">
-              {`${amount(lens, sum)} ${unitOf(lens)}`}
+              {`${t(`app:mark.${day.eaten[lens]?.certainty ?? "exact"}`, { amount: amount(lens, sum) })} ${unitOf(lens)}`}
             </text>
           )}
           <text

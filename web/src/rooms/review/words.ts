@@ -15,6 +15,8 @@ export const review = {
     day: "Day",
     aDay: "{{measure}}, a day",
     planned: "planned {{amount}}",
+    plannedOn_one: "planned {{amount}}, on 1 day",
+    plannedOn_other: "planned {{amount}}, on {{count}} days",
     aimBetween: "aim {{from}}–{{to}}",
     aimMost: "aim up to {{to}}",
     aimLeast: "aim at least {{from}}",
@@ -29,6 +31,7 @@ export const review = {
     overIn: "over in {{measure}}",
     underIn: "under in {{measure}}",
     nothing: "Nothing was written down in this week, so there is nothing to compare.",
+    onlyToday: "Of this week there is only today so far: days are compared when they are over.",
     toEat: "Write something down",
     legend:
       "Each day: above, thin, as it was planned; below what was eaten. The aim is the band behind it; past its end the overshoot is underlined.",
