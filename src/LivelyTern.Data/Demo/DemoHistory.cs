@@ -28,7 +28,7 @@ internal static class DemoHistory
 
     /// <summary>The weeks in which a box was found too late, and of which dish.</summary>
     public static IReadOnlyDictionary<int, string> ThrownAway { get; } =
-        new Dictionary<int, string> { [10] = "LP", [7] = "TB", [4] = "LP" };
+        new Dictionary<int, string> { [10] = "LP", [7] = "TB", [5] = "LP" };
 
     /// <summary>Portions that were guessed and then weighed, in grams: an eye that learns.</summary>
     public static IReadOnlyList<(int WeeksAgo, decimal Guess, decimal Real)> Guessed { get; } =
