@@ -45,7 +45,7 @@ export function WeekRulers({ week, lens }: { week: WeekReviewView; lens: Measure
         t("week.eatenHead", { unit }),
         t("week.leastHead", { unit }),
         t("week.mostHead", { unit }),
-        "",
+        t("week.fateHead"),
       ]}
       rows={rows}
     >

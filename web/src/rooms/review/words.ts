@@ -40,6 +40,7 @@ export const review = {
     eatenHead: "Eaten, {{unit}}",
     leastHead: "Least, {{unit}}",
     mostHead: "Most, {{unit}}",
+    fateHead: "It was",
     nothingOn_one: "Nothing was written down on {{days}}: that day is not counted.",
     nothingOn_other: "Nothing was written down on {{days}}: those days are not counted.",
     inPartOn_one:
