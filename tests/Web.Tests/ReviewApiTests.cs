@@ -80,7 +80,12 @@ public sealed class ReviewApiTests : IDisposable
         var at = $"/api/review/verdicts/{batch}/{eater}";
         static object Says(string? again, string? change = null) => new
         {
-            taste = (string?)null, reheats = "poorly", keeps = (string?)null, effort = (string?)null, again, toChange = change,
+            taste = (string?)null,
+            reheats = "poorly",
+            keeps = (string?)null,
+            effort = (string?)null,
+            again,
+            toChange = change,
         };
         async Task<string> SetAsync(object? before, object verdict)
         {

@@ -227,10 +227,14 @@ internal static class DemoKitchen
     /// <summary>What of last week went otherwise, by eater and day from Monday 0.</summary>
     public static IReadOnlyDictionary<(string Name, int Day), string> LastWeek { get; } = new Dictionary<(string, int), string>
     {
-        [("Isa", 0)] = "more: 10 g pumpkin seeds + more: 40 g skyr", [("Isa", 2)] = "250 g skyr for 150 g skyr",
-        [("Isa", 4)] = "more: out: Supper at the harbour, 450 to 650 kcal + not: 1 pear", [("Isa", 5)] = "more: 20 g dark chocolate",
-        [("Bram", 1)] = "more: 40 g cheddar", [("Bram", 4)] = "not: 30 g walnuts",
-        [("Noor", 1)] = "more: 10 g pumpkin seeds", [("Noor", 3)] = "more: 1 banana",
+        [("Isa", 0)] = "more: 10 g pumpkin seeds + more: 40 g skyr",
+        [("Isa", 2)] = "250 g skyr for 150 g skyr",
+        [("Isa", 4)] = "more: out: Supper at the harbour, 450 to 650 kcal + not: 1 pear",
+        [("Isa", 5)] = "more: 20 g dark chocolate",
+        [("Bram", 1)] = "more: 40 g cheddar",
+        [("Bram", 4)] = "not: 30 g walnuts",
+        [("Noor", 1)] = "more: 10 g pumpkin seeds",
+        [("Noor", 3)] = "more: 1 banana",
     };
 
     /// <summary>What was said of last week's dishes.</summary>

@@ -35,11 +35,15 @@ public sealed class WeekReviewTests
         // Things with few ids, so that many are planned and eaten, on this day or another; some figures are not known.
         Total Figure(int at) => new(chance[at % chance.Length] / 100m, (chance[at % chance.Length] % 5) switch
         {
-            0 => Certainty.AtLeast, 1 => Certainty.AtMost, _ => Certainty.Exact,
+            0 => Certainty.AtLeast,
+            1 => Certainty.AtMost,
+            _ => Certainty.Exact,
         });
         Dictionary<Measure, Total> Figures(int at) => new()
         {
-            [Measure.Energy] = Figure(at), [Measure.Protein] = Figure(at + 1), [Measure.NetCarbohydrate] = Figure(at + 2),
+            [Measure.Energy] = Figure(at),
+            [Measure.Protein] = Figure(at + 1),
+            [Measure.NetCarbohydrate] = Figure(at + 2),
         };
         if (chance.Length == 0) return true;
         DayToReview Any(int day)
