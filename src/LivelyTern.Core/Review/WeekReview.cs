@@ -93,7 +93,7 @@ public sealed record EatenThing(Guid ItemId, string Name, EatenKind Kind, IReadO
 /// <summary>A day to be looked back on.</summary>
 /// <param name="Day">The day.</param>
 /// <param name="Aim">The aim it had.</param>
-/// <param name="Planned">How it was planned; null where that was not kept.</param>
+/// <param name="Planned">How it was planned; null where that was not kept. With nothing in it there was no plan.</param>
 /// <param name="Eaten">What was eaten.</param>
 /// <param name="IsInPart">Whether that is less than half of what is usual.</param>
 public sealed record DayToReview(
@@ -117,7 +117,7 @@ public sealed record CauseOfWeek(Cause Cause, int Times, IReadOnlyDictionary<Mea
 /// <param name="Day">The day.</param>
 /// <param name="Noted">What is known of it.</param>
 /// <param name="Aim">The aim it had.</param>
-/// <param name="Planned">What was planned, measure by measure; null where that was not kept.</param>
+/// <param name="Planned">What was planned, measure by measure; null where there was no plan, or it was not kept.</param>
 /// <param name="Eaten">What was eaten, against the aim.</param>
 /// <param name="Differences">What lies between; with what was planned it makes what was eaten. Empty for days that don't count.</param>
 public sealed record ReviewedDay(
@@ -153,7 +153,8 @@ public sealed record MeasureOfWeek(
 
 /// <summary>
 /// A week as it was, against how it was planned and against the aim. Planned and all differences together are what was eaten, to the last
-/// digit, in every measure. Days without anything written down, and today, count nowhere: what is not known is no zero.
+/// digit, in every measure. Days without anything written down, and today, count nowhere: what is not known is no zero. A day for which
+/// nothing was planned is compared with its aim only.
 /// </summary>
 /// <param name="Days">Its days, in order.</param>
 /// <param name="Measures">Each measure over the days that count.</param>
@@ -196,7 +197,7 @@ public sealed record WeekReview(
             var noted = NotedOf(day, today);
             var counts = noted is DayNoted.Whole or DayNoted.InPart;
             if (counts) left -= reading.Drawn;
-            var planned = day.Planned is { } all ? MeasureTotals.Sum(all.Select(thing => thing.Totals), day.Aim.Rule) : null;
+            var planned = day.Planned is { Count: > 0 } all ? MeasureTotals.Sum(all.Select(thing => thing.Totals), day.Aim.Rule) : null;
             read.Add(new(
                 day.Day, noted, day.Aim, planned, reading, counts ? [.. Between(day, plannedIds.Contains, eatenIds.Contains)] : []));
         }
@@ -222,7 +223,7 @@ public sealed record WeekReview(
 
     private static IEnumerable<Difference> Between(DayToReview day, Func<Guid, bool> isPlannedInWeek, Func<Guid, bool> isEatenInWeek)
     {
-        if (day.Planned is not { } plan) yield break;
+        if (day.Planned is not { Count: > 0 } plan) yield break;
         var planned = plan.ToDictionary(thing => thing.ItemId);
         var eatenIds = day.Eaten.Select(thing => thing.ItemId).ToHashSet();
         var eatenNames = plan.Where(thing => eatenIds.Contains(thing.ItemId)).Select(thing => thing.Name)

@@ -96,9 +96,9 @@ public sealed class WeekReviewTests
         Assert.Equal((2, 1, 1), (week.CountedDays, energy.Within, energy.Under));
         Assert.Equal((900m, 1500m), (energy.EatenADay.Known, energy.PlannedADay!.Value.Known));
 
-        // A day whose plan was not kept is compared with the aim, and with no plan.
-        var unkept = Week(Day(0, null, Eaten(1, "dal", 1500)));
-        Assert.Equal((1, 0, 0), (unkept.CountedDays, unkept.Causes.Count, unkept.Measures[0].PlannedDays));
+        // A day whose plan was not kept, or that had none, is compared with the aim, and with no plan.
+        var unkept = Week(Day(0, null, Eaten(1, "dal", 1500)), Day(1, [], Eaten(2, "dal", 1500)));
+        Assert.Equal((2, 0, 0), (unkept.CountedDays, unkept.Causes.Count, unkept.Measures[0].PlannedDays));
         Assert.Null(unkept.Measures[0].PlannedADay);
     }
 

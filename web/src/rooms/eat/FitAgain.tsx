@@ -22,7 +22,7 @@ export function FitAgain({ view, close }: { view: EatView; close: () => void }) 
       measureOf={() => view.aim.leading}
       onBegin={(body) => void fitting.begin(body)}
       onStop={() => void fitting.stop()}
-      onTake={(taken) => void fitting.take(taken).then(close)}
+      onTake={(taken) => void fitting.take(taken).then((isTaken) => isTaken && close())}
       onDrop={fitting.drop}
       hasAhead={false}
       close={close}

@@ -42,7 +42,8 @@ export function useFit() {
       if (fit && !fit.isDone) void stopFit({ path: { id: fit.id } });
       setId(null);
     },
-    take: async (days: { eaterId: string; day: string }[]) => {
+    /** @returns Whether it was taken. */
+    take: async (days: { eaterId: string; day: string }[]): Promise<boolean> => {
       let left = 0;
       let without: string[] = [];
       const done = await change(
@@ -60,6 +61,7 @@ export function useFit() {
       if (left > 0) say(t("fit.movedOn", { count: left }), { trouble: true });
       if (without.length > 0) say(t("fit.without", { names: without.join(", ") }), { trouble: true });
       if (done) setId(null);
+      return done;
     },
   };
 }

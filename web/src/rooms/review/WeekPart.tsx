@@ -1,3 +1,4 @@
+import { differenceInCalendarDays, parseISO } from "date-fns";
 import { Link } from "react-router";
 import type { CauseView, Figure, Measure, WeekReviewView } from "../../api";
 import { useWords } from "../../app/i18n";
@@ -81,9 +82,15 @@ export function WeekPart({ week, lens }: { week: WeekReviewView; lens: Measure }
               ? "week.onlyToday"
               : "week.nothing",
           )}{" "}
-          <Link className="link" to="/eat">
-            {t("week.toEat")}
-          </Link>
+          {differenceInCalendarDays(parseISO(week.today), parseISO(week.monday)) > 6 ? (
+            <Link className="link" to={`/review?week=${week.today}`}>
+              {t("week.toThisWeek")}
+            </Link>
+          ) : (
+            <Link className="link" to="/eat">
+              {t("week.toEat")}
+            </Link>
+          )}
         </p>
       )}
       <WeekRulers week={week} lens={lens} />

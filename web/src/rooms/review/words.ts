@@ -20,6 +20,7 @@ export const review = {
     aimBetween: "aim {{from}}–{{to}}",
     aimMost: "aim up to {{to}}",
     aimLeast: "aim at least {{from}}",
+    within_zero: "within on no day",
     within_one: "within on 1 day",
     within_other: "within on {{count}} days",
     under_days_one: "under on 1",
@@ -33,6 +34,7 @@ export const review = {
     nothing: "Nothing was written down in this week, so there is nothing to compare.",
     onlyToday: "Of this week there is only today so far: days are compared when they are over.",
     toEat: "Write something down",
+    toThisWeek: "Look at this week",
     legend:
       "Each day: above, thin, as it was planned; below what was eaten. The aim is the band behind it; past its end the overshoot is underlined.",
     picture: "{{name}}'s week in {{measure}}, planned and eaten; the same stands in the table.",
@@ -47,7 +49,7 @@ export const review = {
       "On {{days}} less than half of the usual was written down: perhaps not all of it. It is counted.",
     inPartOn_other:
       "On {{days}} less than half of the usual was written down: perhaps not all of it. They are counted.",
-    noPlan: "How {{days}} was planned was not kept, so it is not compared with a plan.",
+    noPlan: "For {{days}} there is no plan to compare with.",
     byEye_one: "1 thing was divided by eye: give or take {{kcal}} kcal, two times in three.",
     byEye_other:
       "{{count}} things were divided by eye: together give or take {{kcal}} kcal, two times in three.",
