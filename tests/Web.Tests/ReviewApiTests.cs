@@ -71,6 +71,59 @@ public sealed class ReviewApiTests : IDisposable
     }
 
     [Fact]
+    public async Task A_correction_a_day_put_off_a_guess_and_a_box_by_eye_are_each_named_and_an_aim_changed_later_judges_no_day_before_it()
+    {
+        using var own = new Host(playClock: true);
+        var (eater, recipe, boxes) = await own.LaidTableAsync();
+        async Task<JsonNode> MakeAsync(HttpMethod method, string path, object? body)
+        {
+            var (status, answer) = await own.SendAsync(method, path, body, await own.PlanVersionAsync());
+            Assert.True(status == 200, $"{method} {path}: {status} {answer}");
+            return answer;
+        }
+
+        async Task<JsonArray> OnAsync(string day) => (await own.GetAsync($"/api/eat/{eater}/{day}"))["day"]!["items"]!.AsArray();
+        Task LayAsync(Guid box, string day) => MakeAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = box, eaterId = eater, day });
+        Task EatAsync(JsonNode item) => MakeAsync(HttpMethod.Put, $"/api/eat/items/{item["id"]}", new { eaten = true });
+        await LayAsync(boxes[0], Day);
+        await LayAsync(boxes[1], Day);
+        var items = await OnAsync(Day);
+        await EatAsync(items[0]!);
+
+        // The second box is put off, and eaten tomorrow; 100 g of butter were forgotten in both.
+        const string Next = "2026-11-26";
+        await MakeAsync(HttpMethod.Put, $"/api/plan/items/{items[1]!["id"]}/place", new { eaterId = eater, day = Next, place = 0 });
+        await MakeAsync(
+            HttpMethod.Post, "/api/plan/entries", new { text = "pizza 600-800 kcal", eaterId = eater, day = Day, eaten = true });
+        var batch = (string)(await own.GetAsync("/api/pack/batches"))[0]!["id"]!;
+        var cooked = await own.GetAsync($"/api/cook/batches/{batch}");
+        await own.MustAsync(HttpMethod.Put, $"/api/cook/batches/{batch}/lines/2", new { text = "100 g butter" }, (int)cooked["version"]!);
+        await own.PostAsync($"/api/eat/corrections/{batch}", null);
+        var byEye = await own.PostAsync("/api/cook/batches", new { recipeId = recipe });
+        var packed = await own.PostAsync(
+            $"/api/pack/batches/{byEye["id"]}/boxes", new { fullGrams = 800, boxes = 4, isByEye = true }, (int)byEye["version"]!);
+        await LayAsync((Guid)packed["boxes"]![0]!["id"]!, Next);
+        await own.PostAsync("/api/demo/pass", new { minutes = 1440 });
+        foreach (var item in await OnAsync(Next)) await EatAsync(item!);
+        await own.PostAsync("/api/demo/pass", new { minutes = 1440 });
+        await own.MustAsync(HttpMethod.Put, $"/api/review/body/{eater}/aim", new { kcal = 2525, before = 1525 });
+
+        var week = await own.GetAsync($"/api/review/week/{eater}/{Day}");
+        decimal By(string cause) => Kcal(week["causes"]!.AsArray().Single(one => (string)one!["cause"]! == cause)!["by"]);
+        Assert.Equal((2, 1, 100m), ((int)week["countedDays"]!, (int)week["guesses"]!, (decimal)week["giveOrTake"]!));
+        Assert.Equal(717m * (decimal)items[0]!["grams"]! / 745, By("corrected"), 3);
+        Assert.Equal(700, By("mealOut"), 3);
+
+        // Planned for one day and eaten on the other: the plan of the other was kept when it began, with the box on it.
+        Assert.Equal(-Kcal(items[1]!["figures"]), By("otherDay"), 3);
+        Assert.Equal(1, (int)week["thingsByEye"]!);
+        Assert.True((decimal)week["byEye"]! > 20);
+        Assert.Equal(
+            [1600, 1600, 2600],
+            week["days"]!.AsArray().Skip(2).Take(3).Select(day => (int)day!["aim"]!["bands"]!["energy"]!["max"]!));
+    }
+
+    [Fact]
     public async Task A_verdict_is_written_by_who_saw_what_stands_there_and_saying_nothing_takes_it_away()
     {
         var (eater, recipe, boxes) = await host.LaidTableAsync();
