@@ -225,7 +225,7 @@ function Said({ week, dish, serving }: { week: WeekReviewView; dish: EatenDishVi
             aria-label={t(`verdict.about.${about}`)}
             className="flex flex-wrap items-center gap-1"
           >
-            <span className="w-24 text-sm text-soft">{t(`verdict.about.${about}`)}</span>
+            <span className="w-24 text-sm text-soft max-md:w-full">{t(`verdict.about.${about}`)}</span>
             {choices[about].map((choice) => {
               const isSaid = verdict[about] === choice;
               return (
