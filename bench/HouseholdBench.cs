@@ -82,7 +82,8 @@ internal static class HouseholdBench
                 "a week looked back on", 100, async () => await http.GetByteArrayAsync($"/api/review/week/{eater}/2026-11-18"), 100);
             await MeasureAsync(
                 "the body's trend over all of it", 60, async () => await http.GetByteArrayAsync($"/api/review/body/{eater}"), 100);
-            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"the host's memory at its most: {PeakOf(host) / 1e6:0} MB (wanted: under 400 MB)"));
+            var peak = PeakOf(host) / 1e6;
+            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"the host's memory at its most: {peak:0} MB (wanted: under 400 MB)"));
             var item = week["eaters"]![0]!["days"]![2]!["items"]!.AsArray().First(one => one!["boxId"] is not null)!;
             var (version, isEaten) = ((int)week["version"]!, false);
             await MeasureAsync("ticking \"Ate it\"", 300, async () =>
@@ -210,7 +211,8 @@ internal static class HouseholdBench
                 kg += (chance.Next(21) - 10) / 200m;
                 if (chance.Next(12) == 0) continue;
                 var text = string.Create(CultureInfo.InvariantCulture, $"{kg:0.0} kg");
-                db.WeighIns.Add(new() { EaterId = eater, Day = day, Grams = (int)(kg * 1000), Text = text, WrittenAt = new(day, new(7, 0), TimeSpan.Zero) });
+                var at = new DateTimeOffset(day, new(7, 0), TimeSpan.Zero);
+                db.WeighIns.Add(new() { EaterId = eater, Day = day, Grams = (int)(kg * 1000), Text = text, WrittenAt = at });
             }
         }
 

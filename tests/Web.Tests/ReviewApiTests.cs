@@ -10,9 +10,11 @@ public sealed class ReviewApiTests : IDisposable
 
     public void Dispose() => host.Dispose();
 
-    private async Task<JsonNode> PlanAsync(HttpMethod method, string path, object? body)
+    private Task<JsonNode> PlanAsync(HttpMethod method, string path, object? body) => PlanAsync(host, method, path, body);
+
+    private static async Task<JsonNode> PlanAsync(Host at, HttpMethod method, string path, object? body)
     {
-        var (status, answer) = await host.SendAsync(method, path, body, await host.PlanVersionAsync());
+        var (status, answer) = await at.SendAsync(method, path, body, await at.PlanVersionAsync());
         Assert.True(status == 200, $"{method} {path}: {status} {answer}");
         return answer;
     }
@@ -28,12 +30,7 @@ public sealed class ReviewApiTests : IDisposable
     {
         using var own = new Host(playClock: true);
         var (eater, recipe, boxes) = await own.LaidTableAsync();
-        async Task<JsonNode> MakeAsync(HttpMethod method, string path, object? body)
-        {
-            var (status, answer) = await own.SendAsync(method, path, body, await own.PlanVersionAsync());
-            Assert.True(status == 200, $"{method} {path}: {status} {answer}");
-            return answer;
-        }
+        Task<JsonNode> MakeAsync(HttpMethod method, string path, object? body) => PlanAsync(own, method, path, body);
 
         await own.MustAsync(HttpMethod.Put, $"/api/pack/dishes/{recipe}/notes", new { heating = "", atEating = "10 g pumpkin seeds" }, 0);
         await MakeAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = Day });
@@ -75,12 +72,7 @@ public sealed class ReviewApiTests : IDisposable
     {
         using var own = new Host(playClock: true);
         var (eater, recipe, boxes) = await own.LaidTableAsync();
-        async Task<JsonNode> MakeAsync(HttpMethod method, string path, object? body)
-        {
-            var (status, answer) = await own.SendAsync(method, path, body, await own.PlanVersionAsync());
-            Assert.True(status == 200, $"{method} {path}: {status} {answer}");
-            return answer;
-        }
+        Task<JsonNode> MakeAsync(HttpMethod method, string path, object? body) => PlanAsync(own, method, path, body);
 
         async Task<JsonArray> OnAsync(string day) => (await own.GetAsync($"/api/eat/{eater}/{day}"))["day"]!["items"]!.AsArray();
         Task LayAsync(Guid box, string day) => MakeAsync(HttpMethod.Post, "/api/plan/boxes", new { boxId = box, eaterId = eater, day });

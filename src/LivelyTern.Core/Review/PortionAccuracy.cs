@@ -1,3 +1,4 @@
+using LivelyTern.Core.Measures;
 using LivelyTern.Core.Pack;
 
 namespace LivelyTern.Core.Review;
@@ -13,11 +14,8 @@ public sealed record PortionAccuracy(DateOnly Month, int Tries, decimal Off, dec
     /// <param name="tries">Guesses that were weighed, each with its day.</param>
     public static IReadOnlyList<PortionAccuracy> ByMonth(IEnumerable<(DateOnly Day, EyeTry Try)> tries)
     {
-        PortionAccuracy Month(IGrouping<DateOnly, EyeTry> own)
-        {
-            var off = own.Select(one => Math.Abs(one.Off)).Order().ToList();
-            return new(own.Key, off.Count, (off[(off.Count - 1) / 2] + off[off.Count / 2]) / 2, own.Average(one => one.Off));
-        }
+        static PortionAccuracy Month(IGrouping<DateOnly, EyeTry> own) => new(
+            own.Key, own.Count(), Middle.Of(own.Select(one => Math.Abs(one.Off))) ?? 0, own.Average(one => one.Off));
 
         return
         [

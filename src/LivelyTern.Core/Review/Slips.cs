@@ -1,3 +1,5 @@
+using LivelyTern.Core.Measures;
+
 using System.Globalization;
 
 namespace LivelyTern.Core.Review;
@@ -35,8 +37,8 @@ internal static class Slips
     {
         int Apart(WeighIn one) => Math.Abs(one.Day.DayNumber - of.Day.DayNumber);
         var near = all.Where(one => !ReferenceEquals(one, of) && Apart(one) <= LongestGapDays)
-            .OrderBy(Apart).ThenBy(one => one.Day).Take(Around).Select(one => one.Kg).Order().ToList();
-        return near.Count < 3 ? null : (near[(near.Count - 1) / 2] + near[near.Count / 2]) / 2;
+            .OrderBy(Apart).ThenBy(one => one.Day).Take(Around).Select(one => one.Kg).ToList();
+        return near.Count < 3 ? null : Middle.Of(near);
     }
 
     private static bool IsNear(decimal kg, decimal usual) =>

@@ -1,3 +1,5 @@
+using LivelyTern.Core.Measures;
+
 namespace LivelyTern.Core.Review;
 
 /// <summary>
@@ -15,9 +17,7 @@ public static class WholeDays
     {
         ArgumentNullException.ThrowIfNull(noted);
         var past = noted.Where(day => day.Day < today && day.Kcal > 0).ToList();
-        if (past.Count == 0) return past;
-        var sorted = past.Select(day => day.Kcal).Order().ToList();
-        var usual = (sorted[(sorted.Count - 1) / 2] + sorted[sorted.Count / 2]) / 2;
+        var usual = Middle.Of(past.Select(day => day.Kcal)) ?? 0;
         return past.FindAll(day => day.Kcal >= Share * usual);
     }
 }

@@ -96,9 +96,8 @@ public sealed class DemoDays(TernDb db, DayChanges days, FoodStore foods, PlanSt
         {
             if (!planned.TryGetValue(new(kept.EaterId, kept.Day), out var items)) continue;
             var (_, aim) = table[kept.EaterId].On(kept.Day);
-            StoredPlannedThing Thing(PlanItem item) =>
-                new(item.Id, item.Name(stock), item.BoxId, StoredTotal.Of(aim.Count(item.Contents(stock))));
-            kept.Planned = new(StoredPlanned.Shape, [.. kept.Planned.Things, .. items.Select(Thing)]);
+            var things = items.Select(item => StoredPlannedThing.Of(item, stock, aim));
+            kept.Planned = new(StoredPlanned.Shape, [.. kept.Planned.Things, .. things]);
         }
 
         await db.SaveChangesAsync();

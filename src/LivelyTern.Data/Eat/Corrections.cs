@@ -48,8 +48,7 @@ public sealed class Corrections(TernDb db, PlanStore plan, TimeProvider clock)
     /// <param name="entryIds">The entries that corrected.</param>
     public Task<Outcome<IReadOnlyList<Guid>>> TakeBackAsync(IReadOnlyList<Guid> entryIds) => db.InTurnAsync<IReadOnlyList<Guid>>(async () =>
     {
-        var rows = await db.Entries.AsNoTracking().Where(row => entryIds.Contains(row.Id) && row.CorrectsId != null && !row.IsTakenBack)
-            .Where(row => !db.Entries.Any(other => other.CorrectsId == row.Id)).ToListAsync();
+        var rows = await db.StandingEntries().Where(row => entryIds.Contains(row.Id) && row.CorrectsId != null).ToListAsync();
         if (rows.Count == 0 || rows.Count != entryIds.Distinct().Count())
             return new Problem("entry-moved-on", "entryIds", "Some of that was changed since: look at the day as it is now.");
         var ids = rows.ConvertAll(row => row.CorrectsId!.Value);
@@ -63,9 +62,8 @@ public sealed class Corrections(TernDb db, PlanStore plan, TimeProvider clock)
     public async Task<IReadOnlyList<WrittenCorrection>> OnDayAsync(EaterDay of)
     {
         var pairs = await (
-            from row in db.Entries.AsNoTracking()
-            where row.EaterId == of.EaterId && row.Day == of.Day && row.CorrectsId != null && row.BoxId != null && !row.IsTakenBack
-                && !db.Entries.Any(other => other.CorrectsId == row.Id)
+            from row in db.StandingEntries()
+            where row.EaterId == of.EaterId && row.Day == of.Day && row.CorrectsId != null && row.BoxId != null
             join was in db.Entries.AsNoTracking() on row.CorrectsId equals was.Id
             select new { row, was }).ToListAsync();
         return
@@ -108,9 +106,7 @@ public sealed class Corrections(TernDb db, PlanStore plan, TimeProvider clock)
         var dishes = db.Set<Cook.BatchPartRow>().Where(part => part.PartId == batchId).Select(part => part.DishId);
         var boxes = db.Set<Pack.BoxPartRow>().Where(part => part.BatchId == batchId || dishes.Contains(part.BatchId!.Value))
             .Select(part => part.BoxId);
-        var entries = await db.Entries.AsNoTracking()
-            .Where(entry => entry.BoxId != null && boxes.Contains(entry.BoxId.Value) && !entry.IsTakenBack)
-            .Where(entry => !db.Entries.Any(other => other.CorrectsId == entry.Id))
+        var entries = await db.StandingEntries().Where(entry => entry.BoxId != null && boxes.Contains(entry.BoxId.Value))
             .OrderBy(entry => entry.Day).ThenBy(entry => entry.EatenAt).ToListAsync();
         var itemIds = entries.ConvertAll(entry => entry.ItemId);
         var board = await plan.BoardAsync(await db.PlanItems.AsNoTracking().Where(row => itemIds.Contains(row.Id)).ToListAsync());

@@ -66,6 +66,14 @@ public sealed record StoredMeasures(int V, IReadOnlyDictionary<Measure, StoredTo
     public EatenMeasures ToMeasures() => new(StoredTotal.Read(Totals), ExactPoints?.ToTotal(Measure.Points));
 }
 
+/// <summary>Questions to the ledger.</summary>
+internal static class LedgerQueries
+{
+    /// <summary>The entries that stand: not taken back, and corrected by no other.</summary>
+    public static IQueryable<EntryRow> StandingEntries(this TernDb db) => db.Entries.AsNoTracking()
+        .Where(entry => !entry.IsTakenBack && !db.Entries.Any(other => other.CorrectsId == entry.Id));
+}
+
 internal sealed class EntryRows : IEntityTypeConfiguration<EntryRow>
 {
     public void Configure(EntityTypeBuilder<EntryRow> builder)

@@ -95,9 +95,8 @@ public sealed class Ledger(TernDb db, EntryCache read, PantryUse pantry, TimePro
             if (!begins && kept is not null) db.PlannedDays.Remove(kept);
             if (!begins || kept is not null) continue;
             var (_, aim) = (await EatersAsync(db, [where.EaterId]))[where.EaterId].On(where.Day);
-            StoredPlannedThing Thing(PlanItem item) =>
-                new(item.Id, item.Name(stock), item.BoxId, Aim.StoredTotal.Of(aim.Count(item.Contents(stock))));
-            var planned = day.Before.FindAll(item => !item.IsSetAside && stock.Has(item)).ConvertAll(Thing);
+            var planned = day.Before.FindAll(item => !item.IsSetAside && stock.Has(item))
+                .ConvertAll(item => StoredPlannedThing.Of(item, stock, aim));
             db.PlannedDays.Add(new()
             {
                 EaterId = where.EaterId,
@@ -126,9 +125,7 @@ public sealed class Ledger(TernDb db, EntryCache read, PantryUse pantry, TimePro
         itemIds.Count == 0 ? [] : await Standing(itemIds).ToListAsync();
 
     private IQueryable<EntryRow> Standing(List<Guid> itemIds) =>
-        db.Entries.AsNoTracking()
-            .Where(entry => itemIds.Contains(entry.ItemId) && !entry.IsTakenBack)
-            .Where(entry => !db.Entries.Any(other => other.CorrectsId == entry.Id));
+        db.StandingEntries().Where(entry => itemIds.Contains(entry.ItemId));
 
     private static EntryRow EntryOf(Aim.EaterRow eater, EaterDay where, PlanItem item, Stock stock, TimeProvider clock)
     {

@@ -1,4 +1,5 @@
 using LivelyTern.Core.Aim;
+using LivelyTern.Core.Plan;
 using LivelyTern.Data.Aim;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
@@ -32,7 +33,12 @@ public sealed record StoredPlanned(int V, IReadOnlyList<StoredPlannedThing> Thin
 /// <param name="Name">What it was called.</param>
 /// <param name="BoxId">The box it was; null for all else.</param>
 /// <param name="Totals">Every measure, under the aim and the rule of the day.</param>
-public sealed record StoredPlannedThing(Guid ItemId, string Name, Guid? BoxId, IReadOnlyDictionary<Measure, StoredTotal> Totals);
+public sealed record StoredPlannedThing(Guid ItemId, string Name, Guid? BoxId, IReadOnlyDictionary<Measure, StoredTotal> Totals)
+{
+    /// <summary>Something that lies on a day, as it counts under the aim of that day.</summary>
+    internal static StoredPlannedThing Of(PlanItem item, Stock stock, DayAim aim) =>
+        new(item.Id, item.Name(stock), item.BoxId, StoredTotal.Of(aim.Count(item.Contents(stock))));
+}
 
 internal sealed class PlannedDayRows : IEntityTypeConfiguration<PlannedDayRow>
 {

@@ -67,7 +67,7 @@ public sealed class PutBoxes(TernDb db, BoxStore boxes, TimeProvider clock)
     }
 
     private bool IsOn(DateTimeOffset at, DateOnly day) =>
-        DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(at, clock.LocalTimeZone).DateTime) == day;
+        clock.DayOf(at) == day;
 
     private Task<Outcome<IReadOnlyDictionary<Guid, int>>> ChangeAsync(
         IReadOnlyDictionary<Guid, int> which, Func<List<BoxRow>, Task<Problem?>> change) =>

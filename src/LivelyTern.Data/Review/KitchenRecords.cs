@@ -38,7 +38,7 @@ public sealed class KitchenRecords(TernDb db, ThrownAway thrown, ShopStore shop,
     public async Task<IReadOnlyList<PortionAccuracy>> PortionsAsync()
     {
         var since = clock.Today().AddDays(-7 * Weeks);
-        var tries = (await db.EyeTries.AsNoTracking().ToListAsync()).Select(row => (Day: DayOf(row.At), Try: row.Read()));
+        var tries = (await db.EyeTries.AsNoTracking().ToListAsync()).Select(row => (Day: clock.DayOf(row.At), Try: row.Read()));
         return PortionAccuracy.ByMonth(tries.Where(one => one.Day >= since));
     }
 
@@ -47,10 +47,9 @@ public sealed class KitchenRecords(TernDb db, ThrownAway thrown, ShopStore shop,
     {
         var boxes = await thrown.SinceAsync(clock.Today().AddDays(-7 * Weeks));
         if (boxes.Count == 0) return [];
-        var (said, known) = (await shop.SoldAsync(), await foods.AllAsync());
+        var (soldAs, known) = (await shop.SoldAsAsync(), await foods.AllAsync());
         Cost CostOf(Box rest) => Cost.Of(
-            rest.Contents.Ingredients.Select(part => AsPurchased.Of(part, "", known.Find)).OfType<Needed>(),
-            food => said.TryGetValue(food.Id, out var own) ? own : SoldAs.Commonly(food));
+            rest.Contents.Ingredients.Select(part => AsPurchased.Of(part, "", known.Find)).OfType<Needed>(), soldAs);
         WasteOfWeek Week(IGrouping<DateOnly, ThrownBox> week)
         {
             var costs = week.Select(one => CostOf(one.Rest)).ToList();
@@ -61,7 +60,7 @@ public sealed class KitchenRecords(TernDb db, ThrownAway thrown, ShopStore shop,
                 [.. week.Select(one => one.Rest.Batch.RecipeName).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)]);
         }
 
-        return [.. boxes.GroupBy(one => KitchenDays.MondayOf(DayOf(one.At))).OrderByDescending(week => week.Key).Select(Week)];
+        return [.. boxes.GroupBy(one => KitchenDays.MondayOf(clock.DayOf(one.At))).OrderByDescending(week => week.Key).Select(Week)];
     }
 
     /// <summary>The last prep days, the latest first.</summary>
@@ -90,6 +89,4 @@ public sealed class KitchenRecords(TernDb db, ThrownAway thrown, ShopStore shop,
         task is { IsSkipped: false, StartedAt: not null, EndedAt: not null } && task.Told.ToTask(task.TaskId).IsHandsOn;
 
     private static int Minutes(DateTimeOffset from, DateTimeOffset to) => (int)Math.Round((to - from).TotalMinutes);
-
-    private DateOnly DayOf(DateTimeOffset at) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(at, clock.LocalTimeZone).DateTime);
 }

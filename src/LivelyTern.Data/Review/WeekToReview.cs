@@ -63,7 +63,7 @@ public sealed class WeekToReview(
 
         IEnumerable<PlannedThing> PlannedOn(DateOnly day, DayAim aim) => board[new(eater.Id, day)]
             .Where(item => !item.IsSetAside && stock.Has(item))
-            .Select(item => new PlannedThing(item.Id, item.Name(stock), aim.Count(item.Contents(stock))));
+            .Select(item => Read(StoredPlannedThing.Of(item, stock, aim)));
 
         List<DayToReview> days = [.. Enumerable.Range(0, 7).Select(monday.AddDays).Select(Day)];
         var batches = stock.Boxes.Values.Select(box => box.Batch.Id).Concat(stock.Unpacked.Keys).Distinct().ToList();
@@ -93,13 +93,13 @@ public sealed class WeekToReview(
     // The entries that stand, in the order they were eaten; what was for guests is nobody's here.
     private async Task<List<StandingEntry>> EntriesAsync(Guid eaterId, DateOnly from, DateOnly to)
     {
-        var all = await db.Entries.AsNoTracking().Where(row => row.EaterId == eaterId && row.Day >= from && row.Day <= to)
-            .Select(row => new { Entry = row, Stands = !row.IsTakenBack && !db.Entries.Any(other => other.CorrectsId == row.Id) })
-            .ToListAsync();
+        var all = await db.Entries.AsNoTracking().Where(row => row.EaterId == eaterId && row.Day >= from && row.Day <= to).ToListAsync();
+        var standing = (await db.StandingEntries().Where(row => row.EaterId == eaterId && row.Day >= from && row.Day <= to)
+            .Select(row => row.Id).ToListAsync()).ToHashSet();
         var guests = await db.PlanItems.AsNoTracking()
             .Where(row => row.EaterId == eaterId && row.Day >= from && row.Day <= to && row.IsForGuests)
             .Select(row => row.Id).ToListAsync();
-        var byId = all.ToDictionary(one => one.Entry.Id, one => one.Entry);
+        var byId = all.ToDictionary(entry => entry.Id);
 
         // Back to where it was eaten in this amount: what stands between are corrections of figures.
         EntryRow FirstOf(EntryRow entry)
@@ -111,11 +111,11 @@ public sealed class WeekToReview(
 
         return
         [
-            .. from one in all
-               where one.Stands && !guests.Contains(one.Entry.ItemId)
-               orderby one.Entry.EatenAt, one.Entry.WrittenAt
-               let first = FirstOf(one.Entry)
-               select new StandingEntry(one.Entry, first.Id == one.Entry.Id ? null : first.Measures),
+            .. from entry in all
+               where standing.Contains(entry.Id) && !guests.Contains(entry.ItemId)
+               orderby entry.EatenAt, entry.WrittenAt
+               let first = FirstOf(entry)
+               select new StandingEntry(entry, first.Id == entry.Id ? null : first.Measures),
         ];
     }
 

@@ -1,5 +1,6 @@
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Review;
+using LivelyTern.Data.Eat;
 using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Review;
@@ -14,8 +15,7 @@ public sealed class WeighInStore(TernDb db, TimeProvider clock)
     /// <summary>What an eater noted as eaten, day by day: the entries that stand.</summary>
     public async Task<IReadOnlyList<DayIntake>> IntakeAsync(Guid eaterId)
     {
-        var days = await db.Entries.AsNoTracking()
-            .Where(entry => entry.EaterId == eaterId && !entry.IsTakenBack && !db.Entries.Any(other => other.CorrectsId == entry.Id))
+        var days = await db.StandingEntries().Where(entry => entry.EaterId == eaterId)
             .GroupBy(entry => entry.Day)
             .Select(day => new { day.Key, Tenths = day.Sum(entry => entry.Decikilocalories) }).ToListAsync();
         return [.. days.OrderBy(day => day.Key).Select(day => new DayIntake(day.Key, day.Tenths / 10m))];

@@ -1,3 +1,4 @@
+using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Shop;
 using Microsoft.EntityFrameworkCore;
@@ -35,6 +36,13 @@ public sealed class ShopStore(TernDb db, TimeProvider clock)
     /// <summary>How foods are sold here, as far as the household said so.</summary>
     public async Task<IReadOnlyDictionary<string, SoldAs>> SoldAsync() =>
         await db.SoldAs.AsNoTracking().ToDictionaryAsync(row => row.FoodId, row => row.Sold, StringComparer.Ordinal);
+
+    /// <summary>How each food is sold here: as the household says, else as it commonly is.</summary>
+    public async Task<Func<Food, SoldAs>> SoldAsAsync()
+    {
+        var said = await SoldAsync();
+        return food => said.TryGetValue(food.Id, out var own) ? own : SoldAs.Commonly(food);
+    }
 
     /// <summary>How a food is sold here, and the version to change it on: 0 while nobody said so; null where nobody did.</summary>
     public async Task<(SoldAs? Sold, int Version)> SoldAsync(string foodId) =>

@@ -120,11 +120,7 @@ public static class EatEndpoints
         AtTableView AtTable(Core.Plan.Labels.BoxNotes one) =>
             new(one.Heating, one.AtEating, [.. one.Toppings.Select(Topping).OfType<ToppingView>()]);
         var corrected = await corrections.OnDayAsync(new(eaterId, day));
-        CorrectedView Correction(WrittenCorrection one)
-        {
-            var on = DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(one.WrittenAt, clock.LocalTimeZone).DateTime);
-            return CorrectionViews.Of(on, one.Was, one.Now);
-        }
+        CorrectedView Correction(WrittenCorrection one) => CorrectionViews.Of(clock.DayOf(one.WrittenAt), one.Was, one.Now);
 
         return TypedResults.Ok(new EatView(
             eater.Id, eater.Name, reader.Today, shown.Aim, shown, version, eater.On(day).Ways.Slots,

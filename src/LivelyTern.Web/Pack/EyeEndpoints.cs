@@ -95,7 +95,7 @@ public static class EyeEndpoints
     {
         var one = row.Read();
         return new(
-            row.Id, DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(row.At, clock.LocalTimeZone).DateTime), row.What, row.Group,
+            row.Id, clock.DayOf(row.At), row.What, row.Group,
             one.Guess.Value, one.Real.Value, (one.Real - one.Guess).Value * one.KcalPerGram);
     }
 

@@ -49,5 +49,5 @@ public sealed class BoxPages(
     }
 
     private BoxHappenedView Show(BoxEventRow one) =>
-        new(DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(one.At, clock.LocalTimeZone).DateTime), one.Kind, one.Place, one.Why);
+        new(clock.DayOf(one.At), one.Kind, one.Place, one.Why);
 }

@@ -142,7 +142,7 @@ public static class PantryEndpoints
     }
 
     private static async Task<Results<Ok<PantryItemView>, ProblemHttpResult>> SetAsync(
-        Guid id, PantryChange body, [FromHeader(Name = "If-Match")] string? ifMatch, PantryStore store, ShopReader reader, FoodStore foods,
+        Guid id, PantryChange body, [FromHeader(Name = "If-Match")] string? ifMatch, PantryStore store, ShopStore shop, FoodStore foods,
         TimeProvider clock)
     {
         var (version, missing) = Answers.VersionOf(ifMatch);
@@ -153,7 +153,7 @@ public static class PantryEndpoints
         {
             var known = await foods.AllAsync();
             if (known.Find(row.FoodId) is not { } food) return Answers.Problem([Stale.Gone("food")]);
-            var read = PantryAmount.Read(typed, amount, food, (await reader.SoldAsAsync())(food), known);
+            var read = PantryAmount.Read(typed, amount, food, (await shop.SoldAsAsync())(food), known);
             if (!read.Succeeded) return Answers.Problem(read.Problems);
             amount = read.Value!.Amount;
         }

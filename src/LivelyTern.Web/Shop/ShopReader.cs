@@ -75,18 +75,11 @@ public sealed class ShopReader(
         var basket = BasketOf(ticks, known);
         var ids = needs.Select(need => need.What.Food.Id).Concat(basket.Keys.Select(food => food.Id)).ToHashSet(StringComparer.Ordinal);
         var house = await pantry.OfAsync(ids);
-        var soldAs = await SoldAsAsync();
+        var soldAs = await shop.SoldAsAsync();
         var (aisles, _) = await shop.AislesAsync();
         return new(
             ShoppingList.Of(needs, house, basket, soldAs, aisles), written, batches,
             ticks.Select(tick => tick.Key).ToHashSet(StringComparer.Ordinal), aisles, today, until, lastDay);
-    }
-
-    /// <summary>How each food is sold here: as the household says, else as it commonly is.</summary>
-    public async Task<Func<Food, SoldAs>> SoldAsAsync()
-    {
-        var said = await shop.SoldAsync();
-        return food => said.TryGetValue(food.Id, out var own) ? own : SoldAs.Commonly(food);
     }
 
     /// <summary>The recipes that use a food, with how much of it they take, as purchased.</summary>
@@ -130,7 +123,7 @@ public sealed class ShopReader(
                 [.. instead[line.Sum.Food.Id].Distinct(StringComparer.Ordinal)], [.. line.For.Select(NeedView.Of)]);
         }
 
-        var soldAs = await SoldAsAsync();
+        var soldAs = await shop.SoldAsAsync();
         var written = list.Written.Select(row => WrittenOn(row, list, soldAs, known)).ToLookup(own => own.AisleId, StringComparer.Ordinal);
         AisleView AisleOf(Aisle aisle) => new(
             aisle.Id, aisle.Name, [.. list.Foods.Where(line => line.Aisle == aisle).Select(line => views[line])], [.. written[aisle.Id]]);

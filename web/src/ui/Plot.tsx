@@ -1,5 +1,6 @@
 import { useRef, type ReactNode } from "react";
 import { useWords } from "../app/i18n";
+import { grams } from "./format";
 import { saveCsv, savePng, saveSvg } from "./savePicture";
 
 /** A drawing with the table behind it; both can be taken along as files. */
@@ -47,7 +48,7 @@ export function Plot({
                         </th>
                       ) : (
                         <td key={k} className="pr-4 text-right">
-                          {typeof cell === "number" ? inTable(cell) : cell}
+                          {typeof cell === "number" ? grams(cell) : cell}
                         </td>
                       ),
                     )}
@@ -76,6 +77,3 @@ export function Plot({
     </div>
   );
 }
-
-const inTable = (value: number) =>
-  new Intl.NumberFormat("en", { maximumFractionDigits: 1 }).format(value).replace("-", "−");

@@ -1,5 +1,5 @@
 import type { TFunction } from "i18next";
-import { format, parseISO } from "date-fns";
+import { addDays, format, parseISO } from "date-fns";
 import type { Allergen, Figure, FoodGroup, Measure } from "../api";
 
 export const foodGroups: FoodGroup[] = [
@@ -108,4 +108,7 @@ export const dayOf = (instant: string) => isoDay(parseISO(instant));
 
 /** A time of day as the host has it, "07:30:00", as one says it: "7:30". */
 export const clockOf = (time: string) => time.slice(0, 5).replace(/^0(?=\d)/, "");
+/** The week that begins on a Monday: "16 Nov – 22 Nov". */
+export const weekWords = (monday: string) =>
+  `${shortDay(monday).slice(4)} – ${shortDay(isoDay(addDays(parseISO(monday), 6))).slice(4)}`;
 export const isoDay = (day: Date) => format(day, "yyyy-MM-dd");

@@ -1,3 +1,5 @@
+using LivelyTern.Core.Measures;
+
 namespace LivelyTern.Core.Cook.PrepDay;
 
 /// <summary>How long something took once.</summary>
@@ -28,11 +30,10 @@ public sealed class OwnTimes
     /// <param name="taken">How long things took, the last first.</param>
     public static OwnTimes From(IEnumerable<TimeTaken> taken)
     {
-        static decimal Middle(List<decimal> of) => (of[(of.Count - 1) / 2] + of[of.Count / 2]) / 2;
         static bool IsLikely(TimeTaken one) =>
             one is { Usual: > 0, Real: > 0 } && (decimal)one.Real / one.Usual is >= Least and <= Most;
         return new(taken.Where(IsLikely).GroupBy(one => one.Key, StringComparer.Ordinal).ToDictionary(
-            same => same.Key, same => Middle([.. same.Take(LastTimes).Select(one => (decimal)one.Real / one.Usual).Order()]),
+            same => same.Key, same => Middle.Of(same.Take(LastTimes).Select(one => (decimal)one.Real / one.Usual)) ?? 1,
             StringComparer.Ordinal));
     }
 

@@ -18,7 +18,7 @@ import { EaterTabs, Header, useCurrentEater, useEatersQuery, useOverviewQuery } 
 import { isTyping } from "../../app/keys";
 import { useKitchen } from "../../app/kitchen";
 import { measureFor, useLens } from "../../app/lens";
-import { isoDay, longDay, shortDay } from "../../ui/format";
+import { isoDay, longDay, shortDay, weekWords } from "../../ui/format";
 import { tapeLength } from "../../ui/ticks";
 import { Side } from "../../ui/Side";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
@@ -392,6 +392,3 @@ export default function PlanRoom() {
     </>
   );
 }
-
-const weekWords = (start: string) =>
-  `${shortDay(start).slice(4)} – ${shortDay(isoDay(addDays(parseISO(start), 6))).slice(4)}`;

@@ -7,7 +7,7 @@ import { EaterTabs, Header, useCurrentEater, useEatersQuery, useOverviewQuery } 
 import { addWords, useWords } from "../../app/i18n";
 import { useLens } from "../../app/lens";
 import { queryKeys } from "../../app/queryKeys";
-import { isoDay, shortDay } from "../../ui/format";
+import { isoDay, weekWords } from "../../ui/format";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
 import { plan } from "../plan/words";
 import { BodyTrend } from "./BodyTrend";
@@ -96,9 +96,6 @@ export default function ReviewRoom() {
 }
 
 const mondayOf = (day: string) => isoDay(addDays(parseISO(day), -((parseISO(day).getDay() + 6) % 7)));
-
-const weekWords = (monday: string) =>
-  `${shortDay(monday).slice(4)} – ${shortDay(isoDay(addDays(parseISO(monday), 6))).slice(4)}`;
 
 function Week({ day }: { day: string }) {
   const eater = useCurrentEater();

@@ -129,7 +129,7 @@ function DayTapes({
       {band && (band.min !== null || band.max !== null) && (
         <rect
           x={x(band.min ?? 0)}
-          width={Math.max(2, x(band.max ?? 0) - x(band.min ?? 0) || end - x(band.min ?? 0))}
+          width={Math.max(2, (band.max == null ? end : x(band.max)) - x(band.min ?? 0))}
           y={y + 2}
           height={row - 6}
           fill="var(--sea-soft)"

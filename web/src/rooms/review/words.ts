@@ -3,8 +3,6 @@ export const review = {
   views: { week: "The week", body: "The body", kitchen: "The kitchen" },
   viewsLabel: "Look back on",
   noted: {
-    whole: "",
-    inPart: "perhaps not all noted",
     nothing: "nothing noted",
     away: "away",
     notOver: "today, so far",
