@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClientProvider } from "@tanstack/react-query";
 import { lazy, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Link, Navigate, Route, Routes } from "react-router";
@@ -8,6 +8,7 @@ import { useOverview } from "./app/Header";
 import { HistoryProvider } from "./app/history";
 import { KitchenProvider } from "./app/kitchen";
 import { NoticeProvider } from "./app/notices";
+import { queries } from "./app/queries";
 import "./main.css";
 import { Empty, Loading } from "./ui/states";
 
@@ -29,14 +30,6 @@ const KeepRoom = lazy(() => import("./rooms/keep/KeepRoom"));
 const BoxPage = lazy(() => import("./rooms/keep/BoxPage"));
 const EatRoom = lazy(() => import("./rooms/eat/EatRoom"));
 const ReviewRoom = lazy(() => import("./rooms/review/ReviewRoom"));
-
-const queries = new QueryClient({
-  // The host is this machine: whether the browser thinks it is on a network says nothing about it.
-  defaultOptions: {
-    queries: { retry: 1, refetchOnWindowFocus: true, networkMode: "always" },
-    mutations: { networkMode: "always" },
-  },
-});
 
 /** The week; an empty house begins first. */
 function Home() {

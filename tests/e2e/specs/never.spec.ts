@@ -47,9 +47,23 @@ test("what came to be excluded is asked about once in every room, marked on the 
     { name, aim, ways: { ...ways, neverAllergens: ["eggs"], neverFoods: ["egg"] } },
     now.version,
   );
+  // The week as it was read before the press arrives after it.
+  let arrive = () => {};
+  const pressed = new Promise<void>((done) => (arrive = done));
+  await page.route(
+    /\/api\/plan\/weeks\//,
+    async (route) => {
+      const before = await route.fetch();
+      await pressed;
+      await route.fulfill({ response: before });
+    },
+    { times: 1 },
+  );
   await page.reload();
   await asked.getByRole("button", { name: /^Take/ }).click();
   await expect(asked).toHaveCount(0);
+  arrive();
+  await expect(dayOf(page, "Saturday").getByRole("button").first()).toBeVisible();
   await expect(dayOf(page, "Saturday").getByRole("button", { name: /^egg/ })).toHaveCount(0);
 });
 
