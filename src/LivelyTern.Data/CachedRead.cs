@@ -2,7 +2,7 @@ namespace LivelyTern.Data;
 
 /// <summary>Keeps something read from the file between requests until it changes. One of each kind for the whole host.</summary>
 /// <typeparam name="T">What is kept; never changed once read.</typeparam>
-public sealed class CachedRead<T>
+public sealed class CachedRead<T> : IKept
     where T : class
 {
     private readonly Lock gate = new();

@@ -1,5 +1,6 @@
 using LivelyTern.Core.Foods;
 using LivelyTern.Data.Aim;
+using LivelyTern.Data.Backup;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Cook.Run;
 using LivelyTern.Data.Demo;
@@ -26,9 +27,10 @@ public static class Kitchen
     {
         services.AddDbContextPool<TernDb>(db => db.UseSqlite(
             TernFile.ConnectionString(path), sqlite => sqlite.UseQuerySplittingBehavior(QuerySplittingBehavior.SingleQuery)));
-        services.AddSingleton<CachedRead<FoodIndex>>().AddSingleton<CachedRead<FoodCatalogue>>();
-        services.AddSingleton<CachedRead<LibraryWords>>().AddSingleton<CachedRead<WrittenBook>>().AddSingleton<FoodRecordCache>();
-        services.AddSingleton<RecipesRead>().AddSingleton<BatchCache>().AddSingleton<BoxPartsCache>().AddSingleton<EntryCache>();
+        services.AddSingleton<RecipesRead>();
+        services.Keep<CachedRead<FoodIndex>>().Keep<CachedRead<FoodCatalogue>>();
+        services.Keep<CachedRead<LibraryWords>>().Keep<CachedRead<WrittenBook>>();
+        services.Keep<FoodRecordCache>().Keep<BatchCache>().Keep<BoxPartsCache>().Keep<EntryCache>();
         services.AddScoped<LibraryStore>().AddScoped<LibraryWriter>().AddScoped<FoodStore>().AddScoped<FoodRecords>();
         services.AddScoped<EaterStore>().AddScoped<RecipeStore>();
         services.AddScoped<BatchReader>().AddScoped<NewBatch>().AddScoped<DishParts>().AddScoped<BatchStore>().AddScoped<GoesIn>();
@@ -48,6 +50,21 @@ public static class Kitchen
         services.AddScoped<WeighInStore>().AddScoped<WeekToReview>().AddScoped<KitchenRecords>();
         services.AddScoped<VerdictStore>().AddScoped<IDishOpinions>(all => all.GetRequiredService<VerdictStore>());
         services.AddScoped<Ledger>().AddScoped<IEatenLedger>(all => all.GetRequiredService<Ledger>());
+        services.AddScoped<BackupWriter>().AddScoped<Copies>().AddScoped<RestoreBackup>();
         return services.AddScoped<DemoShop>().AddScoped<DemoDays>().AddScoped<DemoPast>().AddScoped<DemoRun>().AddScoped<DemoWeek>();
+    }
+
+    private static IServiceCollection Keep<T>(this IServiceCollection services)
+        where T : class, IKept =>
+        services.AddSingleton<T>().AddSingleton<IKept>(all => all.GetRequiredService<T>());
+
+    /// <summary>Opens the household's file and brings it to this program's shape, adding what older ones did not write.</summary>
+    /// <param name="services">Those of a scope.</param>
+    public static async Task OpenAsync(IServiceProvider services)
+    {
+        ArgumentNullException.ThrowIfNull(services);
+        var db = services.GetRequiredService<TernDb>();
+        await TernFile.PrepareAsync(db);
+        await Ledger.CatchUpAsync(db, services.GetRequiredService<PlanStore>(), services.GetRequiredService<TimeProvider>());
     }
 }

@@ -16,6 +16,13 @@ public static class TernFile
     public static string ConnectionString(string path) =>
         new SqliteConnectionStringBuilder { DataSource = path, ForeignKeys = true, DefaultTimeout = 10 }.ToString();
 
+    /// <summary>The options for a connection that is for one errand, and does not keep the file open afterwards.</summary>
+    internal static string Unpooled(string path) =>
+        new SqliteConnectionStringBuilder { DataSource = path, Pooling = false, DefaultTimeout = 10 }.ToString();
+
+    /// <summary>Where the file lies.</summary>
+    internal static string PathOf(this TernDb db) => new SqliteConnectionStringBuilder(db.Database.GetConnectionString()).DataSource;
+
     /// <summary>
     /// Brings the file to this program's shape. Where an older file needs it, a copy named <c>*.before-MIGRATION.db</c> is laid beside it
     /// first, and the whole upgrade is one transaction. Switches to WAL, and brings the built-in food table up to date without touching own
@@ -24,7 +31,7 @@ public static class TernFile
     public static async Task PrepareAsync(TernDb db)
     {
         ArgumentNullException.ThrowIfNull(db);
-        var path = new SqliteConnectionStringBuilder(db.Database.GetConnectionString()).DataSource;
+        var path = db.PathOf();
         var pending = (await db.Database.GetPendingMigrationsAsync()).ToList();
         var applied = File.Exists(path) && new FileInfo(path).Length > 0;
         if (applied && pending.Count > 0)
@@ -44,7 +51,9 @@ public static class TernFile
     /// off for that connection, so that a table that is built anew takes none of the rows along that point to it; they are looked through
     /// before the end. Each statement that a migration writes itself ends with a semicolon.
     /// </summary>
-    private static async Task MigrateAsync(string path)
+    /// <param name="path">The file; laid anew where there is none.</param>
+    /// <param name="until">The last migration, for a file of an older shape; null for today's.</param>
+    internal static async Task MigrateAsync(string path, string? until = null)
     {
         var file = new SqliteConnectionStringBuilder(ConnectionString(path)) { ForeignKeys = false, Pooling = false };
         await using var connection = new SqliteConnection(file.ToString());
@@ -62,6 +71,7 @@ public static class TernFile
             await command.ExecuteNonQueryAsync();
             if (next.EndsWith('_' + nameof(ThingsWithALife), StringComparison.Ordinal)) new ThingsWithALife(connection, transaction).Run();
             last = next;
+            if (string.Equals(next, until, StringComparison.Ordinal)) break;
         }
 
         command.CommandText = "SELECT \"table\" FROM pragma_foreign_key_check LIMIT 1";

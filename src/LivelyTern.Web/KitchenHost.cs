@@ -18,6 +18,7 @@ using LivelyTern.Solving;
 using LivelyTern.Solving.PrepDay;
 using LivelyTern.Web;
 using LivelyTern.Web.Aim;
+using LivelyTern.Web.Backup;
 using LivelyTern.Web.Cook;
 using LivelyTern.Web.Cook.Run;
 using LivelyTern.Web.Devices;
@@ -79,6 +80,8 @@ public static class KitchenHost
             .AddSingleton<DeviceDesk>();
         builder.Services.AddKitchen(start.DatabasePath);
         builder.Services.AddSingleton<ImportDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
+        builder.Services.AddSingleton<RestoreDesk>().AddSingleton<DailyCopies>();
+        builder.Services.AddHostedService(all => all.GetRequiredService<DailyCopies>());
         builder.Services.AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>();
         builder.Services.AddSingleton<IPrepDayScheduler, CpSatPrepDayScheduler>();
         builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>().AddScoped<PackPreviews>();
@@ -100,9 +103,7 @@ public static class KitchenHost
         await using var scope = app.Services.CreateAsyncScope();
         try
         {
-            var db = scope.ServiceProvider.GetRequiredService<TernDb>();
-            await TernFile.PrepareAsync(db);
-            await Ledger.CatchUpAsync(db, scope.ServiceProvider.GetRequiredService<PlanStore>(), start.Clock);
+            await Kitchen.OpenAsync(scope.ServiceProvider);
         }
         catch (System.Data.Common.DbException error)
         {
@@ -172,6 +173,7 @@ public static class KitchenHost
         api.MapVerdicts();
         api.MapKitchenRecords();
         api.MapDevices();
+        api.MapBackup();
         app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/).*$)}", "index.html");
     }
 

@@ -316,6 +316,20 @@ public sealed class ManyHandsTests
 
         Assert.InRange(refused, 5, 100);
         await LookedBackOnAsync(host, house.Eaters);
+        await TakenOutAndPutBackAsync(host);
+    }
+
+    // All of it in another house, from either kind of backup: equal table by table, and the week says the same.
+    private static async Task TakenOutAndPutBackAsync(Host host)
+    {
+        var said = (await host.GetAsync($"/api/plan/weeks/{Monday}"))["eaters"]!.ToJsonString();
+        foreach (var backup in new[] { await Backups.JsonOfAsync(host), await Backups.FileOfAsync(host) })
+        {
+            using var other = new Host();
+            await Backups.PutBackAsync(other, backup);
+            Backups.AreSame(host.Data, other.Data);
+            Assert.Equal(said, (await other.GetAsync($"/api/plan/weeks/{Monday}"))["eaters"]!.ToJsonString());
+        }
     }
 
     // A week later: planned and all differences are what was eaten, in every measure, and that is what the day itself says.

@@ -4,10 +4,13 @@ using LivelyTern.Data.Plan;
 namespace LivelyTern.Data.Eat;
 
 /// <summary>What entries of the ledger counted, as it was read; for the whole host. An entry never changes.</summary>
-public sealed class EntryCache
+public sealed class EntryCache : IKept
 {
     private const int Most = 20_000;
     private readonly ConcurrentDictionary<Guid, EatenMeasures> measures = [];
+
+    /// <inheritdoc/>
+    public void Forget() => measures.Clear();
 
     internal EatenMeasures? Find(Guid id) => measures.GetValueOrDefault(id);
 

@@ -23,11 +23,18 @@ public sealed class FoodRecordRow
 }
 
 /// <summary>The food records that were read, for the whole host. A record is never changed, so none is ever forgotten.</summary>
-public sealed class FoodRecordCache
+public sealed class FoodRecordCache : IKept
 {
     internal ConcurrentDictionary<long, Food> Foods { get; } = [];
 
     internal ConditionalWeakTable<Food, object> Ids { get; } = [];
+
+    /// <inheritdoc/>
+    public void Forget()
+    {
+        Foods.Clear();
+        Ids.Clear();
+    }
 }
 
 /// <summary>Foods as they stood.</summary>

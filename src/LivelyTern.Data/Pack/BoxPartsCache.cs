@@ -3,10 +3,13 @@ using System.Collections.Concurrent;
 namespace LivelyTern.Data.Pack;
 
 /// <summary>What is in boxes, which never changes once they are packed: read once, however often the shelves are looked at.</summary>
-public sealed class BoxPartsCache
+public sealed class BoxPartsCache : IKept
 {
     private const int Most = 10_000;
     private readonly ConcurrentDictionary<Guid, (List<BoxPartRow> Parts, List<BoxPutInRow> PutIn)> known = [];
+
+    /// <inheritdoc/>
+    public void Forget() => known.Clear();
 
     /// <summary>Lays into boxes what is known to be in them.</summary>
     /// <returns>Those of which it is not known.</returns>

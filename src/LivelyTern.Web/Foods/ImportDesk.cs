@@ -97,6 +97,9 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
     /// <summary>The import of this id, or null.</summary>
     public Import? Find(Guid id) => imports.GetValueOrDefault(id);
 
+    /// <summary>Whether a library is being written.</summary>
+    public bool IsTaking => imports.Values.Any(import => import.State == ImportState.Taking);
+
     /// <summary>Takes a file in and looks through it.</summary>
     /// <param name="name">What it is called.</param>
     /// <param name="content">Its bytes; written to a file first.</param>

@@ -1,0 +1,136 @@
+using System.Globalization;
+using LivelyTern.Core.Measures;
+using LivelyTern.Data;
+using LivelyTern.Data.Backup;
+using LivelyTern.Web.Foods;
+using LivelyTern.Web.Http;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+
+namespace LivelyTern.Web.Backup;
+
+/// <summary>A copy of the household's file.</summary>
+/// <param name="Name">Its file's name.</param>
+/// <param name="Kind">Why it was made.</param>
+/// <param name="Day">The day it was made.</param>
+/// <param name="MadeAt">When.</param>
+/// <param name="Bytes">How large it is.</param>
+public sealed record CopyView(string Name, CopyKind Kind, DateOnly Day, DateTimeOffset MadeAt, long Bytes);
+
+/// <summary>The copies there are.</summary>
+/// <param name="Copies">The newest first.</param>
+/// <param name="Kept">How many of each kind are kept.</param>
+/// <param name="IsDaily">Whether one is made each day.</param>
+/// <param name="Trouble">Why today's could not be made; null where there is nothing to say.</param>
+public sealed record CopiesView(IReadOnlyList<CopyView> Copies, int Kept, bool IsDaily, string? Trouble);
+
+/// <summary>A backup that was read through: what putting it back would change.</summary>
+/// <param name="Id">Its id.</param>
+/// <param name="Name">What its file was called.</param>
+/// <param name="IsSame">Whether it holds just what is here.</param>
+/// <param name="Differences">For each kind of thing what would go, come and change.</param>
+public sealed record RestoreView(Guid Id, string Name, bool IsSame, IReadOnlyList<Difference> Differences);
+
+/// <summary>It was put back.</summary>
+/// <param name="Before">The copy of what was here before.</param>
+public sealed record RestoredView(CopyView Before);
+
+/// <summary>Everything out and in: a full backup as JSON or as the database file, what would change, and the daily copies.</summary>
+public static class BackupEndpoints
+{
+    private const string SqliteType = "application/vnd.sqlite3";
+
+    /// <summary>Maps <c>/api/backup</c>.</summary>
+    public static void MapBackup(this IEndpointRouteBuilder api)
+    {
+        var backup = api.MapGroup("/backup").WithTags("Backup");
+        backup.MapGet("/", WriteJsonAsync).WithName("getBackup").Produces<Stream>(contentType: "application/json");
+        backup.MapGet("/file", WriteFileAsync).WithName("getBackupFile").Produces<Stream>(contentType: SqliteType);
+        backup.MapGet("/copies", (Copies copies, DailyCopies daily, StartOptions start) => Show(copies, daily, start))
+            .WithName("listCopies");
+        backup.MapPost("/copies", async Task<Results<Ok<CopiesView>, ProblemHttpResult>> (
+            Copies copies, DailyCopies daily, StartOptions start) => await daily.MakeAsync(copies)
+                ? TypedResults.Ok(Show(copies, daily, start))
+                : Answers.Problem([new("copy-failed", "", daily.Trouble!)])).WithName("makeCopy");
+        var restores = backup.MapGroup("/restores");
+        restores.MapPost("/", async Task<Results<Ok<RestoreView>, ProblemHttpResult>> (
+            string? name, HttpRequest request, RestoreDesk desk, TernDb db, CancellationToken stop) =>
+            (await desk.TakeInAsync(NameOf(name), request.Body, db, stop)).Answer(Show))
+            .WithMetadata(new RequestSizeLimitAttribute(ImportEndpoints.LargestFile)).Accepts<Stream>("application/octet-stream")
+            .WithName("lookAtBackup");
+        restores.MapPost("/copies/{name}", LookAtCopyAsync).WithName("lookAtCopy");
+        restores.MapPost("/{id:guid}/apply", ApplyAsync).WithName("putBack");
+        restores.MapDelete("/{id:guid}", (Guid id, RestoreDesk desk) =>
+        {
+            desk.Drop(id);
+            return TypedResults.NoContent();
+        }).WithName("dropBackup");
+    }
+
+    private static async Task WriteJsonAsync(HttpContext http, BackupWriter writer, TimeProvider clock)
+    {
+        var response = http.Response;
+        Name(response, clock, "json", "application/json");
+
+        // On one machine squeezing it costs more than it saves.
+        response.Headers.ContentEncoding = "identity";
+        await writer.WriteAsync(response.Body, http.RequestAborted);
+    }
+
+    private static async Task WriteFileAsync(HttpContext http, Copies copies, TimeProvider clock)
+    {
+        var folder = Directory.CreateTempSubdirectory("lively-tern-backup-");
+        try
+        {
+            var path = Path.Combine(folder.FullName, "tern.db");
+            await copies.WriteToAsync(path);
+            Name(http.Response, clock, "db", SqliteType);
+            http.Response.ContentLength = new FileInfo(path).Length;
+            await http.Response.SendFileAsync(path, http.RequestAborted);
+        }
+        finally
+        {
+            folder.Delete(recursive: true);
+        }
+    }
+
+    private static void Name(HttpResponse response, TimeProvider clock, string ending, string type)
+    {
+        response.ContentType = type;
+        response.Headers.ContentDisposition = string.Create(
+            CultureInfo.InvariantCulture, $"attachment; filename=\"lively-tern-{clock.Today():yyyy-MM-dd}.{ending}\"");
+    }
+
+    private static async Task<Results<Ok<RestoreView>, ProblemHttpResult>> LookAtCopyAsync(
+        string name, Copies copies, RestoreDesk desk, TernDb db, CancellationToken stop)
+    {
+        if (copies.Find(name) is not { } path) return Answers.Problem([Stale.Gone("copy")]);
+        await using var file = File.OpenRead(path);
+        return (await desk.TakeInAsync(name, file, db, stop)).Answer(Show);
+    }
+
+    private static async Task<Results<Ok<RestoredView>, ProblemHttpResult>> ApplyAsync(
+        Guid id, RestoreDesk desk, RestoreBackup restore, ImportDesk imports, TernDb db, TimeProvider clock)
+    {
+        if (desk.Find(id) is not { } waiting) return Answers.Problem([Stale.Gone("backup")]);
+        if (imports.IsTaking)
+            return Answers.Problem([new("import-running", "", "A table of foods is being taken in: wait for its end, or stop it.")]);
+        var restored = await restore.RunAsync(waiting.Path, waiting.Differences);
+        if (restored.Succeeded) desk.Drop(id);
+        return await restored.AnswerWriteAsync(
+            copy => Task.FromResult(new RestoredView(Show(copy, clock))),
+            async () => Show(await desk.LookAgainAsync(waiting, db)));
+    }
+
+    private static CopiesView Show(Copies copies, DailyCopies daily, StartOptions start) => new(
+        [.. copies.List().Select(copy => Show(copy, start.Clock))], Copies.Kept, !start.IsDemo, daily.Trouble);
+
+    private static CopyView Show(Copy copy, TimeProvider clock) =>
+        new(copy.Name, copy.Kind, clock.DayOf(copy.MadeAt), copy.MadeAt, copy.Bytes);
+
+    private static RestoreView Show(WaitingRestore restore) => new(
+        restore.Id, restore.Name, restore.Differences.All(difference => difference.IsNone), restore.Differences);
+
+    private static string NameOf(string? path) =>
+        Path.GetFileName(path ?? "") is { Length: > 0 } name ? name[..Math.Min(name.Length, 120)] : "a backup";
+}

@@ -1,0 +1,57 @@
+using LivelyTern.Data.Backup;
+
+namespace LivelyTern.Web.Backup;
+
+/// <summary>Sees to it that each day on which the program runs has its copy. A demo, which has a file for each day, needs none.</summary>
+public sealed class DailyCopies(IServiceScopeFactory scopes, StartOptions start, ILogger<DailyCopies> log) : BackgroundService
+{
+    // The start itself is left to the first screen.
+    private static readonly TimeSpan AfterStart = TimeSpan.FromMinutes(1), Between = TimeSpan.FromMinutes(10);
+
+    /// <summary>Why the last one could not be made, in words; null where it was.</summary>
+    public string? Trouble { get; private set; }
+
+    /// <summary>Makes today's copy where there is none yet.</summary>
+    public async Task CheckAsync()
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var copies = scope.ServiceProvider.GetRequiredService<Copies>();
+        if (!copies.HasToday) await MakeAsync(copies);
+    }
+
+    /// <summary>Makes today's copy.</summary>
+    /// <returns>Whether it could be made; <see cref="Trouble"/> says why not.</returns>
+    public async Task<bool> MakeAsync(Copies copies)
+    {
+        ArgumentNullException.ThrowIfNull(copies);
+        try
+        {
+            await copies.MakeTodaysAsync();
+            Trouble = null;
+            return true;
+        }
+        catch (Exception error) when (Copies.IsOfTheDisk(error))
+        {
+            log.LogWarning(error, "The day's copy could not be made");
+            Trouble = $"Today's copy could not be made: {error.Message}";
+            return false;
+        }
+    }
+
+    /// <inheritdoc/>
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        if (start.IsDemo) return;
+        try
+        {
+            await Task.Delay(AfterStart, stoppingToken);
+            using var timer = new PeriodicTimer(Between);
+            do await CheckAsync();
+            while (await timer.WaitForNextTickAsync(stoppingToken));
+        }
+        catch (OperationCanceledException)
+        {
+            // The host stops.
+        }
+    }
+}
