@@ -82,6 +82,7 @@ internal static class HouseholdBench
                 "a week looked back on", 100, async () => await http.GetByteArrayAsync($"/api/review/week/{eater}/2026-11-18"), 100);
             await MeasureAsync(
                 "the body's trend over all of it", 60, async () => await http.GetByteArrayAsync($"/api/review/body/{eater}"), 100);
+            await MeasureBackupAsync(http);
             var peak = PeakOf(host) / 1e6;
             Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"the host's memory at its most: {peak:0} MB (wanted: under 400 MB)"));
             var item = week["eaters"]![0]!["days"]![2]!["items"]!.AsArray().First(one => one!["boxId"] is not null)!;
@@ -107,6 +108,31 @@ internal static class HouseholdBench
 
         await MeasureShelvesAsync(data);
         Directory.Delete(Path.GetDirectoryName(data)!, recursive: true);
+    }
+
+    // All of it out, as either kind of backup; held against what is here, which is the same; and put in its place.
+    private static async Task MeasureBackupAsync(HttpClient http)
+    {
+        foreach (var (kind, path) in new[] { ("JSON", "/api/backup"), ("the database file", "/api/backup/file") })
+        {
+            for (var round = 0; round < 3; round++)
+            {
+                var watch = Stopwatch.StartNew();
+                var backup = await http.GetByteArrayAsync(path);
+                var taken = watch.Elapsed.TotalSeconds;
+                watch.Restart();
+                using var content = new ByteArrayContent(backup);
+                content.Headers.ContentType = new("application/octet-stream");
+                using var looked = await http.PostAsync("/api/backup/restores?name=bench", content);
+                looked.EnsureSuccessStatusCode();
+                var look = watch.Elapsed.TotalSeconds;
+                var id = (string)JsonNode.Parse(await looked.Content.ReadAsStringAsync())!["id"]!;
+                using var applied = await http.PostAsync($"/api/backup/restores/{id}/apply", null);
+                applied.EnsureSuccessStatusCode();
+                Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
+                    $"a full backup, {kind}, {backup.Length / 1e6:0.0} MB: out in {taken:0.00} s (wanted: within 3 s), back in {watch.Elapsed.TotalSeconds:0.0} s, {look:0.0} s of it for the preview (wanted: within 10 s)"));
+            }
+        }
     }
 
     // Over the three years a batch every second week went into 26 boxes that nobody ate: what the shelves cost then.

@@ -12,6 +12,7 @@ import { queries } from "./app/queries";
 import "./main.css";
 import { Empty, Loading } from "./ui/states";
 
+const BackupPage = lazy(() => import("./backup/BackupPage"));
 const Beginning = lazy(() => import("./beginning/Beginning"));
 const AimRoom = lazy(() => import("./rooms/aim/AimRoom"));
 const FoodsRoom = lazy(() => import("./rooms/foods/FoodsRoom"));
@@ -78,6 +79,7 @@ createRoot(document.getElementById("root")!).render(
                   <Route path="box/:code" element={<BoxPage />} />
                   <Route path="eat" element={<EatRoom />} />
                   <Route path="review" element={<ReviewRoom />} />
+                  <Route path="backup" element={<BackupPage />} />
                   <Route path="*" element={<Lost />} />
                 </Route>
               </Routes>

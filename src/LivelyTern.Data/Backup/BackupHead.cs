@@ -10,6 +10,9 @@ internal sealed record BackupHead(string Format, int Version, string Shape, Date
     /// <summary>The name of the format.</summary>
     public const string Name = "lively-tern-backup";
 
+    /// <summary>The name of what is one eater's own, in the same form.</summary>
+    public const string OfEater = "lively-tern-eater";
+
     /// <summary>The newest version of the format that this program knows, and the one it writes.</summary>
     public const int Newest = 1;
 }

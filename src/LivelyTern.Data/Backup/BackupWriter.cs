@@ -37,18 +37,29 @@ public sealed class BackupWriter(TernDb db, TimeProvider clock)
     /// <summary>Writes it.</summary>
     /// <param name="to">Where to; left open.</param>
     /// <param name="stop">Ends the writing.</param>
-    public async Task WriteAsync(Stream to, CancellationToken stop)
+    public Task WriteAsync(Stream to, CancellationToken stop) => WriteAsync(to, BackupHead.Name, null, stop);
+
+    /// <summary>
+    /// Writes what is kept about one eater, in the same way: their row, and the rows of each table that name them. It is theirs to take
+    /// along, not a backup.
+    /// </summary>
+    /// <param name="to">Where to; left open.</param>
+    /// <param name="eaterId">Whose.</param>
+    /// <param name="stop">Ends the writing.</param>
+    public Task WriteOfAsync(Stream to, Guid eaterId, CancellationToken stop) => WriteAsync(to, BackupHead.OfEater, eaterId, stop);
+
+    private async Task WriteAsync(Stream to, string format, Guid? eaterId, CancellationToken stop)
     {
         ArgumentNullException.ThrowIfNull(to);
         await using var reading = await db.ReadOnceAsync();
         var file = (SqliteConnection)db.Database.GetDbConnection();
         var shape = (await db.Database.GetAppliedMigrationsAsync(stop)).Last();
-        var head = new BackupHead(BackupHead.Name, BackupHead.Newest, shape, clock.GetUtcNow());
+        var head = new BackupHead(format, BackupHead.Newest, shape, clock.GetUtcNow());
         var kinds = KindsOf(db.Model);
         var buffer = new ArrayBufferWriter<byte>(2 * Piece);
         await using var row = new Utf8JsonWriter(buffer, RowOptions);
         Put(buffer, JsonSerializer.Serialize(head, HeadOptions)[..^1] + ",\"tables\":{");
-        var tables = KeptTable.AllOf(file);
+        var tables = KeptTable.AllOf(file).Where(table => eaterId is null || WhoIn(table) is not null).ToList();
         for (var at = 0; at < tables.Count; at++)
         {
             var table = tables[at];
@@ -57,6 +68,12 @@ public sealed class BackupWriter(TernDb db, TimeProvider clock)
             await using var select = file.CreateCommand();
             select.Transaction = (SqliteTransaction?)db.Database.CurrentTransaction?.GetDbTransaction();
             select.CommandText = $"SELECT {table.ColumnList} FROM {KeptTable.Quoted(table.Name)}";
+            if (eaterId is { } whose)
+            {
+                select.CommandText += $" WHERE {WhoIn(table)} = $whose";
+                select.Parameters.AddWithValue("$whose", whose);
+            }
+
             await using var rows = await select.ExecuteReaderAsync(stop);
             for (var isFirst = true; await rows.ReadAsync(stop); isFirst = false)
             {
@@ -76,6 +93,11 @@ public sealed class BackupWriter(TernDb db, TimeProvider clock)
         await to.WriteAsync(buffer.WrittenMemory, stop);
         await to.FlushAsync(stop);
     }
+
+    // The column that says whose a row is.
+    private static string? WhoIn(KeptTable table) => table.Name is "Eaters"
+        ? "Id"
+        : table.Columns.Select(column => column.Name).FirstOrDefault(name => name is "EaterId" or "ForId" or "CookId");
 
     private static void Put(ArrayBufferWriter<byte> buffer, string text) => Encoding.UTF8.GetBytes(text, buffer);
 

@@ -1,7 +1,11 @@
 using System.Globalization;
+using System.IO.Compression;
+using System.Text;
 using LivelyTern.Core.Measures;
 using LivelyTern.Data;
+using LivelyTern.Data.Aim;
 using LivelyTern.Data.Backup;
+using LivelyTern.Formats;
 using LivelyTern.Web.Foods;
 using LivelyTern.Web.Http;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -38,7 +42,15 @@ public sealed record RestoredView(CopyView Before);
 /// <summary>Everything out and in: a full backup as JSON or as the database file, what would change, and the daily copies.</summary>
 public static class BackupEndpoints
 {
-    private const string SqliteType = "application/vnd.sqlite3";
+    private const string SqliteType = "application/vnd.sqlite3", CsvType = "text/csv";
+
+    private static readonly Dictionary<string, Func<HouseholdSheets, Guid?, Task<Sheet>>> Sheets = new(StringComparer.Ordinal)
+    {
+        ["entries"] = (sheets, eaterId) => sheets.EntriesAsync(eaterId),
+        ["weighIns"] = (sheets, eaterId) => sheets.WeighInsAsync(eaterId),
+        ["boxes"] = (sheets, eaterId) => sheets.BoxesAsync(eaterId),
+        ["plan"] = (sheets, eaterId) => sheets.PlanAsync(eaterId),
+    };
 
     /// <summary>Maps <c>/api/backup</c>.</summary>
     public static void MapBackup(this IEndpointRouteBuilder api)
@@ -52,6 +64,8 @@ public static class BackupEndpoints
             Copies copies, DailyCopies daily, StartOptions start) => await daily.MakeAsync(copies)
                 ? TypedResults.Ok(Show(copies, daily, start))
                 : Answers.Problem([new("copy-failed", "", daily.Trouble!)])).WithName("makeCopy");
+        backup.MapGet("/sheets/{name}.csv", WriteSheetAsync).WithName("getSheet").Produces<string>(contentType: CsvType);
+        backup.MapGet("/eaters/{id:guid}", WriteOwnAsync).WithName("getOwnData").Produces<Stream>(contentType: "application/zip");
         var restores = backup.MapGroup("/restores");
         restores.MapPost("/", async Task<Results<Ok<RestoreView>, ProblemHttpResult>> (
             string? name, HttpRequest request, RestoreDesk desk, TernDb db, CancellationToken stop) =>
@@ -75,6 +89,36 @@ public static class BackupEndpoints
         // On one machine squeezing it costs more than it saves.
         response.Headers.ContentEncoding = "identity";
         await writer.WriteAsync(response.Body, http.RequestAborted);
+    }
+
+    private static byte[] CsvOf(Sheet sheet) => Encoding.UTF8.GetBytes(CsvText.Write(sheet.Header, sheet.Rows));
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> WriteSheetAsync(
+        string name, Guid? eaterId, HouseholdSheets sheets, TimeProvider clock) => Sheets.TryGetValue(name, out var sheet)
+            ? TypedResults.File(
+                CsvOf(await sheet(sheets, eaterId)), CsvType + "; charset=utf-8",
+                string.Create(CultureInfo.InvariantCulture, $"{name}-{clock.Today():yyyy-MM-dd}.csv"))
+            : Answers.Problem([Stale.Gone("table")]);
+
+    // A zip, so that it is one thing to hand over.
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> WriteOwnAsync(
+        Guid id, EaterStore eaters, BackupWriter writer, HouseholdSheets sheets, TimeProvider clock, CancellationToken stop)
+    {
+        if (await eaters.FindAsync(id) is not { } eater) return Answers.Problem([Stale.Gone("eater")]);
+        using var zipped = new MemoryStream();
+        await using (var zip = new ZipArchive(zipped, ZipArchiveMode.Create, leaveOpen: true))
+        {
+            await using (var json = await zip.CreateEntry("own.json").OpenAsync(stop)) await writer.WriteOfAsync(json, id, stop);
+            foreach (var (name, sheet) in Sheets)
+            {
+                await using var csv = await zip.CreateEntry(name + ".csv").OpenAsync(stop);
+                await csv.WriteAsync(CsvOf(await sheet(sheets, id)), stop);
+            }
+        }
+
+        return TypedResults.File(
+            zipped.ToArray(), "application/zip",
+            string.Create(CultureInfo.InvariantCulture, $"{eater.Name}-{clock.Today():yyyy-MM-dd}.zip"));
     }
 
     private static async Task WriteFileAsync(HttpContext http, Copies copies, TimeProvider clock)

@@ -278,6 +278,7 @@ const screens: Screen[] = [
     },
   ],
   ["review, the kitchen", "/review?view=kitchen", (page) => page.getByText("Thrown away").waitFor()],
+  ["backup", "/backup", (page) => page.getByText("Copies on this machine").waitFor()],
   ["fit again", "/eat", (page) => page.getByRole("button", { name: "Fit the rest again" }).click()],
   ["keys", "/plan", (page) => page.keyboard.press("?")],
   ["finder", "/plan", (page) => page.keyboard.press("/")],
@@ -372,6 +373,7 @@ test("a room on its way, and one that did not come, have their landmark and thei
     "/keep",
     "/eat",
     "/review",
+    "/backup",
   ]) {
     let release = () => {};
     const held = new Promise<void>((resolve) => (release = resolve));
@@ -406,6 +408,7 @@ test("the script of any room is under 250 kB gzipped, and nothing is asked of an
     "keep",
     "eat",
     "review",
+    "backup",
     "docs/",
   ]) {
     // Each from an empty cache, as on a first visit.

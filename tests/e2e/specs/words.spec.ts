@@ -17,6 +17,7 @@ import {
 import { numberIn } from "../../../web/src/ui/numbers";
 import { app } from "../../../web/src/app/words";
 import { aim } from "../../../web/src/rooms/aim/words";
+import { backup } from "../../../web/src/backup/words";
 import { beginning } from "../../../web/src/beginning/words";
 import { cook } from "../../../web/src/rooms/cook/words";
 import { devices } from "../../../web/src/devices/words";
@@ -148,6 +149,7 @@ test.describe("the words", () => {
     );
   const rooms = {
     app,
+    backup,
     beginning,
     aim,
     containers,

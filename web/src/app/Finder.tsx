@@ -57,6 +57,7 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
         to: `/${room}`,
       }),
     ),
+    { kind: "room", name: t("backup"), to: "/backup" },
     ...(recipes ?? []).map(({ id, name }) => ({ kind: "recipe" as const, name, to: `/recipes/${id}` })),
     ...Array.from({ length: 21 }, (_, i) => isoDay(addDays(today ? parseISO(today) : new Date(), i - 7))).map(
       (day) => ({

@@ -1,4 +1,4 @@
-import { Keyboard, Moon, Search, Sun } from "lucide-react";
+import { HardDriveDownload, Keyboard, Moon, Search, Sun } from "lucide-react";
 import { Suspense, useEffect, useState } from "react";
 import { useWords } from "./i18n";
 import { NavLink, Outlet, useLocation } from "react-router";
@@ -49,7 +49,8 @@ export function Frame() {
   const isBehind = rooms.some((name) => place.startsWith(`/${name}`) && !phoneRooms.has(name));
   useEffect(() => {
     const room = rooms.find((name) => place.startsWith(`/${name}`));
-    document.title = room ? `${t(`rooms.${room}`)} · ${t("name")}` : t("name");
+    const page = room ? t(`rooms.${room}`) : place === "/backup" ? t("backup") : null;
+    document.title = page ? `${page} · ${t("name")}` : t("name");
   }, [place, t]);
 
   return (
@@ -135,7 +136,7 @@ export function Frame() {
             ))}
         </ul>
         <div className="flex flex-col items-start gap-2">
-          <Tools show={afterwards} />
+          <Tools show={afterwards} leave={() => setOpen(null)} />
         </div>
         {data?.isDemo && <p className="mt-4 text-sm text-soft">{t("demo")}</p>}
       </Drawer>
@@ -224,8 +225,8 @@ function ToBuy() {
   return data === undefined ? " " : t("state.shop", { count: data });
 }
 
-/** What helps in every room: find, the keys, the ground. */
-function Tools({ show }: { show: (what: Shown) => void }) {
+/** What helps in every room: find, the keys, the ground, the backup. */
+function Tools({ show, leave }: { show: (what: Shown) => void; leave?: () => void }) {
   const { t } = useWords();
   return (
     <>
@@ -236,6 +237,9 @@ function Tools({ show }: { show: (what: Shown) => void }) {
         <Keyboard size={16} aria-hidden /> {t("keys.open")} <kbd className="text-xs max-md:hidden">?</kbd>
       </button>
       <Ground />
+      <NavLink to="/backup" className="flex min-h-8 items-center gap-2 max-md:min-h-11" onClick={leave}>
+        <HardDriveDownload size={16} aria-hidden /> {t("backup")}
+      </NavLink>
     </>
   );
 }

@@ -71,6 +71,7 @@ export const queryKeys = {
   corrections: (batch: string) => ["batch", batch, "corrections"],
   dayInDepth: (...asked: unknown[]) => ["day", "depth", ...asked],
   why: (itemId: string, version: number) => ["day", "why", itemId, version],
+  copies: () => ["copies"],
   fit: (id: string | null) => ["fit", id],
 } as const;
 

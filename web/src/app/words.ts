@@ -68,6 +68,7 @@ export const app = {
     more_one: "1 more row is in the file",
     more_other: "{{count}} more rows are in the file",
   },
+  backup: "Backup",
   ground: { dark: "Night kitchen", light: "Day kitchen" },
   lens: "Measure by",
   own: "own",
