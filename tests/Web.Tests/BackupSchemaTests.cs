@@ -93,7 +93,11 @@ public sealed partial class BackupSchemaTests
         },
     });
 
-    private static JsonObject Array(string? said, JsonObject row) => new() { ["description"] = said, ["type"] = "array", ["items"] = row };
+    private static JsonObject Array(string? said, JsonObject row)
+    {
+        Assert.NotNull(said);
+        return new() { ["description"] = said, ["type"] = "array", ["items"] = row };
+    }
 
     private static JsonObject ColumnOf(IProperty column, string? said)
     {

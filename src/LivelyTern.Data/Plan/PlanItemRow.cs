@@ -10,6 +10,7 @@ namespace LivelyTern.Data.Plan;
 
 #pragma warning disable CS1591 // Rows mirror the core's records, where the units are documented.
 
+/// <summary>What lies on an eater's day: a box or some of it, a portion, a plain food, a meal out, or an amount kept free.</summary>
 public sealed class PlanItemRow
 {
     public Guid Id { get; set; }

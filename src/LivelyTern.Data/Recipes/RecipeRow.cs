@@ -8,6 +8,7 @@ namespace LivelyTern.Data.Recipes;
 
 #pragma warning disable CS1591 // Rows mirror the core's records, where the units are documented.
 
+/// <summary>A recipe as it is written now.</summary>
 public sealed class RecipeRow : IVersioned
 {
     public Guid Id { get; set; }
@@ -66,6 +67,7 @@ public sealed class RecipeVersionRow
     public required IReadOnlyDictionary<Measure, Total> Portion { get; set; }
 }
 
+/// <summary>A line of a recipe.</summary>
 public sealed class RecipeLineRow
 {
     public int Id { get; set; }

@@ -42,7 +42,9 @@ test("everything goes along as JSON that keeps to its schema, and comes back aft
   const { version } = await demo.get(`/api/recipes/${dal.id}`);
   await demo.send("PUT", `/api/recipes/${dal.id}`, { name: "Oops", lines: ["1 egg"], portions: 1 }, version);
   const { id } = ((await demo.get("/api/aim/eaters")) as { id: string }[])[0]!;
-  await demo.send("PUT", `/api/review/body/${id}/2026-11-25`, { text: "64.4", unit: "kilograms" }).catch(() => null);
+  await demo
+    .send("PUT", `/api/review/body/${id}/2026-11-25`, { text: "64.4", unit: "kilograms" })
+    .catch(() => null);
 
   await choose.setInputFiles(path);
   const would = page.getByRole("region", { name: /would take the place of everything here/ });
