@@ -73,7 +73,7 @@ public sealed class BackupTests
 
         Assert.Equal(["Bo"], Backups.Of(look, "eaters")["going"]!.AsArray().Select(name => (string)name!));
         Assert.Equal(["Oat and egg bake"], Backups.Of(look, "recipes")["changing"]!.AsArray().Select(name => (string)name!));
-        Assert.Equal(["Isa, 2026-11-25: 1 apple"], Backups.Of(look, "entries")["going"]!.AsArray().Select(name => (string)name!));
+        Assert.Equal(["Isa, 25 Nov: 1 apple"], Backups.Of(look, "entries")["going"]!.AsArray().Select(name => (string)name!));
 
         // Nothing happened yet. Then it is done, and the caches of the host know it.
         Assert.Equal(before.Values.SelectMany(rows => rows), Backups.RowsOf(host.Data).Values.SelectMany(rows => rows));

@@ -25,30 +25,32 @@ public sealed record Difference(
 /// <summary>Holds a household's file against a backup that was brought to its shape.</summary>
 public static class Differences
 {
-    private const int Named = 3;
+    private const int MostNamed = 3;
 
     /// <summary>The things that are compared as wholes, with what belongs to each.</summary>
     private static readonly Thing[] Things =
     [
-        new("eaters", "Eaters", ["Id"], "thing.Name", [new("Aims", ["EaterId"]), new("DateBands", ["EaterId"]), new("Aways", ["EaterId"])]),
-        new("foods", "Foods", ["Id"], "json_extract(thing.Food, '$.name')", [new("WeighedMeasures", ["FoodId"])]),
-        new("libraries", "Libraries", ["Id"], "thing.Name", []),
-        new("recipes", "Recipes", ["Id"], "thing.Name",
+        new("eaters", "Eaters", ["Id"], new("thing.Name"),
+            [new("Aims", ["EaterId"]), new("DateBands", ["EaterId"]), new("Aways", ["EaterId"])]),
+        new("foods", "Foods", ["Id"], new("json_extract(thing.Food, '$.name')"), [new("WeighedMeasures", ["FoodId"])]),
+        new("libraries", "Libraries", ["Id"], new("thing.Name"), []),
+        new("recipes", "Recipes", ["Id"], new("thing.Name"),
         [
             new("RecipeLineRow", ["RecipeId"]), new("RecipeVersions", ["RecipeId"]), new("RecipeNotes", ["RecipeId"]),
             new("BoxNotes", ["RecipeId"]),
         ]),
-        new("batches", "Batches", ["Id"], "thing.RecipeName || coalesce(', ' || thing.CookedOn, '')",
+        new("batches", "Batches", ["Id"], new("thing.RecipeName", "thing.CookedOn"),
         [
             new("BatchLines", ["BatchId"]), new("BatchParts", ["DishId"]), new("DoneAhead", ["BatchId"]),
             new("CoolingReadings", ["BatchId"]), new("Verdicts", ["BatchId"]),
         ]),
-        new("boxes", "Boxes", ["Id"], "(SELECT RecipeName FROM {0}.Batches batch WHERE batch.Id = thing.BatchId) || ', ' || thing.Number",
+        new("boxes", "Boxes", ["Id"],
+            new("(SELECT RecipeName || ' ' || thing.Number FROM {0}.Batches batch WHERE batch.Id = thing.BatchId)"),
             [new("BoxParts", ["BoxId"]), new("BoxPutIns", ["BoxId"]), new("BoxEvents", ["BoxId"])]),
-        new("days", "(SELECT DISTINCT EaterId, Day FROM {0}.PlanItems)", ["EaterId", "Day"], OfEater,
+        new("days", "(SELECT DISTINCT EaterId, Day FROM {0}.PlanItems)", ["EaterId", "Day"], new(Eater, "thing.Day"),
             [new("PlanItems", ["EaterId", "Day"])]),
-        new("entries", "Entries", ["Id"], OfEater + " || ': ' || thing.Name", []),
-        new("weighIns", "WeighIns", ["EaterId", "Day"], OfEater + " || ': ' || thing.Text || ' ' || thing.Unit", []),
+        new("entries", "Entries", ["Id"], new(Eater, "thing.Day", "thing.Name"), []),
+        new("weighIns", "WeighIns", ["EaterId", "Day"], new(Eater, "thing.Day", "thing.Text"), []),
     ];
 
     /// <summary>What the kitchen knows besides, row by row.</summary>
@@ -62,7 +64,7 @@ public static class Differences
     private static readonly string[] Serving =
         ["FoodRecords", "PlanChanges", "PlanVersions", "EaterDays", "LibraryFoods", KeptTable.Sequence];
 
-    private const string OfEater = "(SELECT Name FROM {0}.Eaters eater WHERE eater.Id = thing.EaterId) || ', ' || thing.Day";
+    private const string Eater = "(SELECT Name FROM {0}.Eaters eater WHERE eater.Id = thing.EaterId)";
 
     /// <summary>The tables that are looked at, or known to serve others: all there are.</summary>
     public static IReadOnlyCollection<string> Tables { get; } =
@@ -92,10 +94,13 @@ public static class Differences
         return [.. Things.Select(question.Of), question.OfKitchen()];
     }
 
+    /// <summary>How a cook names a thing: "Isa, 25 Nov: 1 apple".</summary>
+    private sealed record Named(string Name, string Day = "NULL", string What = "NULL");
+
     private sealed record Child(string Table, string[] Of);
 
     /// <summary>A thing, its table, what names it there, how a cook names it, and the rows that are parts of it.</summary>
-    private sealed record Thing(string Kind, string Head, string[] Key, string Name, Child[] Children)
+    private sealed record Thing(string Kind, string Head, string[] Key, Named Name, Child[] Children)
     {
         public string In(string file) => Head.StartsWith('(')
             ? string.Format(CultureInfo.InvariantCulture, Head, file)
@@ -152,33 +157,39 @@ public static class Differences
         private static string Only(string table, string columns, string mine, string other) =>
             $"SELECT {columns} FROM {mine}.{KeptTable.Quoted(table)} EXCEPT SELECT {columns} FROM {other}.{KeptTable.Quoted(table)}";
 
-        // How often a row was changed does not make it another one, nor does a number that SQLite gave it.
+        // How often a row was changed, or when it was last used, does not make it another one, nor does a number that SQLite gave it.
         private string Columns(string table, string[] of) => string.Join(
             ", ",
             tables[table].Columns
                 .Where(column => !IsCount(table, column) && !IsGiven(column, of)).Select(column => KeptTable.Quoted(column.Name)));
 
         private static bool IsCount(string table, KeptColumn column) =>
-            column.Name is nameof(IVersioned.Version) && !string.Equals(table, "RecipeVersions", StringComparison.Ordinal);
+            column.Name is "UsedAt"
+            || (column.Name is nameof(IVersioned.Version) && !string.Equals(table, "RecipeVersions", StringComparison.Ordinal));
 
         private static bool IsGiven(KeptColumn column, string[] of) =>
             column is { Name: "Id", Holds: Holds.Whole } && !of.Contains(column.Name, StringComparer.Ordinal);
 
         private List<string> NamesOf(Thing thing, string which, string file)
         {
-            var name = string.Format(CultureInfo.InvariantCulture, thing.Name, file);
+            var name = string.Format(
+                CultureInfo.InvariantCulture, $"{thing.Name.Name}, {thing.Name.Day}, {thing.Name.What}", file);
             var names = new List<string>();
             using var command = Command(
                 $"SELECT {name} FROM {thing.In(file)} thing JOIN ({which}) which ON {Same(thing.Key, "thing", thing.Key, "which")} "
-                + $"ORDER BY 1 LIMIT {Named.ToString(CultureInfo.InvariantCulture)}");
+                + $"ORDER BY 2 DESC, 1, 3 LIMIT {MostNamed.ToString(CultureInfo.InvariantCulture)}");
             using var rows = command.ExecuteReader();
             while (rows.Read())
             {
-                if (!rows.IsDBNull(0)) names.Add(rows.GetString(0));
+                var day = rows.IsDBNull(1) ? "" : ", " + DayOf(rows.GetString(1)).ToString("d MMM", CultureInfo.InvariantCulture);
+                var what = rows.IsDBNull(2) ? "" : ": " + rows.GetString(2);
+                if (!rows.IsDBNull(0)) names.Add(rows.GetString(0) + day + what);
             }
 
             return names;
         }
+
+        private static DateOnly DayOf(string stored) => DateOnly.ParseExact(stored, "yyyy-MM-dd", CultureInfo.InvariantCulture);
 
         private long Count(string select)
         {

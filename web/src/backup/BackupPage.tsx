@@ -28,7 +28,7 @@ export default function BackupPage() {
   const say = useSay();
   const eaters = useEatersQuery();
   const copies = useQuery({ queryKey: queryKeys.copies(), queryFn: async () => (await listCopies()).data! });
-  const [look, setLook] = useState<RestoreView>();
+  const [look, setLook] = useState<{ view: RestoreView; name: string }>();
   const [busy, setBusy] = useState<"reading" | "copying">();
   const [problem, setProblem] = useState<string>();
   const preview = useRef<HTMLDivElement>(null);
@@ -39,12 +39,12 @@ export default function BackupPage() {
   if (failed) return <Failed isPage {...failed} />;
   if (!copies.data || !eaters.data) return <Loading isPage />;
 
-  const read = async (open: () => Promise<{ data: RestoreView | undefined }>) => {
+  const read = async (name: string, open: () => Promise<{ data: RestoreView | undefined }>) => {
     setBusy("reading");
     setProblem(undefined);
     setLook(undefined);
     try {
-      setLook((await open()).data!);
+      setLook({ view: (await open()).data!, name });
     } catch (thrown) {
       setProblem(troubleOf(thrown, t("app:silent")).detail ?? "");
     } finally {
@@ -85,7 +85,10 @@ export default function BackupPage() {
               disabled={busy !== undefined}
               onChange={(event) => {
                 const file = event.target.files?.[0];
-                if (file) void read(() => lookAtBackup({ body: file, query: { name: file.name } }));
+                if (file)
+                  void read(t("back.named", { name: file.name }), () =>
+                    lookAtBackup({ body: file, query: { name: file.name } }),
+                  );
                 event.target.value = "";
               }}
             />
@@ -97,7 +100,15 @@ export default function BackupPage() {
           )}
           <Sentence>{problem}</Sentence>
           <div ref={preview} className="scroll-my-4">
-            {look && <PutBack key={look.id} look={look} again={setLook} close={() => setLook(undefined)} />}
+            {look && (
+              <PutBack
+                key={look.view.id}
+                look={look.view}
+                name={look.name}
+                again={(view) => setLook({ view, name: look.name })}
+                close={() => setLook(undefined)}
+              />
+            )}
           </div>
         </section>
         <section aria-labelledby="copies">
@@ -114,7 +125,11 @@ export default function BackupPage() {
                 key={one.name}
                 copy={one}
                 isBusy={busy !== undefined}
-                look={() => void read(() => lookAtCopy({ path: { name: one.name } }))}
+                look={() =>
+                  void read(t("copies.named", { day: longDay(one.day) }), () =>
+                    lookAtCopy({ path: { name: one.name } }),
+                  )
+                }
               />
             ))}
             {kept.length === 0 && (

@@ -9,10 +9,13 @@ import { Sentence } from "../ui/states";
 /** A backup that was read through: what would go, come and change; then in its place, or not. */
 export function PutBack({
   look,
+  name,
   again,
   close,
 }: {
   look: RestoreView;
+  /** What it is called here. */
+  name: string;
   /** What would change, looked at anew. */
   again: (look: RestoreView) => void;
   close: () => void;
@@ -31,7 +34,7 @@ export function PutBack({
     setProblem(undefined);
     try {
       const { before } = (await putBack({ path: { id: look.id } })).data!;
-      did(t("back.done", { name: look.name }), async () => {
+      did(t("back.done", { name }), async () => {
         const kept = (await lookAtCopy({ path: { name: before.name } })).data!;
         await putBack({ path: { id: kept.id } });
       });
@@ -49,7 +52,7 @@ export function PutBack({
   if (look.isSame)
     return (
       <div role="status" className="mt-3 max-w-3xl border-l-4 border-sea pl-4">
-        <p>{t("back.same", { name: look.name })}</p>
+        <p>{t("back.same", { name })}</p>
         <button className="btn mt-3" onClick={leave}>
           {t("app:close")}
         </button>
@@ -58,12 +61,12 @@ export function PutBack({
   return (
     <section aria-labelledby="would" className="panel mt-3 max-w-4xl p-4">
       <h3 id="would" className="text-base">
-        {t("back.would", { name: look.name })}
+        {t("back.would", { name })}
       </h3>
       <p className="text-sm text-soft">{t("back.kept")}</p>
       <div className="mt-3 overflow-x-auto">
         <table className="w-full text-sm">
-          <thead>
+          <thead className="max-md:hidden">
             <tr className="border-b border-rim text-left">
               <th className="py-1 pr-4 font-semibold">{t("back.kind")}</th>
               <th className="py-1 pr-4 text-right font-semibold whitespace-nowrap">{t("back.here")}</th>
@@ -73,13 +76,15 @@ export function PutBack({
           </thead>
           <tbody>
             {differing.map((one) => (
-              <tr key={one.kind} className="border-b border-line align-top">
-                <th scope="row" className="py-1.5 pr-4 text-left font-semibold">
+              <tr key={one.kind} className="border-b border-line align-top max-md:block max-md:py-1.5">
+                <th scope="row" className="py-1.5 pr-4 text-left font-semibold max-md:block max-md:py-0">
                   {t(`kinds.${one.kind}`)}
                 </th>
-                <td className="py-1.5 pr-4 text-right tabular-nums">{wholeNumber(one.here)}</td>
-                <td className="py-1.5 pr-4 text-right tabular-nums">{wholeNumber(one.inBackup)}</td>
-                <td className="py-1.5">
+                <td className="py-1.5 pr-4 text-right tabular-nums max-md:hidden">{wholeNumber(one.here)}</td>
+                <td className="py-1.5 pr-4 text-right tabular-nums max-md:hidden">
+                  {wholeNumber(one.inBackup)}
+                </td>
+                <td className="py-1.5 max-md:block max-md:py-0">
                   <Happens of={one} />
                 </td>
               </tr>

@@ -16,10 +16,10 @@ export function TakeAlong({ eaters }: { eaters: EaterView[] }) {
         {t("out.title")}
       </h2>
       <p className="max-w-3xl text-sm text-soft">{t("lead")}</p>
-      <dl className="mt-3 max-w-3xl border-t border-line">
+      <ul className="mt-3 max-w-3xl border-t border-line">
         <Whole to="/api/backup" name={t("out.whole")} text={t("out.wholeText")} isNext />
         <Whole to="/api/backup/file" name={t("out.file")} text={t("out.fileText")} />
-      </dl>
+      </ul>
       <h3 className="mt-5 text-base">{t("out.tables")}</h3>
       <div className="mt-2 flex max-w-3xl flex-wrap items-end gap-2">
         <label className="text-sm">
@@ -44,13 +44,13 @@ export function TakeAlong({ eaters }: { eaters: EaterView[] }) {
         ))}
       </div>
       {one && (
-        <dl className="mt-3 max-w-3xl border-t border-line">
+        <ul className="mt-3 max-w-3xl border-t border-line">
           <Whole
             to={`/api/backup/eaters/${one.id}`}
             name={t("out.own", { name: one.name })}
             text={t("out.ownText", { name: one.name })}
           />
-        </dl>
+        </ul>
       )}
     </section>
   );
@@ -68,13 +68,11 @@ function Whole({
   isNext?: boolean;
 }) {
   return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line py-3">
-      <dd className="min-w-0 flex-1 basis-72 text-sm text-soft">{text}</dd>
-      <dt>
-        <a className={`${isNext ? "btn-next" : "btn"} min-h-11`} href={to} download>
-          {name}
-        </a>
-      </dt>
-    </div>
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line py-3">
+      <p className="min-w-0 flex-1 basis-72 text-sm text-soft">{text}</p>
+      <a className={`${isNext ? "btn-next" : "btn"} min-h-11`} href={to} download>
+        {name}
+      </a>
+    </li>
   );
 }

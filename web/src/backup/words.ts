@@ -25,9 +25,10 @@ export const backup = {
     title: "Put a backup back",
     lead: "Choose one: a JSON backup, a database file, or a copy below. First you see what would change.",
     choose: "Choose a backup",
+    named: "“{{name}}”",
     reading: "Reading it through …",
-    same: "“{{name}}” holds just what is here: nothing would change.",
-    would: "“{{name}}” would take the place of everything here",
+    same: "{{name}} holds just what is here: nothing would change.",
+    would: "{{name}} would take the place of everything here",
     kept: "What is here now is copied first, so you can have it back.",
     kind: "What",
     here: "Here now",
@@ -45,7 +46,7 @@ export const backup = {
     put: "Put it back",
     putting: "Putting it back …",
     leave: "Leave everything as it is",
-    done: "“{{name}}” was put back.",
+    done: "{{name}} was put back.",
     moved: "Something was written meanwhile. Look at what would change now.",
   },
   kinds: {
@@ -75,5 +76,6 @@ export const backup = {
       beforeUpgrade: "before an update of the program",
     },
     look: "What would it change?",
+    named: "The copy of {{day}}",
   },
 };
