@@ -50,7 +50,8 @@ public static class Kitchen
         services.AddScoped<WeighInStore>().AddScoped<WeekToReview>().AddScoped<KitchenRecords>();
         services.AddScoped<VerdictStore>().AddScoped<IDishOpinions>(all => all.GetRequiredService<VerdictStore>());
         services.AddScoped<Ledger>().AddScoped<IEatenLedger>(all => all.GetRequiredService<Ledger>());
-        services.AddScoped<BackupWriter>().AddScoped<HouseholdSheets>().AddScoped<Copies>().AddScoped<RestoreBackup>();
+        services.AddScoped<BackupWriter>().AddScoped<HouseholdSheets>();
+        services.AddScoped<Copies>().AddScoped<RestoreBackup>().AddScoped<EraseEater>();
         return services.AddScoped<DemoShop>().AddScoped<DemoDays>().AddScoped<DemoPast>().AddScoped<DemoRun>().AddScoped<DemoWeek>();
     }
 

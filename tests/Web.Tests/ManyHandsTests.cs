@@ -353,7 +353,7 @@ public sealed class ManyHandsTests
     }
 
     // How a box stands is what its last event says, the eaten ones are those that lie on days as eaten, and a batch with boxes is packed.
-    private static async Task StatesFollowEventsAsync(Host host)
+    internal static async Task StatesFollowEventsAsync(Host host)
     {
         var wrong = await OldFile.AskAsync(host.Data, """
             SELECT 'box ' || x.Id FROM Boxes x JOIN BoxEvents e ON e.Id = (SELECT max(last.Id) FROM BoxEvents last WHERE last.BoxId = x.Id)

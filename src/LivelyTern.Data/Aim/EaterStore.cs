@@ -19,6 +19,10 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     public async Task<IReadOnlyList<EaterRow>> ListAsync() =>
         await db.Eaters.AsNoTracking().AsSplitQuery().Where(row => row.ArchivedAt == null).OrderBy(row => row.Position).ToListAsync();
 
+    /// <summary>All who were ever at the table and are still kept, those at it first.</summary>
+    public async Task<IReadOnlyList<EaterRow>> EverybodyAsync() => await db.Eaters.AsNoTracking().IgnoreAutoIncludes()
+        .OrderBy(row => row.ArchivedAt != null).ThenBy(row => row.Position).ToListAsync();
+
     /// <summary>One eater, also one taken off; null where there is none.</summary>
     public Task<EaterRow?> FindAsync(Guid id) => db.Eaters.AsNoTracking().AsSplitQuery().SingleOrDefaultAsync(row => row.Id == id);
 

@@ -81,6 +81,13 @@ public sealed class Copies(TernDb db, TimeProvider clock)
         return MakeAsync(path, CopyKind.BeforeRestore);
     }
 
+    /// <summary>Deletes all of them.</summary>
+    /// <inheritdoc cref="MakeTodaysAsync" path="/exception"/>
+    public void DeleteAll()
+    {
+        foreach (var copy in List()) File.Delete(Find(copy.Name)!);
+    }
+
     /// <summary>Writes the file as it stands to another place, whole.</summary>
     /// <param name="path">Where to; an older file there gives way.</param>
     public async Task WriteToAsync(string path)

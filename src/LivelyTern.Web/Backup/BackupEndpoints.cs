@@ -35,6 +35,22 @@ public sealed record CopiesView(IReadOnlyList<CopyView> Copies, int Kept, bool I
 /// <param name="Differences">For each kind of thing what would go, come and change.</param>
 public sealed record RestoreView(Guid Id, string Name, bool IsSame, IReadOnlyList<Difference> Differences);
 
+/// <summary>Somebody of whom something is kept.</summary>
+/// <param name="Id">Who.</param>
+/// <param name="Name">Their name.</param>
+/// <param name="IsAtTable">Whether they eat here now.</param>
+public sealed record KeptEaterView(Guid Id, string Name, bool IsAtTable);
+
+/// <summary>An eater to be erased.</summary>
+/// <param name="Name">Their name, as it stands here.</param>
+/// <param name="CopiesToo">Whether the copies on this machine, which still hold them, are deleted as well; then a new one is made.</param>
+public sealed record EraseRequest(string Name, bool CopiesToo);
+
+/// <summary>Somebody was erased.</summary>
+/// <param name="Entries">How many things eaten went with them.</param>
+/// <param name="CopyTrouble">Why copies could not be deleted or made anew; null where all went well.</param>
+public sealed record ErasedView(int Entries, string? CopyTrouble);
+
 /// <summary>It was put back.</summary>
 /// <param name="Before">The copy of what was here before.</param>
 public sealed record RestoredView(CopyView Before);
@@ -65,6 +81,9 @@ public static class BackupEndpoints
                 ? TypedResults.Ok(Show(copies, daily, start))
                 : Answers.Problem([new("copy-failed", "", daily.Trouble!)])).WithName("makeCopy");
         backup.MapGet("/sheets/{name}.csv", WriteSheetAsync).WithName("getSheet").Produces<string>(contentType: CsvType);
+        backup.MapGet("/eaters", async (EaterStore eaters) => (await eaters.EverybodyAsync()).Where(row => !EraseEater.IsSomebody(row.Id))
+            .Select(row => new KeptEaterView(row.Id, row.Name, row.ArchivedAt is null)).ToList()).WithName("listKeptEaters");
+        backup.MapPost("/eaters/{id:guid}/erase", EraseAsync).WithName("eraseEater");
         backup.MapGet("/eaters/{id:guid}", WriteOwnAsync).WithName("getOwnData").Produces<Stream>(contentType: "application/zip");
         var restores = backup.MapGroup("/restores");
         restores.MapPost("/", async Task<Results<Ok<RestoreView>, ProblemHttpResult>> (
@@ -119,6 +138,24 @@ public static class BackupEndpoints
         return TypedResults.File(
             zipped.ToArray(), "application/zip",
             string.Create(CultureInfo.InvariantCulture, $"{eater.Name}-{clock.Today():yyyy-MM-dd}.zip"));
+    }
+
+    private static async Task<Results<Ok<ErasedView>, ProblemHttpResult>> EraseAsync(
+        Guid id, EraseRequest body, EraseEater erase, Copies copies, DailyCopies daily)
+    {
+        var erased = await erase.RunAsync(id, body.Name);
+        if (!erased.Succeeded) return Answers.Problem(erased.Problems);
+        if (!body.CopiesToo) return TypedResults.Ok(new ErasedView(erased.Value, null));
+        try
+        {
+            copies.DeleteAll();
+        }
+        catch (Exception error) when (Copies.IsOfTheDisk(error))
+        {
+            return TypedResults.Ok(new ErasedView(erased.Value, error.Message));
+        }
+
+        return TypedResults.Ok(new ErasedView(erased.Value, await daily.MakeAsync(copies) ? null : daily.Trouble));
     }
 
     private static async Task WriteFileAsync(HttpContext http, Copies copies, TimeProvider clock)

@@ -72,6 +72,7 @@ export const queryKeys = {
   dayInDepth: (...asked: unknown[]) => ["day", "depth", ...asked],
   why: (itemId: string, version: number) => ["day", "why", itemId, version],
   copies: () => ["copies"],
+  keptEaters: () => ["keptEaters"],
   fit: (id: string | null) => ["fit", id],
 } as const;
 

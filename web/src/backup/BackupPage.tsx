@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import {
   listCopies,
+  listKeptEaters,
   lookAtBackup,
   lookAtCopy,
   makeCopy,
@@ -9,7 +10,7 @@ import {
   type CopyView,
   type RestoreView,
 } from "../api";
-import { Header, useEatersQuery } from "../app/Header";
+import { Header } from "../app/Header";
 import { addWords, useWords } from "../app/i18n";
 import { useSay } from "../app/notices";
 import { all, queryKeys } from "../app/queryKeys";
@@ -26,7 +27,10 @@ export default function BackupPage() {
   const { t } = useWords("backup");
   const queries = useQueryClient();
   const say = useSay();
-  const eaters = useEatersQuery();
+  const eaters = useQuery({
+    queryKey: queryKeys.keptEaters(),
+    queryFn: async () => (await listKeptEaters()).data!,
+  });
   const copies = useQuery({ queryKey: queryKeys.copies(), queryFn: async () => (await listCopies()).data! });
   const [look, setLook] = useState<{ view: RestoreView; name: string }>();
   const [busy, setBusy] = useState<"reading" | "copying">();

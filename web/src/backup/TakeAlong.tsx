@@ -1,11 +1,12 @@
 import { useState } from "react";
-import type { EaterView } from "../api";
+import type { KeptEaterView } from "../api";
 import { useWords } from "../app/i18n";
+import { Erase } from "./Erase";
 
 const sheets = ["entries", "plan", "boxes", "weighIns"] as const;
 
 /** Everything out: as one file, as tables, or what is one eater's own. */
-export function TakeAlong({ eaters }: { eaters: EaterView[] }) {
+export function TakeAlong({ eaters }: { eaters: KeptEaterView[] }) {
   const { t } = useWords("backup");
   const [whose, setWhose] = useState("");
   const one = eaters.find(({ id }) => id === whose);
@@ -30,9 +31,9 @@ export function TakeAlong({ eaters }: { eaters: EaterView[] }) {
             onChange={(event) => setWhose(event.target.value)}
           >
             <option value="">{t("out.all")}</option>
-            {eaters.map(({ id, name }) => (
+            {eaters.map(({ id, name, isAtTable }) => (
               <option key={id} value={id}>
-                {name}
+                {isAtTable ? name : t("out.gone", { name })}
               </option>
             ))}
           </select>
@@ -44,13 +45,18 @@ export function TakeAlong({ eaters }: { eaters: EaterView[] }) {
         ))}
       </div>
       {one && (
-        <ul className="mt-3 max-w-3xl border-t border-line">
-          <Whole
-            to={`/api/backup/eaters/${one.id}`}
-            name={t("out.own", { name: one.name })}
-            text={t("out.ownText", { name: one.name })}
-          />
-        </ul>
+        <>
+          <ul className="mt-3 max-w-3xl border-t border-line">
+            <Whole
+              to={`/api/backup/eaters/${one.id}`}
+              name={t("out.own", { name: one.name })}
+              text={t("out.ownText", { name: one.name })}
+            />
+          </ul>
+          <p className="mt-3">
+            <Erase key={one.id} who={one} done={() => setWhose("")} />
+          </p>
+        </>
       )}
     </section>
   );

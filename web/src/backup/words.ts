@@ -11,6 +11,7 @@ export const backup = {
     tables: "As tables for a spreadsheet",
     whose: "Whose",
     all: "everybody",
+    gone: "{{name}}, no longer at the table",
     sheets: {
       entries: "What was eaten",
       plan: "What lies on days",
@@ -20,6 +21,20 @@ export const backup = {
     own: "All of {{name}}’s own",
     ownText:
       "A zip with what this program keeps about {{name}}: what they count, their days, what they ate, what they weighed, as JSON and as tables.",
+  },
+  erase: {
+    open: "Erase {{name}}",
+    what: "What {{name}} counts, their days, what they ate, what they weighed and what they said of dishes is taken out for good.",
+    stays:
+      "Recipes and batches stay. Boxes they ate stay eaten, by “somebody”, so that nothing is missing from a batch.",
+    final: "This can’t be undone. Take what is theirs along first.",
+    copies: "Also delete the copies on this machine, which still hold it, and make a new one",
+    name: "Type “{{name}}”",
+    do: "Erase {{name}} for good",
+    leave: "Keep {{name}}",
+    done_zero: "{{name}} was erased.",
+    done_one: "{{name}} was erased, with 1 thing eaten.",
+    done_other: "{{name}} was erased, with {{count, number}} things eaten.",
   },
   back: {
     title: "Put a backup back",
