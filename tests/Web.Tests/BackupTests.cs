@@ -1,3 +1,4 @@
+using System.IO.Compression;
 using System.Text;
 using System.Text.Json.Nodes;
 using LivelyTern.Web.Backup;
@@ -132,6 +133,29 @@ public sealed class BackupTests
         Assert.Empty((await DayAsync(host, eater))["items"]!.AsArray());
         (status, _) = await host.SendAsync(HttpMethod.Post, $"/api/backup/restores/{look["id"]}/apply");
         Assert.Equal(404, status);
+    }
+
+    // A backup as each program before wrote it: it comes back whole, and says what it said then.
+    [Theory]
+    [InlineData("backup-1-20261129133229_Verdicts", 319.75516860792385, 546.4600838893185, 319.75516860792385)]
+    public async Task A_backup_of_a_program_before_comes_back(string name, params double[] eaten)
+    {
+        await using var packed = File.OpenRead(Path.Combine(AppContext.BaseDirectory, "fixtures", name + ".json.gz"));
+        await using var unpacked = new GZipStream(packed, CompressionMode.Decompress);
+        using var all = new MemoryStream();
+        await unpacked.CopyToAsync(all);
+        using var host = new Host();
+        await Backups.PutBackAsync(host, all.ToArray());
+
+        var (then, now) = (JsonNode.Parse(all.ToArray())!["tables"]!.AsObject(), Backups.RowsOf(host.Data));
+        foreach (var (table, rows) in now.Where(one => one.Key is not "Foods" and not "sqlite_sequence"))
+            Assert.Equal((table, then[char.ToLowerInvariant(table[0]) + table[1..]]!.AsArray().Count), (table, rows.Count));
+        var eaters = (await host.GetAsync("/api/aim/eaters")).AsArray();
+        var said = new List<double>();
+        foreach (var eater in eaters)
+            said.Add((double)(await host.GetAsync($"/api/eat/{eater!["id"]}/2026-11-25"))["day"]!["eaten"]!["energy"]!["value"]!);
+        Assert.Equal(eaten, said);
+        Assert.Contains((await host.GetAsync("/api/recipes")).AsArray(), recipe => (string)recipe!["name"]! == "“Żurek” 寿司 🍲");
     }
 
     public static TheoryData<int> Chances => Seeds.Or(1, 2);

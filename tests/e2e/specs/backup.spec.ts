@@ -98,3 +98,23 @@ test("the phone has it behind more, with tables of one eater", async ({ page, de
   expect(lines[0]).toBe("day,eater,weight_kg,as_typed,unit_typed");
   expect(new Set(lines.slice(1).map((line) => line.split(",")[1])).size).toBe(1);
 });
+
+test("an eater is erased by their name only, and is nowhere after it", async ({ page, empty }) => {
+  const aim = { leading: "energy", bands: { energy: { max: 2000 } }, rule: null };
+  for (const name of ["Ada", "Bo"]) await empty.send("POST", "/api/aim/eaters", { name, aim });
+  await page.goto(`${empty.url}/backup`);
+  await page.getByLabel("Whose").selectOption("Bo");
+  expect((await taken(page, "All of Bo’s own")).name).toBe("Bo-2026-11-25.zip");
+  await page.getByRole("button", { name: "Erase Bo" }).click();
+  const drawer = page.getByRole("dialog", { name: "Erase Bo" });
+  await drawer.getByLabel("Type “Bo”").fill("Ada");
+  await drawer.getByRole("button", { name: "Erase Bo for good" }).click();
+  await expect(drawer.getByText("Type “Bo”, so that nobody is erased by a slip.")).toBeVisible();
+  await drawer.getByLabel("Type “Bo”").fill("bo");
+  await drawer.getByRole("button", { name: "Erase Bo for good" }).click();
+  await expect(drawer).toHaveCount(0);
+  await expect(page.getByLabel("Whose").getByRole("option")).toHaveText(["everybody", "Ada"]);
+  await page.getByRole("link", { name: /^Aim/ }).click();
+  await expect(page.getByRole("region", { name: "Ada" })).toBeVisible();
+  await expect(page.getByRole("region", { name: "Bo" })).toHaveCount(0);
+});

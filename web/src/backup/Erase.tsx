@@ -24,8 +24,11 @@ export function Erase({ who, done }: { who: KeptEaterView; done: () => void }) {
     setBusy(true);
     setProblem(undefined);
     try {
-      const { entries, copyTrouble } = (await eraseEater({ path: { id: who.id }, body: { name, copiesToo } })).data!;
-      say(copyTrouble ?? t("erase.done", { name: who.name, count: entries }), { trouble: copyTrouble !== null });
+      const { entries, copyTrouble } = (await eraseEater({ path: { id: who.id }, body: { name, copiesToo } }))
+        .data!;
+      say(copyTrouble ?? t("erase.done", { name: who.name, count: entries }), {
+        trouble: copyTrouble !== null,
+      });
       close();
       done();
       await queries.invalidateQueries();
