@@ -41,7 +41,7 @@ public sealed record StateSpace(
             {
                 mean = Matrices.Times(Step, mean);
                 variance = Matrices.Plus(Matrices.Around(Step, variance), StepNoise);
-                if (pushes?.Invoke(day) is { } push) mean = [.. mean.Zip(push, (one, more) => one + more)];
+                if (pushes?.Invoke(day) is { } push) mean = Matrices.Plus(mean, push);
                 if (extra?.Invoke(day) is { } more) variance = Matrices.Plus(variance, more);
             }
 
@@ -53,7 +53,7 @@ public sealed record StateSpace(
                 var total = Matrices.Dot(Seen, spread) + SeenNoise;
                 var off = value - Matrices.Dot(Seen, mean);
                 likelihood -= 0.5 * (Math.Log(2 * Math.PI * total) + (off * off / total));
-                mean = [.. mean.Select((one, i) => one + (spread[i] * off / total))];
+                mean = Matrices.Moved(mean, spread, off, total);
                 variance = Matrices.Less(variance, spread, total);
                 if (day <= copied) Matrices.CopyFirstToLast(mean, variance);
             }
@@ -73,9 +73,9 @@ public sealed record StateSpace(
         for (var day = days.Length - 2; day >= 0; day--)
         {
             var gain = Matrices.Times(
-                Matrices.Times(run.Filtered[day].Variance, Matrices.Turned(Step)), Matrices.Inverse(run.Predicted[day + 1].Variance));
-            var off = days[day + 1].Mean.Zip(run.Predicted[day + 1].Mean, (one, other) => one - other).ToArray();
-            var mean = run.Filtered[day].Mean.Zip(Matrices.Times(gain, off), (one, more) => one + more).ToArray();
+                Matrices.TimesTurned(run.Filtered[day].Variance, Step), Matrices.Inverse(run.Predicted[day + 1].Variance));
+            var off = Matrices.Minus(days[day + 1].Mean, run.Predicted[day + 1].Mean);
+            var mean = Matrices.Plus(run.Filtered[day].Mean, Matrices.Times(gain, off));
             var apart = Matrices.Minus(days[day + 1].Variance, run.Predicted[day + 1].Variance);
             days[day] = new(mean, Matrices.Plus(run.Filtered[day].Variance, Matrices.Around(gain, apart)));
         }
@@ -84,7 +84,7 @@ public sealed record StateSpace(
     }
 }
 
-/// <summary>The little of matrices that a filter needs.</summary>
+/// <summary>The little of matrices that a filter needs, in plain loops: a trend goes through them a hundred thousand times.</summary>
 internal static class Matrices
 {
     public static double[] Times(double[,] matrix, double[] vector)
@@ -110,21 +110,40 @@ internal static class Matrices
         return result;
     }
 
-    public static double[,] Turned(double[,] matrix)
+    /// <summary>One · the other turned.</summary>
+    public static double[,] TimesTurned(double[,] one, double[,] other)
     {
-        var result = new double[matrix.GetLength(1), matrix.GetLength(0)];
-        for (var i = 0; i < matrix.GetLength(0); i++)
-            for (var j = 0; j < matrix.GetLength(1); j++)
-                result[j, i] = matrix[i, j];
+        var (rows, inner, columns) = (one.GetLength(0), one.GetLength(1), other.GetLength(0));
+        var result = new double[rows, columns];
+        for (var i = 0; i < rows; i++)
+            for (var j = 0; j < columns; j++)
+            {
+                var sum = 0.0;
+                for (var k = 0; k < inner; k++) sum += one[i, k] * other[j, k];
+                result[i, j] = sum;
+            }
+
         return result;
     }
 
     /// <summary>Step · variance · step turned.</summary>
-    public static double[,] Around(double[,] step, double[,] variance) => Times(Times(step, variance), Turned(step));
+    public static double[,] Around(double[,] step, double[,] variance) => TimesTurned(Times(step, variance), step);
 
-    public static double[,] Plus(double[,] one, double[,] other) => Each(one, other, (a, b) => a + b);
+    public static double[,] Plus(double[,] one, double[,] other) => Sum(one, other, 1);
 
-    public static double[,] Minus(double[,] one, double[,] other) => Each(one, other, (a, b) => a - b);
+    public static double[,] Minus(double[,] one, double[,] other) => Sum(one, other, -1);
+
+    public static double[] Plus(double[] one, double[] other) => Sum(one, other, 1);
+
+    public static double[] Minus(double[] one, double[] other) => Sum(one, other, -1);
+
+    /// <summary>What a mean is in the light of something seen that was so far off.</summary>
+    public static double[] Moved(double[] mean, double[] spread, double off, double total)
+    {
+        var result = new double[mean.Length];
+        for (var i = 0; i < result.Length; i++) result[i] = mean[i] + (spread[i] * off / total);
+        return result;
+    }
 
     /// <summary>What of a variance is left after something was seen.</summary>
     public static double[,] Less(double[,] variance, double[] spread, double total)
@@ -136,7 +155,12 @@ internal static class Matrices
         return result;
     }
 
-    public static double Dot(double[] one, double[] other) => one.Zip(other, (a, b) => a * b).Sum();
+    public static double Dot(double[] one, double[] other)
+    {
+        var sum = 0.0;
+        for (var i = 0; i < one.Length; i++) sum += one[i] * other[i];
+        return sum;
+    }
 
     public static void CopyFirstToLast(double[] mean, double[,] variance)
     {
@@ -155,7 +179,12 @@ internal static class Matrices
         for (var i = 0; i < size; i++) (right[i, i], left[i, i]) = (1, left[i, i] + hair);
         for (var column = 0; column < size; column++)
         {
-            var pivot = Enumerable.Range(column, size - column).MaxBy(row => Math.Abs(left[row, column]));
+            var pivot = column;
+            for (var row = column + 1; row < size; row++)
+            {
+                if (Math.Abs(left[row, column]) > Math.Abs(left[pivot, column])) pivot = row;
+            }
+
             for (var j = 0; j < size; j++)
             {
                 (left[column, j], left[pivot, j]) = (left[pivot, j], left[column, j]);
@@ -179,12 +208,19 @@ internal static class Matrices
         return right;
     }
 
-    private static double[,] Each(double[,] one, double[,] other, Func<double, double, double> of)
+    private static double[,] Sum(double[,] one, double[,] other, int sign)
     {
         var result = new double[one.GetLength(0), one.GetLength(1)];
         for (var i = 0; i < result.GetLength(0); i++)
             for (var j = 0; j < result.GetLength(1); j++)
-                result[i, j] = of(one[i, j], other[i, j]);
+                result[i, j] = one[i, j] + (sign * other[i, j]);
+        return result;
+    }
+
+    private static double[] Sum(double[] one, double[] other, int sign)
+    {
+        var result = new double[one.Length];
+        for (var i = 0; i < result.Length; i++) result[i] = one[i] + (sign * other[i]);
         return result;
     }
 }

@@ -25,7 +25,8 @@ public static class TrendReader
     // What lies between eating and weighing, and what is not written down to the gram: 12 g a day, as a variance in kg.
     private const double FoodInside = 0.012 * 0.012;
 
-    private const int Halvings = 40;
+    // Of a range some kg or some thousand kcal wide: far below what is rounded away.
+    private const int Halvings = 26;
 
     // How much of yesterday's water is there today. Common practice, no published source.
     private const double WaterStays = 0.75;
@@ -180,11 +181,17 @@ public static class TrendReader
     // Of several answers, each a normal distribution with its weight: the mean, and between which two values nine tenths of them lie.
     private static Ranged Mix(IEnumerable<(double Weight, double Mean, double Variance)> answers, int places)
     {
-        var all = answers.ToList();
+        var all = answers.Select(one => (one.Weight, one.Mean, Deviation: Math.Sqrt(one.Variance))).ToArray();
         var sum = all.Sum(one => one.Weight);
         var mean = all.Sum(one => one.Weight * one.Mean) / sum;
-        double Below(double value) => all.Sum(one => one.Weight * Normal.Below((value - one.Mean) / Math.Sqrt(one.Variance))) / sum;
-        var widest = 8 * Math.Sqrt(all.Max(one => one.Variance));
+        double Below(double value)
+        {
+            var below = 0.0;
+            foreach (var one in all) below += one.Weight * Normal.Below((value - one.Mean) / one.Deviation);
+            return below / sum;
+        }
+
+        var widest = 8 * all.Max(one => one.Deviation);
         double At(double share)
         {
             var (low, high) = (all.Min(one => one.Mean) - widest, all.Max(one => one.Mean) + widest);
