@@ -64,7 +64,13 @@ public static class KitchenHost
             json.SerializerOptions.IgnoreReadOnlyProperties = true;
         });
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
-        builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = TimeSpan.FromSeconds(3));
+        builder.Services.Configure<HostOptions>(host =>
+        {
+            host.ShutdownTimeout = TimeSpan.FromSeconds(3);
+
+            // A copy that could not be made is no reason to stop answering.
+            host.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore;
+        });
         builder.Services.AddProblemDetails();
         builder.Services.AddExceptionHandler<ErrorSentences>();
         builder.Services.AddOpenApi(api => api.AddDocumentTransformer((document, _, _) =>

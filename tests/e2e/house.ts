@@ -35,8 +35,12 @@ export class House {
     return join(this.folder, "tern.db");
   }
 
-  /** Starts it, on the same address again after a stop. Wednesday, 25 November 2026, if nothing else is said. */
-  async open() {
+  /**
+   * Starts it, on the same address again after a stop. Wednesday, 25 November 2026, if nothing else is said.
+   *
+   * @param zone Where the machine is, "Pacific/Auckland"; as it is if nothing is said.
+   */
+  async open(zone?: string) {
     const port = this.url ? Number(new URL(this.url).port) : await freePort();
     this.url = `http://127.0.0.1:${port}`;
     this.process = spawn(
@@ -54,7 +58,7 @@ export class House {
         "--demo",
         String(this.isDemo),
       ],
-      { stdio: "ignore" },
+      { stdio: "ignore", env: zone ? { ...process.env, TZ: zone } : process.env },
     );
     // A busy machine gets the time it needs.
     for (let tries = 0; tries < 1800 && this.process.exitCode === null; tries++) {

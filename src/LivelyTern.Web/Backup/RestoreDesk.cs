@@ -48,6 +48,12 @@ public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : 
             Clear(id);
             return new Problem(unfit.Code, "file", unfit.Message);
         }
+        catch (Exception error) when (Copies.IsOfTheDisk(error))
+        {
+            log.LogWarning(error, "A backup could not be taken in");
+            Clear(id);
+            return new Problem("backup-not-taken", "file", $"It could not be read here: {error.Message} Nothing was changed.");
+        }
         catch
         {
             Clear(id);
@@ -57,6 +63,9 @@ public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : 
         {
             File.Delete(given);
             turn.Release();
+
+            // What it took to read a whole household is given back at once: nothing else here needs as much.
+            GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
         }
     }
 

@@ -117,7 +117,7 @@ test("labels can be made before their boxes are filled, as the bench has them", 
   await expect(page.getByText("in each box")).toBeVisible();
   await page.getByRole("link", { name: "Labels" }).click();
   await expect(page.getByText(/^\d+ labels for boxes still to be filled/)).toBeVisible();
-  await page.getByRole("link", { name: "Back" }).click();
+  await page.getByRole("link", { name: "Back", exact: true }).click();
   await expect(page.getByLabel("Full pan")).toHaveValue("6330");
 });
 
