@@ -36,6 +36,7 @@ public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : 
         var (given, work) = (PathOf(id, "given"), PathOf(id, "db"));
         try
         {
+            GiveMemoryBack();
             await using (var file = File.Create(given)) await content.CopyToAsync(file, stop);
             await Task.Run(() => WorkFile.MakeAsync(given, work, start.Clock), CancellationToken.None);
             var restore = new WaitingRestore(id, name, work, await Differences.FindAsync(db, work));
@@ -63,9 +64,7 @@ public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : 
         {
             File.Delete(given);
             turn.Release();
-
-            // What it took to read a whole household is given back at once: nothing else here needs as much.
-            GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
+            GiveMemoryBack();
         }
     }
 
@@ -95,6 +94,10 @@ public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : 
             log.LogWarning(error, "The folder {Folder} could not be cleared", folder);
         }
     }
+
+    // Nothing else here takes as much memory as reading a whole household: what lies about unused makes room for it, and it for others.
+    private static void GiveMemoryBack() =>
+        GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
 
     private void Clear(Guid id)
     {
