@@ -128,11 +128,16 @@ public sealed class BackupTests
         Assert.Single((await DayAsync(host, eater))["items"]!.AsArray());
         Assert.Empty((await host.GetAsync("/api/backup/copies"))["copies"]!.AsArray());
 
-        // Seen now, it goes; and once only.
-        await host.PostAsync($"/api/backup/restores/{look["id"]}/apply", null);
+        // Also where it comes to a day that would have gone anyway.
+        await LayAsync(host, eater, "1 pear");
+        Assert.Equal(412, (await host.SendAsync(HttpMethod.Post, $"/api/backup/restores/{look["id"]}/apply")).Status);
+        Assert.Equal(2, (await DayAsync(host, eater))["items"]!.AsArray().Count);
+
+        // Seen now, it goes; and once only, however often it is pressed.
+        var presses = await Task.WhenAll(Enumerable.Range(0, 3).Select(_ =>
+            host.SendAsync(HttpMethod.Post, $"/api/backup/restores/{look["id"]}/apply")));
+        Assert.Equal([200, 404, 404], presses.Select(press => press.Status).Order());
         Assert.Empty((await DayAsync(host, eater))["items"]!.AsArray());
-        (status, _) = await host.SendAsync(HttpMethod.Post, $"/api/backup/restores/{look["id"]}/apply");
-        Assert.Equal(404, status);
     }
 
     // A backup as each program before wrote it: it comes back whole, and says what it said then.

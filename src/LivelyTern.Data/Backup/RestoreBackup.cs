@@ -14,12 +14,13 @@ public sealed class RestoreBackup(TernDb db, Copies copies, IEnumerable<IKept> k
 
     /// <summary>Puts it in its place.</summary>
     /// <param name="work">The backup, as a file of today's shape (<see cref="WorkFile"/>).</param>
-    /// <param name="seen">What differed when it was decided.</param>
+    /// <param name="seen">What is here as it was when it was decided.</param>
     /// <returns>The copy of what was here; or that something else was written meanwhile, which nobody has seen going.</returns>
-    public async Task<Outcome<Copy>> RunAsync(string work, IReadOnlyList<Difference> seen)
+    public async Task<Outcome<Copy>> RunAsync(string work, SeenFile seen)
     {
+        ArgumentNullException.ThrowIfNull(seen);
         using var turn = await WriteTurn.TakeAsync(db.Database.GetConnectionString(), CancellationToken.None);
-        if (!IsSame(await Differences.FindAsync(db, work), seen)) return Stale.Problem;
+        if (!seen.IsAsSeen) return Stale.Problem;
         Copy copy;
         try
         {
@@ -43,10 +44,6 @@ public sealed class RestoreBackup(TernDb db, Copies copies, IEnumerable<IKept> k
         foreach (var reading in kept) reading.Forget();
         return copy;
     }
-
-    private static bool IsSame(IReadOnlyList<Difference> now, IReadOnlyList<Difference> seen) =>
-        now.Count == seen.Count && now.Zip(seen).All(pair =>
-            (pair.First.Go, pair.First.Come, pair.First.Change) == (pair.Second.Go, pair.Second.Come, pair.Second.Change));
 
     // Where nothing was ever written here there is nobody to be kept from writing, and the backup stands as it was.
     private async Task CountPastAsync(string work)

@@ -93,11 +93,11 @@ public static class BackupEndpoints
             .WithName("lookAtBackup");
         restores.MapPost("/copies/{name}", LookAtCopyAsync).WithName("lookAtCopy");
         restores.MapPost("/{id:guid}/apply", ApplyAsync).WithName("putBack");
-        restores.MapDelete("/{id:guid}", (Guid id, RestoreDesk desk) =>
+        restores.MapDelete("/{id:guid}", (Guid id, RestoreDesk desk) => desk.InTurnAsync(id, _ =>
         {
             desk.Drop(id);
-            return TypedResults.NoContent();
-        }).WithName("dropBackup");
+            return Task.FromResult(TypedResults.NoContent());
+        })).WithName("dropBackup");
     }
 
     private static async Task WriteJsonAsync(HttpContext http, BackupWriter writer, TimeProvider clock)
@@ -190,14 +190,18 @@ public static class BackupEndpoints
         return (await desk.TakeInAsync(name, file, db, stop)).Answer(Show);
     }
 
-    private static async Task<Results<Ok<RestoredView>, ProblemHttpResult>> ApplyAsync(
-        Guid id, RestoreDesk desk, RestoreBackup restore, ImportDesk imports, TernDb db, TimeProvider clock)
+    private static Task<Results<Ok<RestoredView>, ProblemHttpResult>> ApplyAsync(
+        Guid id, RestoreDesk desk, RestoreBackup restore, ImportDesk imports, TernDb db, TimeProvider clock) =>
+        desk.InTurnAsync(id, waiting => PutBackAsync(waiting, desk, restore, imports, db, clock));
+
+    private static async Task<Results<Ok<RestoredView>, ProblemHttpResult>> PutBackAsync(
+        WaitingRestore? waiting, RestoreDesk desk, RestoreBackup restore, ImportDesk imports, TernDb db, TimeProvider clock)
     {
-        if (desk.Find(id) is not { } waiting) return Answers.Problem([Stale.Gone("backup")]);
+        if (waiting is null) return Answers.Problem([Stale.Gone("backup")]);
         if (imports.IsTaking)
             return Answers.Problem([new("import-running", "", "A table of foods is being taken in: wait for its end, or stop it.")]);
-        var restored = await restore.RunAsync(waiting.Path, waiting.Differences);
-        if (restored.Succeeded) desk.Drop(id);
+        var restored = await restore.RunAsync(waiting.Path, waiting.Seen);
+        if (restored.Succeeded) desk.Drop(waiting.Id);
         return await restored.AnswerWriteAsync(
             copy => Task.FromResult(new RestoredView(Show(copy, clock))),
             async () => Show(await desk.LookAgainAsync(waiting, db)));

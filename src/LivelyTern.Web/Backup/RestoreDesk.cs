@@ -9,19 +9,33 @@ namespace LivelyTern.Web.Backup;
 /// <param name="Id">Its id.</param>
 /// <param name="Name">What its file was called.</param>
 /// <param name="Path">The work file.</param>
-/// <param name="Differences">What differs from what is here.</param>
-public sealed record WaitingRestore(Guid Id, string Name, string Path, IReadOnlyList<Difference> Differences);
+/// <param name="Seen">What is here, as it was when they were held against each other.</param>
+/// <param name="Differences">What differs from that.</param>
+public sealed record WaitingRestore(Guid Id, string Name, string Path, SeenFile Seen, IReadOnlyList<Difference> Differences);
 
 /// <summary>The backups that wait to be put back, each as a file of its own in a folder that goes with the host.</summary>
 public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : IDisposable
 {
     private const int Most = 3;
+    private const long Large = 20_000_000;
     private readonly ConcurrentDictionary<Guid, WaitingRestore> waiting = new();
     private readonly SemaphoreSlim turn = new(1, 1);
     private readonly string folder = Directory.CreateTempSubdirectory("lively-tern-restore-").FullName;
 
-    /// <summary>The one of this id, or null.</summary>
-    public WaitingRestore? Find(Guid id) => waiting.GetValueOrDefault(id);
+    /// <summary>Does something with the one of this id, or with null where there is none any more; one after another.</summary>
+    public async Task<T> InTurnAsync<T>(Guid id, Func<WaitingRestore?, Task<T>> act)
+    {
+        ArgumentNullException.ThrowIfNull(act);
+        await turn.WaitAsync();
+        try
+        {
+            return await act(waiting.GetValueOrDefault(id));
+        }
+        finally
+        {
+            turn.Release();
+        }
+    }
 
     /// <summary>Takes a file in, reads it through and holds it against what is here. One after another.</summary>
     /// <param name="name">What it was called.</param>
@@ -33,15 +47,15 @@ public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : 
         ArgumentNullException.ThrowIfNull(content);
         await turn.WaitAsync(stop);
         var id = Guid.NewGuid();
-        var (given, work) = (PathOf(id, "given"), PathOf(id, "db"));
+        var (given, work, isLarge) = (PathOf(id, "given"), PathOf(id, "db"), false);
         try
         {
-            GiveMemoryBack();
             await using (var file = File.Create(given)) await content.CopyToAsync(file, stop);
+            isLarge = new FileInfo(given).Length > Large;
+            if (isLarge) GiveMemoryBack();
             await Task.Run(() => WorkFile.MakeAsync(given, work, start.Clock), CancellationToken.None);
-            var restore = new WaitingRestore(id, name, work, await Differences.FindAsync(db, work));
             foreach (var old in waiting.Keys.Take(Math.Max(0, waiting.Count - Most + 1))) Drop(old);
-            return waiting[id] = restore;
+            return waiting[id] = await HeldAgainstAsync(id, name, work, db);
         }
         catch (UnfitBackupException unfit)
         {
@@ -49,7 +63,7 @@ public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : 
             Clear(id);
             return new Problem(unfit.Code, "file", unfit.Message);
         }
-        catch (Exception error) when (Copies.IsOfTheDisk(error))
+        catch (Exception error) when (error is not BadHttpRequestException && Copies.IsOfTheDisk(error))
         {
             log.LogWarning(error, "A backup could not be taken in");
             Clear(id);
@@ -64,7 +78,7 @@ public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : 
         {
             File.Delete(given);
             turn.Release();
-            GiveMemoryBack();
+            if (isLarge) GiveMemoryBack();
         }
     }
 
@@ -72,19 +86,23 @@ public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : 
     public async Task<WaitingRestore> LookAgainAsync(WaitingRestore restore, TernDb db)
     {
         ArgumentNullException.ThrowIfNull(restore);
-        return waiting[restore.Id] = restore with { Differences = await Differences.FindAsync(db, restore.Path) };
+        restore.Seen.Dispose();
+        return waiting[restore.Id] = await HeldAgainstAsync(restore.Id, restore.Name, restore.Path, db);
     }
 
     /// <summary>Lets it go.</summary>
     public void Drop(Guid id)
     {
-        if (waiting.TryRemove(id, out _)) Clear(id);
+        if (!waiting.TryRemove(id, out var restore)) return;
+        restore.Seen.Dispose();
+        Clear(id);
     }
 
     /// <inheritdoc/>
     public void Dispose()
     {
         turn.Dispose();
+        foreach (var restore in waiting.Values) restore.Seen.Dispose();
         try
         {
             Directory.Delete(folder, recursive: true);
@@ -95,7 +113,14 @@ public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : 
         }
     }
 
-    // Nothing else here takes as much memory as reading a whole household: what lies about unused makes room for it, and it for others.
+    // What is written while they are held against each other is something that nobody has seen.
+    private static async Task<WaitingRestore> HeldAgainstAsync(Guid id, string name, string work, TernDb db)
+    {
+        var seen = new SeenFile(db);
+        return new(id, name, work, seen, await Differences.FindAsync(db, work));
+    }
+
+    // Nothing else here takes as much memory as reading years of a household: what lies about unused makes room for it, and it for others.
     private static void GiveMemoryBack() =>
         GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
 
