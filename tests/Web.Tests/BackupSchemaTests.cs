@@ -27,7 +27,7 @@ public sealed partial class BackupSchemaTests
         using var host = new Host();
         await using var db = new TernDb(new DbContextOptionsBuilder<TernDb>().UseSqlite(TernFile.ConnectionString(host.Data)).Options);
         var schema = SchemaOf(db.Model, (await db.Database.GetAppliedMigrationsAsync()).Last()).ToJsonString(Readable) + "\n";
-        var file = Path.Combine(Repository(), "docs", "backup.schema.json");
+        var file = Path.Combine(HouseTests.Repository(), "docs", "backup.schema.json");
         if (Environment.GetEnvironmentVariable("TERN_WRITE_DOCS") == "1") await File.WriteAllTextAsync(file, schema);
         Assert.Equal(schema, await File.ReadAllTextAsync(file));
     }
@@ -156,13 +156,6 @@ public sealed partial class BackupSchemaTests
 
     private static string? WordOf(Type row, string? property, Dictionary<string, string> words) =>
         words.GetValueOrDefault(property is null ? $"T:{row.FullName}" : $"P:{row.FullName}.{property}");
-
-    private static string Repository()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder!.FullName, "LivelyTern.slnx"))) folder = folder.Parent;
-        return folder.FullName;
-    }
 
     [GeneratedRegex(@"\s+")]
     private static partial Regex Spaces();

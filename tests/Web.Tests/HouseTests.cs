@@ -75,7 +75,7 @@ public sealed partial class HouseTests
 
     private static int Place(string room) => Array.FindIndex(Order, name => string.Equals(name, room, StringComparison.OrdinalIgnoreCase));
 
-    private static string Repository()
+    internal static string Repository()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
         while (!File.Exists(Path.Combine(folder!.FullName, "LivelyTern.slnx"))) folder = folder.Parent;

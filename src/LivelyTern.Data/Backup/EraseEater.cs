@@ -1,6 +1,7 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Measures;
 using LivelyTern.Data.Aim;
+using LivelyTern.Data.Plan;
 using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Backup;
@@ -37,9 +38,7 @@ public sealed class EraseEater(TernDb db, IEnumerable<IKept> kept)
                 return Stale.Gone("eater");
             if (!string.Equals(eater.Name, (name ?? "").Trim(), StringComparison.OrdinalIgnoreCase))
                 return new Problem("name-differs", "name", $"Type “{eater.Name}”, so that nobody is erased by a slip.");
-            var planned = await db.PlanItems.CountAsync(
-                item => item.EaterId == id && (item.BoxId != null || item.BatchId != null) && item.EatenAt == null);
-            if (planned > 0) return StillPlanned(eater.Name, planned);
+            if (await ArchiveEater.StillPlannedAsync(db, eater) is { } planned) return planned;
             var count = await db.Entries.CountAsync(entry => entry.EaterId == id);
             await EraseAsync(id);
             return count;
@@ -58,12 +57,6 @@ public sealed class EraseEater(TernDb db, IEnumerable<IKept> kept)
         using var turn = await WriteTurn.TakeAsync(db.Database.GetConnectionString(), CancellationToken.None);
         await db.Database.ExecuteSqlRawAsync("VACUUM");
         await db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE)");
-    }
-
-    private static Problem StillPlanned(string name, int planned)
-    {
-        var boxes = planned == 1 ? "box" : "boxes";
-        return new("eater-has-boxes", "", $"{name} still has {planned} {boxes} on the plan: take them off first.");
     }
 
     private async Task EraseAsync(Guid id)

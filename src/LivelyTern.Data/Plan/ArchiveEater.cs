@@ -10,11 +10,19 @@ public sealed class ArchiveEater(TernDb db, EaterStore eaters)
     /// <summary>Takes an eater off the table at the version they were read at.</summary>
     public Task<Outcome<EaterRow>> DoAsync(Guid id, int version) => db.InTurnAsync(async () =>
     {
-        var planned = await db.PlanItems
-            .CountAsync(item => item.EaterId == id && (item.BoxId != null || item.BatchId != null) && item.EatenAt == null);
         var archived = await eaters.ArchiveAsync(id, version, archived: true);
-        if (!archived.Succeeded || planned == 0) return archived;
-        var boxes = planned == 1 ? "box" : "boxes";
-        return new Problem("eater-has-boxes", "", $"{archived.Value!.Name} still has {planned} {boxes} on the plan: take them off first.");
+        if (!archived.Succeeded || await StillPlannedAsync(db, archived.Value!) is not { } planned) return archived;
+        return planned;
     });
+
+    /// <summary>What keeps an eater at the table: boxes or portions that lie ahead of them; null where there are none.</summary>
+    internal static async Task<Problem?> StillPlannedAsync(TernDb db, EaterRow eater)
+    {
+        var planned = await db.PlanItems.CountAsync(
+            item => item.EaterId == eater.Id && (item.BoxId != null || item.BatchId != null) && item.EatenAt == null);
+        var boxes = planned == 1 ? "box" : "boxes";
+        return planned == 0
+            ? null
+            : new("eater-has-boxes", "", $"{eater.Name} still has {planned} {boxes} on the plan: take them off first.");
+    }
 }
