@@ -129,8 +129,11 @@ internal static class HouseholdBench
                 var id = (string)JsonNode.Parse(await looked.Content.ReadAsStringAsync())!["id"]!;
                 using var applied = await http.PostAsync($"/api/backup/restores/{id}/apply", null);
                 applied.EnsureSuccessStatusCode();
+                var back = watch.Elapsed.TotalSeconds;
                 Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
-                    $"a full backup, {kind}, {backup.Length / 1e6:0.0} MB: out in {taken:0.00} s (wanted: within 3 s), back in {watch.Elapsed.TotalSeconds:0.0} s, {look:0.0} s of it for the preview (wanted: within 10 s)"));
+                    $"a full backup, {kind}, {backup.Length / 1e6:0.0} MB: out in {taken:0.00} s (wanted: within 3 s),"));
+                Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
+                    $"  back in {back:0.0} s, {look:0.0} s of it for the preview (wanted: within 10 s)"));
             }
         }
     }

@@ -36,7 +36,8 @@ public sealed partial class BackupSchemaTests
     {
         var words = Words();
         var tables = model.GetEntityTypes().GroupBy(type => type.GetTableName()!).Where(table => table.Key is not null)
-            .OrderBy(table => table.Key, StringComparer.Ordinal).Select(table => (Camel(table.Key), TableOf(table.First(), words))).ToList();
+            .OrderBy(table => table.Key, StringComparer.Ordinal)
+            .Select(table => (Camel(table.Key), TableOf(table.First(), words))).ToList();
         tables.Add(("sqlite_sequence", Sequence()));
         return new JsonObject
         {
@@ -75,7 +76,8 @@ public sealed partial class BackupSchemaTests
         {
             ["type"] = "object",
             ["additionalProperties"] = false,
-            ["required"] = new JsonArray([.. columns.Where(column => !column.IsNullable).Select(column => (JsonNode)Camel(column.GetColumnName()))]),
+            ["required"] = new JsonArray(
+                [.. columns.Where(column => !column.IsNullable).Select(column => (JsonNode)Camel(column.GetColumnName()))]),
             ["properties"] = new JsonObject(columns.Select(column => KeyValuePair.Create(
                 Camel(column.GetColumnName()), (JsonNode?)ColumnOf(column, WordOf(type.ClrType, column.Name, words))))),
         });
@@ -143,7 +145,8 @@ public sealed partial class BackupSchemaTests
     private static Dictionary<string, string> Words()
     {
         var file = XDocument.Load(Path.Combine(AppContext.BaseDirectory, "LivelyTern.Data.xml"));
-        return file.Descendants("member").Where(member => member.Element("summary") is not null).GroupBy(member => member.Attribute("name")!.Value)
+        return file.Descendants("member").Where(member => member.Element("summary") is not null)
+            .GroupBy(member => member.Attribute("name")!.Value)
             .ToDictionary(group => group.Key, group => Plain(group.First().Element("summary")!), StringComparer.Ordinal);
     }
 

@@ -266,7 +266,8 @@ public sealed class BackupTests
         var spreads = new List<string>();
         for (var day = 0; day < 9; day++)
         {
-            var spread = await host.PostAsync("/api/foods", new { name = $"Spread of day {day}", group = "fats", allergens = Array.Empty<string>(), label = Label });
+            var food = new { name = $"Spread of day {day}", group = "fats", allergens = Array.Empty<string>(), label = Label };
+            var spread = await host.PostAsync("/api/foods", food);
             spreads.Add((string)spread["id"]!);
             await daily.CheckAsync();
             await daily.CheckAsync();
@@ -285,6 +286,16 @@ public sealed class BackupTests
         await host.PostAsync($"/api/backup/restores/{look["id"]}/apply", null);
         Assert.Equal(200, (await host.SendAsync(HttpMethod.Get, $"/api/foods/{spreads[4]}")).Status);
         Assert.Equal(404, (await host.SendAsync(HttpMethod.Get, $"/api/foods/{spreads[5]}")).Status);
+    }
+
+    [Fact]
+    public async Task A_copy_asked_for_by_several_at_once_is_one_and_whole()
+    {
+        using var host = new Host(demo: true);
+        var presses = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => host.SendAsync(HttpMethod.Post, "/api/backup/copies")));
+        Assert.All(presses, press => Assert.Equal(200, press.Status));
+        var copy = (await host.GetAsync("/api/backup/copies"))["copies"]!.AsArray().Single()!;
+        Backups.AreSame(host.Data, Path.Combine(Path.ChangeExtension(host.Data, ".copies"), (string)copy["name"]!));
     }
 
     [Fact]
@@ -311,7 +322,8 @@ public sealed class BackupTests
         Assert.Null(copies["trouble"]);
     }
 
-    private static readonly object Label = new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 300 };
+    private static readonly object Label =
+        new { basis = "per100g", servingGrams = (decimal?)null, convention = "total", kilocalories = 300 };
 
     private static object Aim(int max) => new { leading = "energy", bands = new { energy = new { max } }, rule = (object?)null };
 

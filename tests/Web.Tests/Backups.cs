@@ -43,7 +43,8 @@ internal static class Backups
             using var command = file.CreateCommand();
             command.CommandText = $"SELECT * FROM \"{table}\"";
             using var rows = command.ExecuteReader();
-            var counted = Enumerable.Range(0, rows.FieldCount).Where(at => rows.GetName(at) != "Version" || table == "RecipeVersions").ToList();
+            var counted = Enumerable.Range(0, rows.FieldCount)
+                .Where(at => rows.GetName(at) != "Version" || table == "RecipeVersions").ToList();
             var found = tables[table] = [];
             while (rows.Read()) found.Add(string.Join('|', counted.Select(at => $"{rows.GetName(at)}={Text(rows.GetValue(at))}")));
             found.Sort(StringComparer.Ordinal);

@@ -23,7 +23,8 @@ public sealed class EraseTests
         Assert.Equal((409, "urn:lively-tern:problem:eater-has-boxes"), (status, (string)answer["type"]!));
         await TakeOffAsync(host, id);
         await host.PostAsync(
-            "/api/plan/entries", new { text = "half a lentil box", eaterId = id, day = "2026-11-25", eaten = true }, await host.PlanVersionAsync());
+            "/api/plan/entries", new { text = "half a lentil box", eaterId = id, day = "2026-11-25", eaten = true },
+            await host.PlanVersionAsync());
         (status, answer) = await EraseAsync(host, id, "Somebody else");
         Assert.Equal((422, "name"), (status, (string)answer["field"]!));
 
@@ -97,7 +98,8 @@ public sealed class EraseTests
         foreach (var week in new[] { "2026-11-25", "2026-12-02" })
         {
             var days = (await host.GetAsync($"/api/plan/weeks/{week}"))["eaters"]!.AsArray().First(one => (Guid)one!["eaterId"]! == id)!;
-            foreach (var item in days["days"]!.AsArray().SelectMany(day => day!["items"]!.AsArray()).Where(item => item!["eatenAt"] is null))
+            var items = days["days"]!.AsArray().SelectMany(day => day!["items"]!.AsArray());
+            foreach (var item in items.Where(item => item!["eatenAt"] is null))
                 await host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{item!["id"]}", null, await host.PlanVersionAsync());
         }
     }
@@ -105,8 +107,10 @@ public sealed class EraseTests
     private static async Task<string> OthersAsync(Host host, JsonNode other)
     {
         var said = new StringBuilder();
-        foreach (var day in new[] { "2026-11-23", "2026-11-25", "2026-10-07" }) said.Append(await host.GetAsync($"/api/eat/{other["id"]}/{day}"));
-        said.Append(await host.GetAsync($"/api/review/week/{other["id"]}/2026-11-18")).Append(await host.GetAsync($"/api/review/body/{other["id"]}"));
+        foreach (var day in new[] { "2026-11-23", "2026-11-25", "2026-10-07" })
+            said.Append(await host.GetAsync($"/api/eat/{other["id"]}/{day}"));
+        said.Append(await host.GetAsync($"/api/review/week/{other["id"]}/2026-11-18"));
+        said.Append(await host.GetAsync($"/api/review/body/{other["id"]}"));
         var boxes = (await host.GetAsync("/api/keep"))["groups"]!.AsArray().SelectMany(group => group!["boxes"]!.AsArray());
         return said.AppendJoin(';', boxes.Select(box => $"{box!["id"]} {box["grams"]} {box["day"]}")).ToString();
     }

@@ -106,7 +106,8 @@ public sealed class SheetTests
         {
             var count = await OldFile.AskAsync(
                 host.Data, $"SELECT CAST(count(*) AS TEXT) FROM {table} WHERE EaterId = '{((string)own["id"]!).ToUpperInvariant()}'");
-            Assert.Equal(int.Parse(count[0], CultureInfo.InvariantCulture), tables[char.ToLowerInvariant(table[0]) + table[1..]]!.AsArray().Count);
+            var taken = tables[char.ToLowerInvariant(table[0]) + table[1..]]!.AsArray();
+            Assert.Equal(int.Parse(count[0], CultureInfo.InvariantCulture), taken.Count);
         }
 
         // It is no backup, and is not taken for one.

@@ -2,9 +2,15 @@ using LivelyTern.Core.Aim;
 using LivelyTern.Core.Measures;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Plan;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
 namespace LivelyTern.Data.Backup;
+
+/// <summary>An eater was erased.</summary>
+/// <param name="Entries">How many things eaten went with them.</param>
+/// <param name="Trace">Why the file could not be written anew, so that free pages may still hold them; null where it was.</param>
+public sealed record Erased(int Entries, string? Trace);
 
 /// <summary>
 /// Takes one eater and all that is theirs out of the file for good: what they count, their days, what they ate, weighed and said. What they
@@ -29,8 +35,7 @@ public sealed class EraseEater(TernDb db, IEnumerable<IKept> kept)
     /// <summary>Erases them.</summary>
     /// <param name="id">Who.</param>
     /// <param name="name">Their name, typed, so that nobody is erased by a slip.</param>
-    /// <returns>How many things eaten were erased with them.</returns>
-    public async Task<Outcome<int>> RunAsync(Guid id, string name)
+    public async Task<Outcome<Erased>> RunAsync(Guid id, string name)
     {
         var erased = await db.InTurnAsync<int>(async () =>
         {
@@ -43,20 +48,26 @@ public sealed class EraseEater(TernDb db, IEnumerable<IKept> kept)
             await EraseAsync(id);
             return count;
         });
-        if (!erased.Succeeded) return erased;
-
-        await LeaveNoTraceAsync();
+        if (!erased.Succeeded) return erased.Problems.ToList();
         db.ChangeTracker.Clear();
         foreach (var reading in kept) reading.Forget();
-        return erased;
+        return new Erased(erased.Value, await LeaveNoTraceAsync());
     }
 
     // The file is written anew, so that no page that is free now still holds them, and so is the log beside it.
-    private async Task LeaveNoTraceAsync()
+    private async Task<string?> LeaveNoTraceAsync()
     {
         using var turn = await WriteTurn.TakeAsync(db.Database.GetConnectionString(), CancellationToken.None);
-        await db.Database.ExecuteSqlRawAsync("VACUUM");
-        await db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE)");
+        try
+        {
+            await db.Database.ExecuteSqlRawAsync("VACUUM");
+            await db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE)");
+            return null;
+        }
+        catch (SqliteException error)
+        {
+            return error.Message;
+        }
     }
 
     private async Task EraseAsync(Guid id)

@@ -16,7 +16,7 @@ internal enum Holds
 }
 
 /// <summary>A column of a table as it stands in a file.</summary>
-internal sealed record KeptColumn(string Name, Holds Holds, bool IsKey)
+internal sealed record KeptColumn(string Name, Holds Holds)
 {
     public string InBackup { get; } = KeptTable.Camel(Name);
 }
@@ -62,11 +62,11 @@ internal sealed record KeptTable(string Name, IReadOnlyList<KeptColumn> Columns)
     private static List<KeptColumn> ColumnsOf(SqliteConnection file, string table)
     {
         using var command = file.CreateCommand();
-        command.CommandText = "SELECT name, type, pk FROM pragma_table_info($table)";
+        command.CommandText = "SELECT name, type FROM pragma_table_info($table)";
         command.Parameters.AddWithValue("$table", table);
         using var rows = command.ExecuteReader();
         var columns = new List<KeptColumn>();
-        while (rows.Read()) columns.Add(new(rows.GetString(0), HoldsOf(table, rows.GetString(0), rows.GetString(1)), rows.GetInt32(2) > 0));
+        while (rows.Read()) columns.Add(new(rows.GetString(0), HoldsOf(table, rows.GetString(0), rows.GetString(1))));
         return columns;
     }
 

@@ -31,13 +31,18 @@ public sealed class RestoreBackup(TernDb db, Copies copies, IEnumerable<IKept> k
             return new Problem("copy-failed", "", $"What is here could not be copied first, so it was left as it is: {error.Message}");
         }
 
-        await CountPastAsync(work);
-        await using (var from = new SqliteConnection(TernFile.Unpooled(work)))
-        await using (var to = new SqliteConnection(TernFile.Unpooled(db.PathOf())))
+        try
         {
+            await CountPastAsync(work);
+            await using var from = new SqliteConnection(TernFile.Unpooled(work));
+            await using var to = new SqliteConnection(TernFile.Unpooled(db.PathOf()));
             await from.OpenAsync();
             await to.OpenAsync();
             from.BackupDatabase(to);
+        }
+        catch (Exception error) when (Copies.IsOfTheDisk(error))
+        {
+            return new Problem("restore-failed", "", $"It could not be put back, and what is here was left as it is: {error.Message}");
         }
 
         db.ChangeTracker.Clear();

@@ -48,8 +48,8 @@ public sealed record EraseRequest(string Name, bool CopiesToo);
 
 /// <summary>Somebody was erased.</summary>
 /// <param name="Entries">How many things eaten went with them.</param>
-/// <param name="CopyTrouble">Why copies could not be deleted or made anew; null where all went well.</param>
-public sealed record ErasedView(int Entries, string? CopyTrouble);
+/// <param name="Trouble">What of them may still lie on the disk, and why; null where all went well.</param>
+public sealed record ErasedView(int Entries, string? Trouble);
 
 /// <summary>It was put back.</summary>
 /// <param name="Before">The copy of what was here before.</param>
@@ -145,17 +145,24 @@ public static class BackupEndpoints
     {
         var erased = await erase.RunAsync(id, body.Name);
         if (!erased.Succeeded) return Answers.Problem(erased.Problems);
-        if (!body.CopiesToo) return TypedResults.Ok(new ErasedView(erased.Value, null));
+        var (entries, trace) = erased.Value!;
+        var trouble = trace is null ? null : $"They are erased, but free parts of the file may still hold them: {trace}";
+        if (body.CopiesToo) trouble = await MakeCopiesAnewAsync(copies, daily) ?? trouble;
+        return TypedResults.Ok(new ErasedView(entries, trouble));
+    }
+
+    private static async Task<string?> MakeCopiesAnewAsync(Copies copies, DailyCopies daily)
+    {
         try
         {
             copies.DeleteAll();
         }
         catch (Exception error) when (Copies.IsOfTheDisk(error))
         {
-            return TypedResults.Ok(new ErasedView(erased.Value, error.Message));
+            return $"They are erased, but not all copies could be deleted: {error.Message}";
         }
 
-        return TypedResults.Ok(new ErasedView(erased.Value, await daily.MakeAsync(copies) ? null : daily.Trouble));
+        return await daily.MakeAsync(copies) ? null : daily.Trouble;
     }
 
     private static async Task WriteFileAsync(HttpContext http, Copies copies, TimeProvider clock)

@@ -8,6 +8,8 @@ public sealed class DailyCopies(IServiceScopeFactory scopes, StartOptions start,
     // The start itself is left to the first screen.
     private static readonly TimeSpan AfterStart = TimeSpan.FromMinutes(1), Between = TimeSpan.FromMinutes(10);
 
+    private readonly SemaphoreSlim turn = new(1, 1);
+
     /// <summary>Why the last one could not be made, in words; null where it was.</summary>
     public string? Trouble { get; private set; }
 
@@ -24,6 +26,9 @@ public sealed class DailyCopies(IServiceScopeFactory scopes, StartOptions start,
     public async Task<bool> MakeAsync(Copies copies)
     {
         ArgumentNullException.ThrowIfNull(copies);
+
+        // By the clock and by a press at once: one after another, or one would give its name to what the other has not finished.
+        await turn.WaitAsync();
         try
         {
             await copies.MakeTodaysAsync();
@@ -36,6 +41,17 @@ public sealed class DailyCopies(IServiceScopeFactory scopes, StartOptions start,
             Trouble = $"Today's copy could not be made: {error.Message}";
             return false;
         }
+        finally
+        {
+            turn.Release();
+        }
+    }
+
+    /// <inheritdoc/>
+    public override void Dispose()
+    {
+        base.Dispose();
+        turn.Dispose();
     }
 
     /// <inheritdoc/>

@@ -24,10 +24,10 @@ export function Erase({ who, done }: { who: KeptEaterView; done: () => void }) {
     setBusy(true);
     setProblem(undefined);
     try {
-      const { entries, copyTrouble } = (await eraseEater({ path: { id: who.id }, body: { name, copiesToo } }))
+      const { entries, trouble } = (await eraseEater({ path: { id: who.id }, body: { name, copiesToo } }))
         .data!;
-      say(copyTrouble ?? t("erase.done", { name: who.name, count: entries }), {
-        trouble: copyTrouble !== null,
+      say(trouble ?? t("erase.done", { name: who.name, count: entries }), {
+        trouble: trouble !== null,
       });
       close();
       done();

@@ -4,8 +4,7 @@ export const backup = {
   out: {
     title: "Take it along",
     whole: "Everything, as JSON",
-    wholeText:
-      "One readable file with all that was ever written here. It can be put back here or on another machine.",
+    wholeText: "One readable file with all that is kept here. It can be put back here or on another machine.",
     file: "Everything, as the database file",
     fileText: "The same as SQLite keeps it. It can be put back too.",
     tables: "As tables for a spreadsheet",
