@@ -77,7 +77,8 @@ public sealed record PointsRule(
         ArgumentNullException.ThrowIfNull(food);
         if (FixedOf(food) is not null) return false;
         if (FreeFoods.Contains(food.Id, StringComparer.Ordinal)) return true;
-        return (food.PointsPer100g is null && FreeGroups.Contains(food.Group) && !CountedFoods.Contains(food.Id, StringComparer.Ordinal));
+        return food.PointsPer100g is null && food.IsOfItsGroup() && FreeGroups.Contains(food.Group)
+            && !CountedFoods.Contains(food.Id, StringComparer.Ordinal);
     }
 
     private FixedPoints? FixedOf(Food food) =>

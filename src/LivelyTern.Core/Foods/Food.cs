@@ -214,6 +214,12 @@ public sealed record Food(
     IReadOnlyList<HouseholdMeasure> Measures,
     string Source)
 {
+    /// <summary>How the id of something begins that is known by its printed figures only: a meal off a menu, a packet.</summary>
+    internal const string PrintedPrefix = "printed:";
+
+    /// <summary>Whether it is of its group at all: nobody knows what a meal off a menu is made of.</summary>
+    internal bool IsOfItsGroup() => !Id.StartsWith(PrintedPrefix, StringComparison.Ordinal);
+
     /// <summary>Words that usually mean it and may mean others: "milk" for whole milk. What follows from them reads "about".</summary>
     public IReadOnlyList<string> Usual { get; init; } = [];
 
