@@ -67,6 +67,32 @@ public sealed class ReviewApiTests : IDisposable
         Assert.Equal((decimal)energy["eatenADay"]!["value"]!, (decimal)week["measures"]!["energy"]!["eatenADay"]!["value"]!);
     }
 
+    // Seen: skyr that a fit had laid for the evening was called a topping, of a dal that was not eaten that day.
+    [Fact]
+    public async Task A_topping_goes_on_a_dish_that_was_eaten_and_is_about_as_much_as_usual()
+    {
+        using var own = new Host(playClock: true);
+        var (eater, recipe, boxes) = await own.LaidTableAsync();
+        await own.MustAsync(HttpMethod.Put, $"/api/pack/dishes/{recipe}/notes", new { heating = "", atEating = "40 g skyr" }, 0);
+        await PlanAsync(own, HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[0], eaterId = eater, day = Day });
+        const string Next = "2026-11-26";
+        await PlanAsync(own, HttpMethod.Post, "/api/plan/boxes", new { boxId = boxes[1], eaterId = eater, day = Next });
+        Task AteAsync(string text, string day) =>
+            PlanAsync(own, HttpMethod.Post, "/api/plan/foods", new { text, eaterId = eater, day, eaten = true });
+        var box = (await own.GetAsync($"/api/eat/{eater}/{Day}"))["day"]!["items"]![0]!["id"];
+        await PlanAsync(own, HttpMethod.Put, $"/api/eat/items/{box}", new { eaten = true });
+        await AteAsync("60 g skyr", Day);
+        await AteAsync("250 g skyr", Day);
+        await own.PostAsync("/api/demo/pass", new { minutes = 1440 });
+        await AteAsync("40 g skyr", Next);
+        await PlanAsync(own, HttpMethod.Post, "/api/plan/entries",
+            new { text = "canteen 1400 kcal", eaterId = eater, day = Next, eaten = true });
+        await own.PostAsync("/api/demo/pass", new { minutes = 1440 });
+        var causes = (await own.GetAsync($"/api/review/week/{eater}/{Day}"))["causes"]!.AsArray()
+            .Select(cause => ((string)cause!["cause"]!, (int)cause["times"]!)).Order();
+        Assert.Equal([("mealOut", 1), ("notEaten", 1), ("topping", 1), ("unplanned", 2)], causes);
+    }
+
     [Fact]
     public async Task A_correction_a_day_put_off_a_guess_and_a_box_by_eye_are_each_named_and_an_aim_changed_later_judges_no_day_before_it()
     {

@@ -39,12 +39,17 @@ public sealed class WeekToReview(
         var whole = WholeDays.Of(noted, today).Select(day => day.Day).ToHashSet();
         var toppings = await ToppingsAsync([.. entries.Select(one => one.Entry.BoxId).OfType<Guid>().Distinct()]);
 
+        // What goes on the dishes that were eaten on a day.
+        var usual = entries.Where(one => one.Entry.BoxId is not null)
+            .SelectMany(one => toppings[one.Entry.BoxId!.Value].Select(part => (one.Entry.Day, part)))
+            .ToLookup(one => one.Day, one => one.part);
+
         EatenThing Eaten(StandingEntry one)
         {
             var (entry, item) = (one.Entry, items.GetValueOrDefault(one.Entry.ItemId));
             var totals = StoredTotal.Read(entry.Measures.Totals);
             var spread = item is null ? null : stock.BoxOf(item)?.EyeSpread;
-            return new(entry.ItemId, entry.Name, KindOf(entry, item, toppings), totals)
+            return new(entry.ItemId, entry.Name, KindOf(entry, item, usual[entry.Day]), totals)
             {
                 FirstCounted = one.FirstCounted is { } first ? StoredTotal.Read(first.Totals) : null,
                 ByEye = totals.GetValueOrDefault(Measure.Energy, Total.None).Known * (spread ?? 0),
@@ -74,20 +79,25 @@ public sealed class WeekToReview(
 
     private static PlannedThing Read(StoredPlannedThing thing) => new(thing.ItemId, thing.Name, StoredTotal.Read(thing.Totals));
 
-    private static EatenKind KindOf(EntryRow entry, PlanItem? item, HashSet<string> toppings) => item?.What switch
+    private static EatenKind KindOf(EntryRow entry, PlanItem? item, IEnumerable<Ingredient> usual) => item?.What switch
     {
         MealOut => EatenKind.MealOut,
-        PlainFood plain when toppings.Contains(plain.Food.Food.Id) => EatenKind.Topping,
+        PlainFood plain when usual.Any(topping => IsAbout(topping, plain.Food)) => EatenKind.Topping,
         PlainFood => EatenKind.Plain,
         _ => entry.BoxId is null ? EatenKind.Plain : EatenKind.Box,
     };
 
-    private async Task<HashSet<string>> ToppingsAsync(IReadOnlyCollection<Guid> boxIds)
+    // A spoon more or less is a topping still; a bowl of the same is a thing of its own.
+    private static bool IsAbout(Ingredient topping, Ingredient eaten) =>
+        string.Equals(topping.Food.Id, eaten.Food.Id, StringComparison.Ordinal) && eaten.Weight <= topping.Weight * 2;
+
+    // What goes on each of these boxes, as it was written for its dish.
+    private async Task<ILookup<Guid, Ingredient>> ToppingsAsync(IReadOnlyCollection<Guid> boxIds)
     {
-        var written = (await notes.OfBoxesAsync(boxIds)).Values.SelectMany(one => one.Toppings).Distinct(StringComparer.Ordinal).ToList();
-        if (written.Count == 0) return [];
-        var known = await foods.AllAsync();
-        return [.. written.SelectMany(text => FoodLine.Read(text, known).Ingredients).Select(part => part.Food.Id)];
+        var written = (await notes.OfBoxesAsync(boxIds)).Where(one => one.Value.Toppings.Count > 0).ToList();
+        var known = written.Count > 0 ? await foods.AllAsync() : null;
+        return written.SelectMany(one => one.Value.Toppings.SelectMany(text => FoodLine.Read(text, known!).Ingredients)
+            .Select(part => (Box: one.Key, part))).ToLookup(one => one.Box, one => one.part);
     }
 
     // The entries that stand, in the order they were eaten; what was for guests is nobody's here.
