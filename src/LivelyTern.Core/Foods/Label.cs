@@ -33,6 +33,7 @@ public enum LabelBasis
 /// <param name="SodiumMilligrams">Milligrams of sodium, used where no salt is printed; salt is sodium x 2.5.</param>
 /// <param name="Points">Points that are stated; then the energy may be left open.</param>
 /// <param name="ServingPieces">How many pieces a serving is: 17 crackers.</param>
+/// <param name="IsUnread">Whether its figures are left out on purpose: then none is known, and none is asked for.</param>
 public sealed record Label(
     LabelBasis Basis,
     decimal? ServingGrams,
@@ -50,7 +51,8 @@ public sealed record Label(
     decimal? SaltGrams = null,
     decimal? SodiumMilligrams = null,
     decimal? Points = null,
-    decimal? ServingPieces = null)
+    decimal? ServingPieces = null,
+    bool IsUnread = false)
 {
     /// <summary>Grams of salt in a gram of sodium. Source: Regulation (EU) No 1169/2011, Annex I.</summary>
     public const decimal SaltPerSodium = 2.5m;
@@ -86,7 +88,7 @@ public sealed record Label(
         var problems = new List<Problem>();
         if (Basis == LabelBasis.PerServing && ServingGrams is not (> 0 and <= MostServing))
             problems.Add(new("serving-weight", "label.servingGrams", "Say what a serving weighs, in grams: it stands beside the figures."));
-        if (Kilocalories is null && Kilojoules is null && Points is null)
+        if (Kilocalories is null && Kilojoules is null && Points is null && !IsUnread)
             problems.Add(new("energy-missing", "label.kilocalories", "Type the energy from the label, in kcal or in kJ, or its points."));
         if (Points is < 0 or > MostPoints)
             problems.Add(new("points-absurd", "label.points", $"Points lie between 0 and {MostPoints:0}: check the number."));

@@ -43,6 +43,9 @@ public sealed record Larder(
 public sealed class EntryReader(Larder larder, Guid eaterId)
 {
     private const string BoxPrefix = "box:", BatchPrefix = "batch:";
+    /// <summary>The choice that notes a thing by its name alone, none of its figures known.</summary>
+    public const string NameOnly = "name";
+
     private const int MostOffers = 6, ShortestWord = 3, MostKept = 100;
 
     private static readonly HashSet<string> Waters = new(StringComparer.Ordinal) { "water", "sparkling-water" };
@@ -64,7 +67,8 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
 
     /// <summary>Reads all that was typed.</summary>
     /// <param name="text">As typed: one thing, or several.</param>
-    /// <param name="choices">What was chosen for each thing: a food's id, a box or a batch (<see cref="ChoiceOf"/>), or "".</param>
+    /// <param name="choices">What was chosen for each thing: a food's id, a box or a batch (<see cref="ChoiceOf"/>), its
+    /// name alone (<see cref="NameOnly"/>), or "".</param>
     public IReadOnlyList<TypedEntry> Read(string text, IReadOnlyList<string?> choices)
     {
         ArgumentNullException.ThrowIfNull(choices);
@@ -95,6 +99,7 @@ public sealed class EntryReader(Larder larder, Guid eaterId)
     {
         if (WrittenRecipe.ProblemOfLine(text) is { } tooLong) return new(text, [], tooLong);
         var asked = Asked.Of(text);
+        if (string.Equals(choice, NameOnly, StringComparison.Ordinal)) return new(text, [MealOut.Named(text)], null);
         if (ChosenOf(choice) is { } chosen) return OfDish(asked, chosen);
         var food = string.IsNullOrEmpty(choice) ? null : larder.Foods.Find(choice);
         TypedEntry? named = null;

@@ -40,6 +40,16 @@ public sealed record MealOut(string Name, Ingredient Food, decimal GiveOrTake) :
         return new MealOut(name.Trim(), food, give);
     }
 
+    /// <summary>Something of which no more than its name is known, or is to be: no figure of it is.</summary>
+    /// <param name="name">As it was typed; what is longer than a name is cut.</param>
+    public static MealOut Named(string name)
+    {
+        ArgumentNullException.ThrowIfNull(name);
+        var called = name.Trim();
+        if (called.Length > LongestName) called = called[..LongestName].TrimEnd();
+        return new(called, Printed(called, _ => null), 0);
+    }
+
     /// <inheritdoc/>
     public override bool IsOfTheSame(Laid other) =>
         other is MealOut meal && string.Equals(meal.Food.Food.Id, Food.Food.Id, StringComparison.Ordinal);
@@ -57,7 +67,7 @@ public sealed record MealOut(string Name, Ingredient Food, decimal GiveOrTake) :
     internal static Grams Whole => new(100);
 
     /// <summary>The id of the food that holds what something of this name holds.</summary>
-    internal static string IdOf(string name) => "printed:" + name;
+    internal static string IdOf(string name) => Foods.Food.PrintedPrefix + name;
 
     /// <summary>Figures off a menu or a label, as 100 g of a food that holds just them.</summary>
     /// <param name="name">What they are of.</param>

@@ -42,6 +42,15 @@ public class LabelTests
             new Label(basis, (decimal?)serving, CarbohydrateConvention.Total, (decimal?)kcal, Protein: (decimal?)protein).Per100g()
             .Problems.FirstOrDefault()?.Code);
 
+    [Fact]
+    public void A_label_whose_figures_are_left_out_on_purpose_knows_none_of_them()
+    {
+        var label = new Label(LabelBasis.PerServing, 30, CarbohydrateConvention.Total, ServingPieces: 17, IsUnread: true);
+        Assert.Equal(new Nutrients(), label.Per100g().Value);
+        Assert.Equal(["piece", "serving"], label.Measures.Select(measure => measure.Name));
+        Assert.Equal("serving-weight", Assert.Single((label with { ServingGrams = null, ServingPieces = null }).Per100g().Problems).Code);
+    }
+
     // General factors: Regulation (EU) No 1169/2011, Annex XIV. 10 P, 10 F, 50 C of which 10 fibre: 40 + 90 + 160 + 20 = 310 kcal.
     [Theory]
     [InlineData(310, 10, 10, 50, 10, 5, null)]

@@ -111,8 +111,23 @@ public sealed class TypedEntryTests
         var contents = new Contents([meal.Food]);
         var rule = PointsRule.Starting with { Step = 0.5m, FreeGroups = [FoodGroup.Seasonings] };
         Assert.Equal(kcal, (int?)meal.Food.Food.Per100g.Energy);
-        Assert.Equal(points is { } stated ? new Total((decimal)stated) : new Total(0), rule.Of(contents));
+        // A meal is of no group, so of none that is free.
+        Assert.Equal(points is { } stated ? new Total((decimal)stated) : new Total((decimal)kcal! / 50), rule.Of(contents));
         Assert.Equal(kcal is null, !contents.Totals[Nutrient.Energy].IsComplete);
+    }
+
+    [Theory]
+    [InlineData("supper at the harbour")]
+    [InlineData("1 tomato")]
+    [InlineData("red lentil dal")]
+    [InlineData("dinner 9 points")]
+    public void Whatever_was_typed_can_be_noted_by_its_name_alone(string typed)
+    {
+        var meal = Assert.IsType<MealOut>(One(typed, EntryReader.NameOnly));
+        Assert.Equal((typed, 0m, 0m), (meal.Name, meal.GiveOrTake, new Contents([meal.Food]).Totals[Nutrient.Energy].Known));
+        Assert.All(Nutrients.All, nutrient => Assert.False(new Contents([meal.Food]).Totals[nutrient].IsComplete));
+        Assert.Equal(Certainty.AtLeast, PointsRule.Starting.Of(new Contents([meal.Food])).Certainty);
+        Assert.Equal(MealOut.LongestName, MealOut.Named(new string('x', 300)).Name.Length);
     }
 
     [Theory]
