@@ -9,6 +9,9 @@ namespace LivelyTern.Core.Plan;
 /// <param name="Ways">How they eat.</param>
 public sealed record FittedEater(Eater Eater, EatingWays Ways)
 {
+    /// <summary>Whether their figures are left out of what is shown.</summary>
+    public bool IsQuiet { get; init; }
+
     /// <summary>What things counted when they were eaten, by item.</summary>
     public IReadOnlyDictionary<Guid, IReadOnlyDictionary<Measure, Total>> Counted { get; init; } =
         new Dictionary<Guid, IReadOnlyDictionary<Measure, Total>>();

@@ -52,13 +52,14 @@ public static class WeekCalendar
                 foreach (var meal in items.GroupBy(SlotOf))
                 {
                     var kcal = meal.Sum(item => MeasureTotals.Of(item.Contents(stock), null)[Measure.Energy].Known);
+                    var figure = who.IsQuiet ? null : kcal.ToString("0", CultureInfo.InvariantCulture) + " kcal";
                     var names = meal.Select(item => item.Name(stock)).ToList();
-                    var part = meal.Key is { } slot ? slot.Name + ", " : "";
-                    var list = string.Join('\n', names.Select(name => "· " + name));
+                    var head = string.Join(", ", new[] { meal.Key?.Name, figure }.Where(one => one is not null));
+                    var list = names.Select(name => "· " + name);
                     yield return new(
                         $"meal-{who.Eater.Id:N}-{Day(where.Day)}-{meal.Key?.Name ?? "day"}", where.Day, meal.Key?.At,
                         $"{who.Eater.Name}: {string.Join(", ", names)}",
-                        $"{part}{kcal.ToString("0", CultureInfo.InvariantCulture)} kcal\n{list}");
+                        string.Join('\n', head.Length > 0 ? list.Prepend(head) : list));
                 }
             }
         }

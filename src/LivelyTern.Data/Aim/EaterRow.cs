@@ -32,6 +32,9 @@ public sealed class EaterRow : IVersioned
     /// <summary>A clinician set an energy aim below the floor, and the eater said so.</summary>
     public bool ClinicianSetIt { get; set; }
 
+    /// <summary>Whether their figures, of energy and body alike, are not shown to them.</summary>
+    public bool IsQuiet { get; set; }
+
     public int Position { get; set; }
 
     public DateTimeOffset? ArchivedAt { get; set; }

@@ -168,6 +168,14 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
         return await db.SaveAsync(row, row);
     }
 
+    /// <summary>Has an eater's figures shown to them no longer, or again. What is kept stays as it is.</summary>
+    public async Task<Outcome<EaterRow>> SetQuietAsync(Guid id, bool isQuiet)
+    {
+        if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("eater");
+        row.IsQuiet = isQuiet;
+        return await db.SaveAsync(row, row);
+    }
+
     private static List<Problem> Problems(string? name, DayAim aim, bool clinicianSetIt, IEnumerable<EaterRow> others)
     {
         var problems = aim.Problems(clinicianSetIt).ToList();

@@ -97,6 +97,9 @@ namespace LivelyTern.Data.Migrations
                     b.Property<bool>("ClinicianSetIt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("IsQuiet")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("KeptWays")
                         .HasColumnType("TEXT")
                         .HasColumnName("Ways");

@@ -19,9 +19,13 @@ namespace LivelyTern.Web.Aim;
 /// <param name="Version">The version to write on.</param>
 /// <param name="Ways">How they eat.</param>
 /// <param name="Body">The body that is kept, or null.</param>
+/// <param name="IsQuiet">Whether no figures of energy or body are shown to them.</param>
 public sealed record EaterView(
     Guid Id, string Name, DayAim Aim, IReadOnlyDictionary<Measure, Band> Written, MacroEnergy? Macros,
-    RuleExample? RuleExample, bool ClinicianSetIt, int Version, EatingWays Ways, Body? Body);
+    RuleExample? RuleExample, bool ClinicianSetIt, int Version, EatingWays Ways, Body? Body, bool IsQuiet);
+
+/// <summary>Whether no figures of energy or body are to be shown to an eater.</summary>
+public sealed record QuietRequest(bool IsQuiet);
 
 /// <summary>An eater as written.</summary>
 /// <param name="ClinicianSetIt">Confirms an energy aim below the floor.</param>
@@ -91,6 +95,8 @@ public static class AimEndpoints
         aim.MapPut("/eaters/{id:guid}/away", async (Guid id, AwayRequest body, EaterStore eaters) =>
             (await eaters.SetAwayAsync(id, body.Days, body.Slot, body.IsAway)).Answer(changed => new AwayAnswer(changed)))
             .WithName("setAway");
+        aim.MapPut("/eaters/{id:guid}/quiet", async (Guid id, QuietRequest body, EaterStore eaters) =>
+            (await eaters.SetQuietAsync(id, body.IsQuiet)).Answer(row => Show(row, eaters.Today))).WithName("setQuiet");
         api.MapPost("/calc/need", (NeedRequest body) =>
             EnergyNeed.Of(body.Body, body.Activity, body.RateKgPerWeek, body.ProteinPerKg, body.FatShare).Answer(need => need))
             .WithTags("Calculate").WithName("calcNeed");
@@ -145,5 +151,5 @@ public static class AimEndpoints
     private static EaterView Show(EaterRow row, DateOnly today) =>
         new(
             row.Id, row.Name, row.Aim.Resolved(), row.Aim.Bands, MacroEnergy.Of(row.Aim), RuleExample.Of(row.Aim.Rule),
-            row.ClinicianSetIt, row.Version, row.WaysFrom(today), row.Body);
+            row.ClinicianSetIt, row.Version, row.WaysFrom(today), row.Body, row.IsQuiet);
 }

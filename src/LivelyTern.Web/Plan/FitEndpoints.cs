@@ -182,7 +182,7 @@ public static class FitEndpoints
     public static FittedEater Who(EaterRow row)
     {
         ArgumentNullException.ThrowIfNull(row);
-        return new(new Eater(row.Id, row.Name, row.Aim), row.Ways);
+        return new(new Eater(row.Id, row.Name, row.Aim), row.Ways) { IsQuiet = row.IsQuiet };
     }
 
     private static async Task<FitView> ShowAsync(Fit fit, EaterStore eaters, PlanStore plan, PlanReader reader)

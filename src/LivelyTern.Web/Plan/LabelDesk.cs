@@ -112,13 +112,15 @@ public sealed class LabelDesk(
         return boxes.Select(Label).ToList();
     }
 
-    // Energy, and what its eater's days are laid along, as they count; who must never get it.
+    // Energy, and what its eater's days are laid along, as they count; who must never get it. No figure stands on the box of an eater who
+    // wants none, nor on one that may become theirs.
     private static BoxLabel For(BoxLabel label, Guid? eaterId, IReadOnlyList<EaterRow> table)
     {
         var contents = label.Box.Contents;
         var eater = table.FirstOrDefault(one => one.Id == eaterId);
         var counted = eater is null ? MeasureTotals.Of(contents, null) : eater.Aim.Count(contents);
-        Measure[] shown = eater is null ? [Measure.Energy] : [Measure.Energy, eater.Aim.Leading];
+        var isQuiet = eater?.IsQuiet ?? table.Any(one => one.IsQuiet);
+        Measure[] shown = isQuiet ? [] : eater is null ? [Measure.Energy] : [Measure.Energy, eater.Aim.Leading];
         return label with
         {
             Eater = eater?.Name,

@@ -49,6 +49,11 @@ public sealed class WeekCalendarTests
         Assert.Equal("Ada: 1 pear",
             Assert.Single(entries, entry => entry.At is null && entry.Uid.StartsWith("meal-", StringComparison.Ordinal)).Title);
 
+        var quiet = WeekCalendar.Of(
+            [ada with { IsQuiet = true }], Board((Ada, 1, [Laid(stew, "noon"), loose])), Stock.Of([stew]), [], Monday);
+        var meals = quiet.Where(entry => entry.Uid.StartsWith("meal-", StringComparison.Ordinal)).OrderByDescending(entry => entry.At);
+        Assert.Equal(["noon\n· stew", "· 1 pear"], meals.Select(entry => entry.Text));
+
         var later = WeekCalendar.Of([ada], Board((Ada, 1, [Laid(bake, "noon")])), Stock.Of([stew, bake]), [], Monday);
         Assert.Equal(noon.Uid, Assert.Single(later, entry => entry.At is not null).Uid);
         Assert.Equal(entries.Count, entries.Select(entry => entry.Uid).Distinct().Count());
