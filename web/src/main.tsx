@@ -9,6 +9,7 @@ import { HistoryProvider } from "./app/history";
 import { KitchenProvider } from "./app/kitchen";
 import { NoticeProvider } from "./app/notices";
 import { queries } from "./app/queries";
+import { beQuietAsBefore } from "./app/quiet";
 import "./main.css";
 import { Empty, Loading } from "./ui/states";
 
@@ -50,6 +51,7 @@ function Lost() {
   );
 }
 
+beQuietAsBefore();
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

@@ -17,6 +17,7 @@ import { useKeys } from "./keys";
 import { NeverAsked } from "./NeverAsked";
 import { Notices } from "./notices";
 import { queryKeys } from "./queryKeys";
+import { useQuiet, useQuietPage } from "./quiet";
 import { useToday } from "./useToday";
 
 /** The rooms on the bar of a phone; the others are behind "more". */
@@ -38,6 +39,7 @@ export function Frame() {
   };
   const data = useOverview();
   useToday();
+  useQuietPage();
   const queries = useQueryClient();
   useEffect(() => {
     recipeDesks.resume(t("silent"), () => void freshen(queries, "recipe"));
@@ -159,6 +161,7 @@ function nextRoom(overview: OverviewView, shelves: ShelvesState | undefined): (t
 
 function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview: OverviewView }) {
   const { t } = useWords();
+  const quiet = useQuiet();
   switch (room) {
     case "aim":
       return t("state.aim", { count: overview.eaters });
@@ -167,9 +170,9 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
     case "recipes":
       return t("state.recipes", { count: overview.recipes });
     case "plan":
-      return overview.laidDays
+      return overview.laidDays && !quiet
         ? t("state.plan", { fit: overview.fitDays, count: overview.laidDays })
-        : t("state.planEmpty");
+        : t(overview.laidDays ? "state.planLaid" : "state.planEmpty", { count: overview.laidDays });
     case "shop":
       return <ToBuy />;
     case "cook":
@@ -183,7 +186,7 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
     case "keep":
       return <ToKeep />;
     case "eat": {
-      if (overview.left === null || !overview.leading) return t("state.eat");
+      if (overview.left === null || !overview.leading || quiet) return t("state.eat");
       const key = overview.left < 0 ? "state.over" : "state.left";
       return t(key, {
         amount: amount(overview.leading, Math.abs(overview.left)),
@@ -191,7 +194,7 @@ function StateLine({ room, overview }: { room: (typeof rooms)[number]; overview:
       });
     }
     case "review":
-      return t("state.review");
+      return t(quiet ? "state.reviewQuiet" : "state.review");
   }
 }
 

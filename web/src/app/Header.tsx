@@ -7,12 +7,13 @@ import { lensesOf, measureFor, type Lens as Through } from "./lens";
 import { useHistory } from "./history";
 import { useKitchen } from "./kitchen";
 import { queryKeys } from "./queryKeys";
+import { useQuiet } from "./quiet";
 
 /** The top line of a room: its title at the left, the lens, the room's actions and undo at the right. */
 export function Header({
   children,
   actions,
-  lens = true,
+  lens: hasLens = true,
   undo = true,
 }: {
   children: ReactNode;
@@ -21,6 +22,7 @@ export function Header({
   /** Left out where the room has an undo of its own. */
   undo?: boolean;
 }) {
+  const lens = !useQuiet() && hasLens;
   return (
     <header className="no-print flex min-h-14 flex-wrap items-center gap-x-4 gap-y-2 border-b border-rim px-4 py-2">
       {children}

@@ -3,6 +3,7 @@ import { useEaters } from "./Header";
 import { useHistory } from "./history";
 import { useKitchen } from "./kitchen";
 import { lensesOf } from "./lens";
+import { useQuiet } from "./quiet";
 
 /** Whether someone is typing: then letters are letters, and undo belongs to the field. */
 export const isTyping = (target: EventTarget | null) =>
@@ -13,6 +14,7 @@ export const isTyping = (target: EventTarget | null) =>
 export function useKeys({ keys, finder }: { keys: () => void; finder: () => void }) {
   const { setLens } = useKitchen();
   const lenses = lensesOf(useEaters());
+  const quiet = useQuiet();
   const { undo, redo } = useHistory();
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     if (isTyping(event.target) || event.defaultPrevented || document.querySelector("[role=dialog]")) return;
@@ -26,7 +28,8 @@ export function useKeys({ keys, finder }: { keys: () => void; finder: () => void
     else if (event.key === "/") {
       event.preventDefault();
       finder();
-    } else if (event.key === "0") setLens("own");
+    } else if (quiet) return;
+    else if (event.key === "0") setLens("own");
     else if (/^[1-6]$/.test(event.key)) {
       const measure = lenses[Number(event.key) - 1];
       if (measure) setLens(measure);

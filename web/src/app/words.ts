@@ -26,6 +26,8 @@ export const app = {
     plan_one: "{{fit}} of {{count}} day fits",
     plan_other: "{{fit}} of {{count}} days fit",
     planEmpty: "nothing laid",
+    planLaid_one: "1 day laid",
+    planLaid_other: "{{count}} days laid",
     shop_zero: "nothing to buy",
     shop_one: "1 thing to buy",
     shop_other: "{{count}} things to buy",
@@ -52,6 +54,7 @@ export const app = {
     over: "{{amount}} {{unit}} over today",
     eat: "today",
     review: "weeks, dishes, the trend",
+    reviewQuiet: "weeks, dishes, the kitchen",
   },
   verdict: {
     fresh: "Fresh",
@@ -141,9 +144,11 @@ export const app = {
   keys: {
     open: "Keys",
     title: "Keys",
-    rows: [
+    counted: [
       ["1 – 6", "measure by kcal, protein, carbs, fat, and what else is counted"],
       ["0", "each eater by their own measure"],
+    ],
+    rows: [
       ["[ and ]", "the week before, the week after"],
       ["/", "find a food, a recipe, a day, a room"],
       ["Enter", "pick up the box in focus, lay it down again"],
@@ -156,6 +161,7 @@ export const app = {
       ["?", "this list"],
     ],
   },
+  withNumbers: "With its numbers",
   demo: "Demo household",
   more: { open: "More", title: "More" },
   finder: {

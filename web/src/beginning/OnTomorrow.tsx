@@ -109,7 +109,7 @@ export function OnTomorrow({
                 <p className="flex justify-between text-sm">
                   <b>{eater.name}</b>
                   {one.items.length > 0 && sum && (
-                    <span>
+                    <span className="counted">
                       {amount(measure, sum.value)} {unitWords(t, measure)}
                     </span>
                   )}

@@ -16,11 +16,11 @@ export function Amount({
   isColumn?: boolean;
 }) {
   const { t } = useWords();
-  if (!figure) return <span className={className}>–</span>;
+  if (!figure) return <span className={`counted ${className}`}>–</span>;
   // Nothing at all is known of it: "at least 0" says less than that.
   if (figure.value === 0 && figure.certainty === "atLeast")
     return (
-      <span className={className}>
+      <span className={`counted ${className}`}>
         <abbr className="no-underline" title={t("notKnown")}>
           ?
         </abbr>{" "}
@@ -30,7 +30,7 @@ export function Amount({
   const hasTenth = isColumn && measure !== "energy" && measure !== "points";
   const text = hasTenth ? oneDecimal(figure.value) : amount(measure, figure.value);
   return (
-    <span className={className}>
+    <span className={`counted ${className}`}>
       {figure.certainty === "exact" ? (
         text
       ) : (

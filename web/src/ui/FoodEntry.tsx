@@ -83,7 +83,8 @@ export function FoodEntry({ label, hint, action, rule, lens, asTyped = false, on
       <div id={id} aria-live="polite" className="mt-1 min-h-6 text-sm text-soft">
         {line?.food && (
           <p>
-            {line.about && !line.trace ? t("about") : ""} {grams(line.grams ?? 0)} g {line.food.name} ·{" "}
+            {line.about && !line.trace ? t("about") : ""} {grams(line.grams ?? 0)} g {line.food.name}{" "}
+            <span className="counted">·</span>{" "}
             <Amount measure={lens} figure={line.figures[lens]} className="font-bold text-ink" />
           </p>
         )}

@@ -62,7 +62,7 @@ function Choice({
         {others.map((other) => (
           <button key={other.id} type="button" className="btn" onClick={() => onChoose(other.id)}>
             {other.name}{" "}
-            <span className="text-soft">
+            <span className="counted text-soft">
               {more(other.by, other.apart)} {unitWords(t, other.by)}
             </span>
           </button>

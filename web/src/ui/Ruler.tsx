@@ -1,5 +1,6 @@
 import { useLayoutEffect, useRef, useState, type ReactNode, type RefObject } from "react";
 import { useWords } from "../app/i18n";
+import { useQuiet } from "../app/quiet";
 import type { DayAim, DayView, ItemView, Measure } from "../api";
 import { amount, unitOf, wholeNumber } from "./format";
 import { Mark } from "./Tape";
@@ -37,16 +38,20 @@ export function BlockFace({
   const figure = item.figures[measure];
   const number = figure ? t(`mark.${figure.certainty}`, { amount: amount(measure, figure.value) }) : "–";
   const boxed = item.letters !== null && item.tint !== null;
-  const words = width >= (boxed ? 96 : 74);
+  // Where nothing is measured there is no number to stand in a narrow block: a food's own name does.
+  const quiet = useQuiet();
+  const words = width >= (boxed ? 96 : quiet ? 34 : 74);
   return (
     <span
       className={`relative flex h-full w-full items-stretch overflow-hidden text-left ${item.hold ? "kept rounded border border-dashed border-sea text-ink" : boxed ? `tape tinted tint-${item.tint} ${item.batchId ? "ahead" : ""} text-tape` : "rounded border border-rim/60 bg-white text-tape"}`}
     >
       {boxed && width >= 24 && <Mark letters={item.letters!} tint={item.tint!} className="w-6 text-xs" />}
       {words ? (
-        <span className={`min-w-0 flex-1 px-1.5 leading-tight ${isLow ? "flex items-center gap-1.5" : ""}`}>
+        <span
+          className={`min-w-0 flex-1 ${quiet && width < 60 ? "px-0.5" : "px-1.5"} leading-tight ${isLow ? "flex items-center gap-1.5" : ""}`}
+        >
           <span
-            className={`min-w-0 pt-0.5 text-xs font-semibold ${isLow ? "block truncate" : "line-clamp-2 leading-[1.15]"}`}
+            className={`min-w-0 pt-0.5 text-xs font-semibold ${isLow ? "block truncate" : quiet ? "line-clamp-3 leading-[1.15] wrap-anywhere" : "line-clamp-2 leading-[1.15]"}`}
           >
             {item.eatenAt && <span aria-hidden>✓ </span>}
             {item.isLocked && <span aria-hidden>▪ </span>}
@@ -57,11 +62,11 @@ export function BlockFace({
             )}
             {item.name}
           </span>
-          <span className="block text-xs whitespace-nowrap">{number}</span>
+          <span className="counted block text-xs whitespace-nowrap">{number}</span>
         </span>
       ) : (
         width >= (boxed ? 54 : 26) && (
-          <span className="flex flex-1 items-center justify-center text-xs">{number}</span>
+          <span className="counted flex flex-1 items-center justify-center text-xs">{number}</span>
         )
       )}
     </span>
@@ -88,6 +93,11 @@ interface RulerProps {
 /** A day as a measuring tape laid flat: blocks as wide as what they cost, the aim's band near the end, hatched past it. */
 export function Ruler({ day, aim, measure, length, label, block, landing = null, height = 54 }: RulerProps) {
   const [ref, width] = useWidth<HTMLDivElement>();
+  const quiet = useQuiet();
+  if (quiet)
+    return (
+      <QuietRow day={day} label={label} block={block} landing={landing} height={height} measure={measure} />
+    );
   const band = aim.bands[measure];
   const at = (value: number) => (Math.max(0, value) / length) * width;
   const { minor } = tickStep((length / Math.max(width, 1)) * 64);
@@ -226,6 +236,52 @@ export function Ruler({ day, aim, measure, length, label, block, landing = null,
   );
 }
 
+/** What lies on the tape where nothing is measured. */
+const quietItems = (day: DayView) => day.items.filter((item) => !item.isForGuests && !item.hold);
+
+/** How much of the tape each thing takes where nothing is measured, 0 to 1. */
+export const quietShare = (day: DayView) => 1 / Math.max(quietItems(day).length, 4);
+
+/** The same without any measure: what lies on the day, side by side, each as wide as the others. */
+function QuietRow({
+  day,
+  measure,
+  label,
+  block,
+  landing,
+  height,
+}: Pick<RulerProps, "day" | "measure" | "label" | "block" | "landing"> & { height: number }) {
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const items = quietItems(day);
+  const share = quietShare(day);
+  return (
+    <div ref={ref} className="relative rounded-md border-[1.5px] border-rim bg-panel" style={{ height }}>
+      <ol aria-label={label} className="absolute inset-0 flex p-[3px]">
+        {items.map((item, i) => {
+          const face = <BlockFace item={item} measure={measure} width={width * share} isLow={height < 49} />;
+          return (
+            <li
+              key={item.id}
+              data-item={item.id}
+              className="h-full min-w-0 px-px"
+              style={{ width: `${share * 100}%` }}
+            >
+              {block ? block(item, i, face) : face}
+            </li>
+          );
+        })}
+      </ol>
+      {landing != null && (
+        <span
+          aria-hidden
+          className="pointer-events-none absolute -top-1 -bottom-1 w-1 rounded bg-next"
+          style={{ left: `${Math.min(landing, items.length) * share * 100}%` }}
+        />
+      )}
+    </div>
+  );
+}
+
 /** A thin tape for a second measure: a mark on its own band. */
 export function ThinTape({ day, aim, measure }: { day: DayView; aim: DayAim; measure: Measure }) {
   const { t } = useWords();
@@ -244,7 +300,7 @@ export function ThinTape({ day, aim, measure }: { day: DayView; aim: DayAim; mea
           ? t("short", { amount: amount(measure, reading.roomFrom ?? 0) })
           : null;
   return (
-    <span className="flex items-center gap-2 text-xs">
+    <span className="counted flex items-center gap-2 text-xs">
       <span className="text-soft">{measure === "energy" ? t("energy") : t(`measures.${measure}`)}</span>
       {band && (
         <span aria-hidden className="relative h-1 w-20 rounded bg-rest">

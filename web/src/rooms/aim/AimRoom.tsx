@@ -48,7 +48,7 @@ export default function AimRoom() {
           </div>
         ) : (
           <>
-            <p className="mb-3 text-sm text-soft">{t("lead")}</p>
+            <p className="counted mb-3 text-sm text-soft">{t("lead")}</p>
             <div className="grid grid-cols-[repeat(auto-fit,minmax(min(21rem,100%),1fr))] items-start gap-4">
               {eaters.map((eater) => (
                 <EaterSheet key={eater.id} eater={eater} eaters={eaters} start={start} />

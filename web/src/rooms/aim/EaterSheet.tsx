@@ -24,6 +24,7 @@ import { bandFields, numberText } from "./ways";
 import { eaterDesks } from "./desk";
 import { NeedDrawer } from "./NeedDrawer";
 import { AsFor, RuleSheet } from "./RuleSheet";
+import { Quiet } from "./Quiet";
 import { WaysSheet } from "./WaysSheet";
 
 /** One eater: the band drawn on an empty ruler, the bounds, the points rule. Saves by itself; what is refused stays as typed. */
@@ -137,7 +138,7 @@ export function EaterSheet({
                 onBlur={() => save(draft)}
               />
             </label>
-            <label className="text-sm text-soft">
+            <label className="counted text-sm text-soft">
               {t("leading")}
               <select
                 className="field mt-0.5 block h-11"
@@ -155,15 +156,17 @@ export function EaterSheet({
             </label>
           </div>
           <Sentence>{at("name")}</Sentence>
-          <Ruler
-            day={blankDay(eater.aim)}
-            aim={eater.aim}
-            measure={eater.aim.leading}
-            length={tapeLength(eater.aim, [], eater.aim.leading)}
-            label={t("ruler", { name: eater.name })}
-            height={38}
-          />
-          <table className="mt-3 w-full text-sm">
+          <div className="counted">
+            <Ruler
+              day={blankDay(eater.aim)}
+              aim={eater.aim}
+              measure={eater.aim.leading}
+              length={tapeLength(eater.aim, [], eater.aim.leading)}
+              label={t("ruler", { name: eater.name })}
+              height={38}
+            />
+          </div>
+          <table className="counted mt-3 w-full text-sm">
             <thead>
               <tr className="text-left text-xs text-soft">
                 <td />
@@ -216,14 +219,16 @@ export function EaterSheet({
               <Sentence key={`${measure}.${bound}`}>{at(`bands.${measure}.${bound}`)}</Sentence>
             )),
           )}
-          <MacroSums
-            macros={eater.macros}
-            aimed={eater.written["energy"]?.target}
-            onTake={(kcal) => takeEnergy(String(kcal))}
-          />
+          <div className="counted">
+            <MacroSums
+              macros={eater.macros}
+              aimed={eater.written["energy"]?.target}
+              onTake={(kcal) => takeEnergy(String(kcal))}
+            />
+          </div>
           <Sentence>{floor}</Sentence>
           {(floor || draft.clinicianSetIt) && (
-            <label className="mt-2 flex items-center gap-2 text-sm">
+            <label className="counted mt-2 flex items-center gap-2 text-sm">
               <input
                 type="checkbox"
                 className="size-5"
@@ -234,7 +239,7 @@ export function EaterSheet({
             </label>
           )}
           {isBounded(draft, "protein") && (
-            <label className="mt-2 flex items-center gap-2 text-sm">
+            <label className="counted mt-2 flex items-center gap-2 text-sm">
               <input
                 type="checkbox"
                 className="size-5"
@@ -246,17 +251,20 @@ export function EaterSheet({
           )}
         </div>
         <div>
+          <Quiet eater={eater} />
           {draft.rule ? (
-            <RuleSheet
-              rule={draft.rule}
-              example={eater.ruleExample}
-              others={others}
-              at={at}
-              onType={(rule) => type({ ...draft, rule })}
-              onSave={(rule) => save({ ...draft, rule })}
-            />
+            <div className="counted">
+              <RuleSheet
+                rule={draft.rule}
+                example={eater.ruleExample}
+                others={others}
+                at={at}
+                onType={(rule) => type({ ...draft, rule })}
+                onSave={(rule) => save({ ...draft, rule })}
+              />
+            </div>
           ) : (
-            <>
+            <div className="counted">
               <p className="mt-3 flex flex-wrap items-center gap-2 text-sm">
                 <span className="text-soft">{t("startRule")}</span>
                 {start.rules.map((rule) => (
@@ -270,7 +278,7 @@ export function EaterSheet({
                 ))}
               </p>
               <AsFor others={others} onTake={(rule) => save({ ...draft, rule })} />
-            </>
+            </div>
           )}
           <WaysSheet
             name={draft.name}
@@ -288,7 +296,7 @@ export function EaterSheet({
             onType={(ways) => type({ ...draft, ways })}
             onSave={(ways) => save({ ...draft, ways })}
           />
-          <button className="btn mt-3" onClick={() => setNeedOpen(true)}>
+          <button className="btn counted mt-3" onClick={() => setNeedOpen(true)}>
             {t("need.open")}
           </button>
         </div>

@@ -150,7 +150,7 @@ export function WaysSheet({
             />
             <span className="text-xs text-soft">{t("ways.aDay")}</span>
           </label>
-          <label className="contents">
+          <label className="counted contents">
             <span>{t("ways.reserve")}</span>
             <input
               inputMode="decimal"

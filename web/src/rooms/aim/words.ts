@@ -10,6 +10,18 @@ export const aim = {
   fibre: "Fibre",
   bounds: { min: "least", target: "target", tolerance: "give or take", max: "most" },
   usualTolerance: "5 %",
+  quiet: {
+    title: "Without numbers",
+    what: "Has counting become a burden? Then leave it out: no energy, no points, no weight are shown while {{name}} is looked at. Cooking, boxes and days stay as they are.",
+    isOn: "No energy, no points, no weight are shown while {{name}} is looked at. What was written is kept, and nothing is asked.",
+    help: "If eating or weight weigh on your mind, talk to your doctor or a dietitian: this program is no substitute for that.",
+    elsewhere: "They are left out here now, for the eater who is looked at.",
+    lookAt: "Look at {{name}}",
+    take: "Leave the numbers out",
+    leave: "Show the numbers again",
+    on: "{{name}} sees no numbers now.",
+    off: "{{name}} sees the numbers again.",
+  },
   macros: "Protein, carbs and fat make {{kcal}} kcal",
   takeMacros: "Aim for {{kcal}} kcal",
   contradiction:

@@ -44,13 +44,13 @@ export function EatenBefore({ batchId }: { batchId: string }) {
             <span>
               {shortDay(one.day)} {one.eater}: {one.name}
             </span>
-            <span>
+            <span className="counted">
               {t("before.counted", {
                 was: amount(lens, one.was[lens]?.value ?? 0),
                 unit: unitWords(t, lens),
               })}
             </span>
-            <b>
+            <b className="counted">
               {(one.by[lens]?.value ?? 0) < 0 ? "−" : "+"}
               {amount(lens, Math.abs(one.by[lens]?.value ?? 0))}
             </b>

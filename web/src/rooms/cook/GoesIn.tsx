@@ -219,11 +219,11 @@ function Effects({ effects }: { effects: Effect[] | null }) {
                   <span>
                     {shortDay(after.day)} {after.name}
                   </span>
-                  <span>
+                  <span className="counted">
                     <Amount measure={before.measure} figure={before.sum} /> →{" "}
                     <Amount measure={after.measure} figure={after.sum} className="font-bold" />
                   </span>
-                  <span className={after.fits ? "text-soft" : "font-semibold text-brick"}>
+                  <span className={`counted ${after.fits ? "text-soft" : "font-semibold text-brick"}`}>
                     {t(`wentIn.fits.${before.fits ? "fit" : "not"}.${after.fits ? "fit" : "not"}`)}
                   </span>
                 </li>

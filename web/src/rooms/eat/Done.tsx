@@ -35,7 +35,7 @@ export function Done({ view, items, lens }: { view: EatView; items: ItemView[]; 
                 />
               </p>
               {corrected && (
-                <p className="mt-1 text-sm">
+                <p className="counted mt-1 text-sm">
                   {t("corrected", {
                     day: shortDay(corrected.on),
                     by: signed(lens, corrected.by[lens]?.value ?? 0),

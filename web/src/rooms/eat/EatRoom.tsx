@@ -1,3 +1,4 @@
+import { useQuiet } from "../../app/quiet";
 import type { TFunction } from "i18next";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { addDays, parseISO } from "date-fns";
@@ -102,6 +103,7 @@ function Day({ view }: { view: EatView }) {
   const done = day.items.filter(({ eatenAt }) => eatenAt !== null);
   // Eaten lies first along the tape, what is still planned after it.
   const laid = { ...day, items: [...done, ...waiting] };
+  const quiet = useQuiet();
   const whole = dayWords(t, day, lens);
 
   return (
@@ -116,16 +118,17 @@ function Day({ view }: { view: EatView }) {
               measure={lens}
               length={tapeLength(aim, [day], lens)}
               height={64}
-              label={t("dayLabel", {
+              label={t(quiet ? "dayQuiet" : "dayLabel", {
                 name: view.name,
                 day: longDay(day.day),
+                count: laid.items.length,
                 eaten: amount(lens, day.eaten[lens]?.value ?? 0),
                 sum: amount(lens, day.sums[lens]?.value ?? 0),
                 unit: unitOf(lens),
               })}
             />
           </div>
-          <p className="mb-2 text-right text-sm text-soft">
+          <p className="counted mb-2 text-right text-sm text-soft">
             {t("whole", { sum: amount(lens, day.sums[lens]?.value ?? 0), unit: unitOf(lens) })}
             {whole.look !== "open" && (
               <>
@@ -136,7 +139,7 @@ function Day({ view }: { view: EatView }) {
           </p>
           {day.day >= view.today && (
             <p className="mb-4 flex flex-wrap gap-2">
-              <button className="btn min-h-11" onClick={() => setOpened("fits")}>
+              <button className="counted btn min-h-11" onClick={() => setOpened("fits")}>
                 {t("stillFits")}
               </button>
               <button className="btn min-h-11" onClick={() => setOpened("again")}>
@@ -250,7 +253,7 @@ function Left({ view, lens }: { view: EatView; lens: Measure }) {
     return marked(measure, Math.abs(rest), rest < 0 ? certainty : turned[certainty]);
   };
   return (
-    <section aria-label={longDay(day.day)} className="flex items-end justify-between gap-4">
+    <section aria-label={longDay(day.day)} className="counted flex items-end justify-between gap-4">
       <p>
         <span className="block font-title text-huge leading-none font-bold">
           {left !== undefined ? leftOf(lens, left) : eaten ? marked(lens, eaten.value, eaten.certainty) : "–"}
@@ -276,7 +279,7 @@ function Left({ view, lens }: { view: EatView; lens: Measure }) {
                 {leftOf(measure, rest)} {unitOf(measure)}
               </b>{" "}
               <span className="text-sm text-soft">
-                {t(rest < 0 ? "pastOf" : isFloor ? "toGo" : "leftOf", {
+                {t(isFloor ? (rest < 0 ? "aboveLeast" : "toGo") : rest < 0 ? "pastOf" : "leftOf", {
                   measure: measure === "energy" ? t("app:energy") : t(`app:measures.${measure}`),
                 })}
               </span>

@@ -33,15 +33,19 @@ export function ItemFace({ item, lens }: { item: ItemView; lens: Measure }) {
         </b>
       )}
       <span className="text-sm">
-        <Amount measure={lens} figure={item.figures[lens]} className="[&_*]:text-inherit" /> ·{" "}
-        <Amount measure={second} figure={item.figures[second]} className="[&_*]:text-inherit" />{" "}
-        {second === "protein" && t("app:measures.protein")}
-        {item.giveOrTake !== null && item.text !== null ? (
-          item.giveOrTake > 0 && ` · ${t("guessed", { kcal: Math.round(item.giveOrTake) })}`
-        ) : (
+        <span className="counted">
+          <Amount measure={lens} figure={item.figures[lens]} className="[&_*]:text-inherit" /> ·{" "}
+          <Amount measure={second} figure={item.figures[second]} className="[&_*]:text-inherit" />{" "}
+          {second === "protein" && t("app:measures.protein")}
+          {item.giveOrTake !== null &&
+            item.text !== null &&
+            item.giveOrTake > 0 &&
+            ` · ${t("guessed", { kcal: Math.round(item.giveOrTake) })}`}
+        </span>
+        {(item.giveOrTake === null || item.text === null) && (
           <>
-            {" "}
-            · {item.batchId ? `${t("app:about")} ` : ""}
+            <span className="counted"> · </span>
+            {item.batchId ? `${t("app:about")} ` : ""}
             {item.partOf === null
               ? [
                   ...(item.pieces ? [piecesOf(t, item.pieces)] : []),

@@ -113,7 +113,7 @@ export function OnPlate({ view, lens, close }: { view: EatView; lens: Measure; c
         <div className="min-h-10 text-sm" aria-live="polite">
           {entry && !entry.problem && (
             <p>
-              <b>{entry.name}</b> ·{" "}
+              <b>{entry.name}</b> <span className="counted">·</span>{" "}
               <Amount measure={lens} figure={entry.figures[lens]} className="font-bold" />
             </p>
           )}

@@ -10,6 +10,7 @@ export const eat = {
   eatenSoFar: "{{unit}} eaten",
   toGo: "{{measure}} to go",
   leftOf: "{{measure}} left",
+  aboveLeast: "{{measure}} above the least",
   pastOf: "{{measure}} past",
   next: "Still to eat",
   ahead: "This day is still to come: what is eaten is written down on its day.",
@@ -47,6 +48,9 @@ export const eat = {
   heatLike: "{{how}}.",
   heatSource: "USDA FSIS; local rules come first.",
   dayLabel: "{{name}}, {{day}}: {{eaten}} eaten of {{sum}} {{unit}}",
+  dayQuiet_zero: "{{name}}, {{day}}: nothing yet",
+  dayQuiet_one: "{{name}}, {{day}}: 1 thing",
+  dayQuiet_other: "{{name}}, {{day}}: {{count}} things",
   share: {
     quarter: "a quarter",
     half: "half",

@@ -56,17 +56,17 @@ function Sheet({ food }: { food: FoodView }) {
         {food.keeping === "rice" && ` · ${t("keepsAsRice")}`}
         {food.gtin && ` · ${t("gtin")} ${food.gtin.replace(/^0+/, "")}`}
       </p>
-      <p className="mt-3 font-title text-[2.25rem] leading-none font-bold">
+      <p className="counted mt-3 font-title text-[2.25rem] leading-none font-bold">
         {per100g.energy == null ? t("notAtHome") : wholeNumber(per100g.energy)}{" "}
         <span className="text-base font-normal text-soft">kcal {t("per100")}</span>
       </p>
       {food.doubts.map(({ code, sentence }) => (
         <Sentence key={code}>{sentence}</Sentence>
       ))}
-      <p className="mt-1 text-xs text-soft">
+      <p className="counted mt-1 text-xs text-soft">
         {t("byFactors", { kcal: wholeNumber(food.kcalByFactors) })} ({t("factorsSource")})
       </p>
-      <dl className="mt-3 grid grid-cols-[1fr_auto] gap-x-4 text-sm [&>*]:border-b [&>*]:border-line [&>*]:py-0.5 [&>dd]:text-right">
+      <dl className="counted mt-3 grid grid-cols-[1fr_auto] gap-x-4 text-sm [&>*]:border-b [&>*]:border-line [&>*]:py-0.5 [&>dd]:text-right">
         {rows.slice(0, 1).map((name) => (
           <Row key={name} name={t(`label.${name}` as "label.protein")}>
             {figure(per100g[name])}

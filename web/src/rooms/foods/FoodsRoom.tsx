@@ -149,14 +149,15 @@ export default function FoodsRoom() {
               <thead className="sticky top-0 bg-ground">
                 <tr className="border-b border-rim text-right text-xs text-soft">
                   <th scope="col" className="py-1 text-left font-normal">
-                    {t("count", { count: data.length })} · {t("per100")}
+                    {t("count", { count: data.length })}
+                    <span className="counted"> · {t("per100")}</span>
                   </th>
                   {columns.map((measure) => (
                     <th
                       key={measure}
                       scope="col"
                       aria-sort={measure === by ? (isUp ? "ascending" : "descending") : undefined}
-                      className={`px-2 ${measure === lens ? "font-bold text-ink" : "font-normal max-md:hidden"}`}
+                      className={`counted px-2 ${measure === lens ? "font-bold text-ink" : "font-normal max-md:hidden"}`}
                     >
                       <button
                         className="min-h-8 whitespace-nowrap hover:underline"
@@ -193,7 +194,7 @@ export default function FoodsRoom() {
                     {columns.map((measure) => (
                       <td
                         key={measure}
-                        className={`px-2 whitespace-nowrap ${measure === lens ? "font-semibold" : "text-sm max-md:hidden"}`}
+                        className={`counted px-2 whitespace-nowrap ${measure === lens ? "font-semibold" : "text-sm max-md:hidden"}`}
                       >
                         <Amount measure={measure} figure={food.per100g[measure]} isColumn />
                       </td>

@@ -136,7 +136,7 @@ export function ImportPreview({ run, leave }: { run: ImportView; leave: () => vo
       {run.state === "ready" && run.report && (
         <>
           {Object.keys(run.report.reasons).length > 0 && (
-            <>
+            <div className="counted">
               <h3 className="mt-6 text-base">{t("library.reasons")}</h3>
               <ul className="text-sm">
                 {Object.entries(run.report.reasons).map(([reason, count]) => (
@@ -145,7 +145,7 @@ export function ImportPreview({ run, leave }: { run: ImportView; leave: () => vo
                   </li>
                 ))}
               </ul>
-            </>
+            </div>
           )}
           {run.report.refusals.length > 0 && (
             <details className="mt-4" open={run.report.taken === 0}>
@@ -160,7 +160,7 @@ export function ImportPreview({ run, leave }: { run: ImportView; leave: () => vo
             </details>
           )}
           {run.report.doubtfulRows.length > 0 && (
-            <details className="mt-4">
+            <details className="counted mt-4">
               <summary className="font-title font-bold">{t("library.doubtful")}</summary>
               <ul className="text-sm">
                 {run.report.doubtfulRows.map(({ row, name, doubts }) => (
@@ -181,7 +181,7 @@ export function ImportPreview({ run, leave }: { run: ImportView; leave: () => vo
                     {t("name")}
                   </th>
                   {shown.map((nutrient) => (
-                    <th key={nutrient} scope="col" className="px-2 font-normal">
+                    <th key={nutrient} scope="col" className="counted px-2 font-normal">
                       {t(`app:measures.${nutrient}`)} {nutrient !== "energy" && "g"}
                     </th>
                   ))}
@@ -192,7 +192,7 @@ export function ImportPreview({ run, leave }: { run: ImportView; leave: () => vo
                   <tr key={food.row} className="border-b border-line text-right">
                     <td className="text-left">{food.name}</td>
                     {shown.map((nutrient) => (
-                      <td key={nutrient} className="px-2">
+                      <td key={nutrient} className="counted px-2">
                         {food.per100g[nutrient] == null
                           ? "–"
                           : nutrient === "energy"
@@ -262,7 +262,7 @@ function Mapping({ headers, first, mapping, onLook }: MappingProps) {
           const mapped = draft.nutrients[nutrient];
           const units = unitsOf(nutrient);
           return (
-            <div key={nutrient} className="contents">
+            <div key={nutrient} className="counted contents">
               {pick(
                 nutrient === "polyols" || nutrient === "alcohol"
                   ? t(`label.${nutrient}`)

@@ -14,9 +14,11 @@ import {
   type Trouble,
 } from "../../api";
 import { useSay } from "../../app/notices";
+import { useQuiet } from "../../app/quiet";
 import { allergens, foodGroups, grams, wholeNumber } from "../../ui/format";
 import { numberIn } from "../../ui/numbers";
 import { Sentence } from "../../ui/states";
+import { TypedFigures } from "../../ui/TypedFigures";
 import { useSettled } from "../../ui/useSettled";
 import { queryKeys } from "../../app/queryKeys";
 
@@ -131,6 +133,7 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
   const say = useSay();
   const [typed, setTyped] = useState(() => typedOf(start));
   const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const quiet = useQuiet();
   const unread: string[] = [];
   const number = (field: string, value: string | undefined) => {
     const read = numberIn(value ?? "");
@@ -146,6 +149,7 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
     ...Object.fromEntries(
       figures.map((figure) => [figure, number(`label.${figure}`, typed.numbers[figure])]),
     ),
+    isUnread: quiet && figures.every((figure) => !typed.numbers[figure]?.trim()),
   };
   const packageGrams = number("packageGrams", typed.packageGrams);
   const asked = useSettled(JSON.stringify(label), 200);
@@ -195,6 +199,39 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
   };
   const row = "grid grid-cols-[1fr_10.5rem] items-center gap-x-3 gap-y-1 text-sm";
 
+  const reading = check && (
+    <div aria-live="polite" className="panel p-3 text-sm">
+      <p>
+        {t("label.reads", {
+          kcal: wholeNumber(check.per100g.energy ?? 0),
+          factors: wholeNumber(check.kcalByFactors),
+        })}
+      </p>
+      {typed.convention === "total" && (
+        <p className="mt-1 text-xs text-soft" title={t("label.printedSource")}>
+          {t("label.printed", {
+            grams: grams(label.servingGrams ?? 100),
+            figures: printed
+              .filter((nutrient) => check.printed[nutrient])
+              .map(
+                (nutrient) =>
+                  `${nutrient === "salt" ? t("sodium") : nutrient === "energy" ? t("energy") : t(`app:measures.${nutrient}`)} ${check.printed[nutrient]}`,
+              )
+              .join(", "),
+          })}
+        </p>
+      )}
+      {check.doubts.length > 0 && (
+        <>
+          {check.doubts.map(({ code, sentence }) => (
+            <Sentence key={code}>{sentence}</Sentence>
+          ))}
+          <p className="mt-1 text-xs text-soft">{t("label.doubt")}</p>
+        </>
+      )}
+    </div>
+  );
+
   return (
     <form
       className="space-y-3"
@@ -242,16 +279,6 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
             </select>
           </>
         )}
-        <label htmlFor="label-basis">{t("label.basis")}</label>
-        <select
-          id="label-basis"
-          className="field"
-          value={typed.basis}
-          onChange={(event) => change({ basis: event.target.value as Typed["basis"] })}
-        >
-          <option value="per100g">{t("label.per100g")}</option>
-          <option value="perServing">{t("label.perServing")}</option>
-        </select>
         <label htmlFor="label-serving">{t("label.serving")}</label>
         <span className="flex items-center gap-1">
           <input
@@ -272,47 +299,62 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
           value={typed.pieces}
           onChange={(event) => change({ pieces: event.target.value })}
         />
-        <label htmlFor="label-convention">{t("label.convention")}</label>
-        <select
-          id="label-convention"
-          className="field"
-          value={typed.convention}
-          onChange={(event) => change({ convention: event.target.value as Typed["convention"] })}
-        >
-          <option value="withoutFibre">{t("label.withoutFibre")}</option>
-          <option value="total">{t("label.total")}</option>
-        </select>
       </div>
       <Sentence>{at("label.servingGrams")}</Sentence>
       <Sentence>{at("label.servingPieces")}</Sentence>
-      <p className="text-xs text-soft">{t("label.empty")}</p>
-      <div className={row}>
-        {figures.map((figure) => (
-          <div key={figure} className="contents">
-            <label
-              htmlFor={`label-${figure}`}
-              className={figure === "saturatedFat" || figure === "sugars" ? "pl-4" : ""}
-            >
-              {t(`label.${figure}`)}
-            </label>
-            <span className="grid grid-cols-[1fr_2rem] items-center gap-1">
-              <input
-                id={`label-${figure}`}
-                inputMode="decimal"
-                className="field w-full text-right"
-                value={typed.numbers[figure] ?? ""}
-                onChange={(event) => change({ numbers: { ...typed.numbers, [figure]: event.target.value } })}
-              />
-              <span className="text-xs text-soft">{unitOf(figure)}</span>
-            </span>
-            {at(`label.${figure}`) && (
-              <div className="col-span-2">
-                <Sentence>{at(`label.${figure}`)}</Sentence>
-              </div>
-            )}
-          </div>
-        ))}
-      </div>
+      <TypedFigures>
+        <p className="text-xs text-soft">{t("label.empty")}</p>
+        <div className={row}>
+          <label htmlFor="label-basis">{t("label.basis")}</label>
+          <select
+            id="label-basis"
+            className="field"
+            value={typed.basis}
+            onChange={(event) => change({ basis: event.target.value as Typed["basis"] })}
+          >
+            <option value="per100g">{t("label.per100g")}</option>
+            <option value="perServing">{t("label.perServing")}</option>
+          </select>
+          <label htmlFor="label-convention">{t("label.convention")}</label>
+          <select
+            id="label-convention"
+            className="field"
+            value={typed.convention}
+            onChange={(event) => change({ convention: event.target.value as Typed["convention"] })}
+          >
+            <option value="withoutFibre">{t("label.withoutFibre")}</option>
+            <option value="total">{t("label.total")}</option>
+          </select>
+          {figures.map((figure) => (
+            <div key={figure} className="contents">
+              <label
+                htmlFor={`label-${figure}`}
+                className={figure === "saturatedFat" || figure === "sugars" ? "pl-4" : ""}
+              >
+                {t(`label.${figure}`)}
+              </label>
+              <span className="grid grid-cols-[1fr_2rem] items-center gap-1">
+                <input
+                  id={`label-${figure}`}
+                  inputMode="decimal"
+                  className="field w-full text-right"
+                  value={typed.numbers[figure] ?? ""}
+                  onChange={(event) =>
+                    change({ numbers: { ...typed.numbers, [figure]: event.target.value } })
+                  }
+                />
+                <span className="text-xs text-soft">{unitOf(figure)}</span>
+              </span>
+              {at(`label.${figure}`) && (
+                <div className="col-span-2">
+                  <Sentence>{at(`label.${figure}`)}</Sentence>
+                </div>
+              )}
+            </div>
+          ))}
+        </div>
+        {quiet && reading}
+      </TypedFigures>
       <div className={row}>
         <label htmlFor="label-package">{t("label.package")}</label>
         <span className="flex items-center gap-1">
@@ -366,38 +408,7 @@ export function LabelForm({ start, food, onSaved }: LabelFormProps) {
         <Sentence>{trouble.detail}</Sentence>
       )}
       {/* Below the fields: none of them moves while a label is typed. */}
-      {check && (
-        <div aria-live="polite" className="panel p-3 text-sm">
-          <p>
-            {t("label.reads", {
-              kcal: wholeNumber(check.per100g.energy ?? 0),
-              factors: wholeNumber(check.kcalByFactors),
-            })}
-          </p>
-          {typed.convention === "total" && (
-            <p className="mt-1 text-xs text-soft" title={t("label.printedSource")}>
-              {t("label.printed", {
-                grams: grams(label.servingGrams ?? 100),
-                figures: printed
-                  .filter((nutrient) => check.printed[nutrient])
-                  .map(
-                    (nutrient) =>
-                      `${nutrient === "salt" ? t("sodium") : nutrient === "energy" ? t("energy") : t(`app:measures.${nutrient}`)} ${check.printed[nutrient]}`,
-                  )
-                  .join(", "),
-              })}
-            </p>
-          )}
-          {check.doubts.length > 0 && (
-            <>
-              {check.doubts.map(({ code, sentence }) => (
-                <Sentence key={code}>{sentence}</Sentence>
-              ))}
-              <p className="mt-1 text-xs text-soft">{t("label.doubt")}</p>
-            </>
-          )}
-        </div>
-      )}
+      {!quiet && reading}
       <button className="btn-next w-full">{t("label.save")}</button>
     </form>
   );

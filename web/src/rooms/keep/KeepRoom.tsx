@@ -147,7 +147,12 @@ function Waste({ view: { waste } }: { view: ShelvesView }) {
       ) : (
         <p>
           {t("waste.boxes", { count: waste.boxes })} · <b>{grams(Math.round(waste.grams))}</b>{" "}
-          <span className="text-xs text-soft">g</span> · <Amount measure="energy" figure={waste.energy} /> ·{" "}
+          <span className="text-xs text-soft">g</span>
+          <span className="counted">
+            {" "}
+            · <Amount measure="energy" figure={waste.energy} />
+          </span>{" "}
+          ·{" "}
           <span className="text-soft">
             {waste.why.map(({ why, boxes }) => `${why ?? t("waste.noReason")} (${boxes})`).join(", ")}
           </span>

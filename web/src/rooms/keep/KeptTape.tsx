@@ -34,8 +34,12 @@ export function KeptTape({ boxes, today }: { boxes: Kept[]; today: string }) {
         </span>
       </span>
       <span className="block truncate text-xs">
-        {inPieces(t, group)} · <Held measure={lens} figure={figures?.[lens]} isFirst /> ·{" "}
-        <Held measure={second} figure={figures?.[second]} />
+        {inPieces(t, group)}
+        <span className="counted">
+          {" "}
+          · <Held measure={lens} figure={figures?.[lens]} isFirst /> ·{" "}
+          <Held measure={second} figure={figures?.[second]} />
+        </span>
       </span>
       <span className="block text-xs">
         <b className="whitespace-nowrap">

@@ -208,13 +208,13 @@ function Line({
       </div>
       <div className="min-w-0 flex-1 text-sm sm:w-44 sm:flex-none">
         {figure && got !== undefined && Math.abs(figure.value) >= 0.05 && (
-          <span className="block text-soft">
+          <span className="counted block text-soft">
             {figure.value > 0 ? "+" : ""}
             {amount(lens, figure.value)} {unitWords(t, lens)}
           </span>
         )}
         {day && (
-          <span className={day.isOver ? "font-bold text-brick" : "text-soft"}>
+          <span className={`counted ${day.isOver ? "font-bold text-brick" : "text-soft"}`}>
             {day.isOver && <span aria-hidden className="hatched mr-1 inline-block h-3 w-1.5" />}
             {day.words}
           </span>

@@ -272,13 +272,13 @@ function Comes({
         </b>
         {first.volume !== null && <span className="text-sm text-soft"> · {first.volume}</span>}
       </p>
-      <p className="text-sm">
+      <p className="counted text-sm">
         {about}
         <Amount measure={by} figure={first.figures[by]} /> {nameOf(t, by)} ·{" "}
         <Amount measure={second} figure={first.figures[second]} /> {nameOf(t, second)}
       </p>
       {day && (
-        <p className={`text-sm ${day.isOver ? "font-bold text-brick" : "text-soft"}`}>
+        <p className={`counted text-sm ${day.isOver ? "font-bold text-brick" : "text-soft"}`}>
           {day.isOver && <span aria-hidden className="hatched mr-1 inline-block h-3 w-1.5" />}
           {day.words}
         </p>

@@ -79,10 +79,12 @@ export function Pan({ batch, typed, type, at, good }: PartProps & { good: PackPr
                   {t(good.yield < 1 ? "lost" : "gained", {
                     percent: wholeNumber(Math.abs(1 - good.yield) * 100),
                   })}{" "}
-                  ·{" "}
+                  <span className="counted">· </span>
                 </>
               )}
-              {t("gram")} {exact(good.kcalPerGram.value)} kcal
+              <span className="counted">
+                {t("gram")} {exact(good.kcalPerGram.value)} kcal
+              </span>
             </p>
           )}
           {good?.usual && <Usual usual={good.usual} />}

@@ -275,11 +275,14 @@ function Parts({
               <div className="min-w-0 flex-1 text-sm sm:w-44 sm:flex-none">
                 {whole && (
                   <span className="block text-soft">
-                    {grams(round(whole.grams))} g · <Amount measure={lens} figure={whole.figures[lens]} />
+                    {grams(round(whole.grams))} g <span className="counted">·</span>{" "}
+                    <Amount measure={lens} figure={whole.figures[lens]} />
                   </span>
                 )}
                 {day && (
-                  <span className={day.isOver ? "font-bold text-brick" : "text-soft"}>{day.words}</span>
+                  <span className={`counted ${day.isOver ? "font-bold text-brick" : "text-soft"}`}>
+                    {day.words}
+                  </span>
                 )}
               </div>
               <button

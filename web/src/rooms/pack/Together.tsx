@@ -121,10 +121,12 @@ export function Together({ batch, typed, type, trouble, busy, onMake, onDiscard,
             <span className="font-title text-huge leading-none font-bold">{wholeNumber(good.fullest)}</span>{" "}
             <span className="text-lg text-soft">g {t(isUnequal ? "eachAbout" : "each")}</span>
             <span className="mt-2 block">
-              <Amount measure={lens} figure={good.figures[lens]} className="text-lg font-bold" /> ·{" "}
-              <Amount measure={second} figure={good.figures[second]} />{" "}
-              <span className="text-sm text-soft">
-                {second === "protein" ? t("app:measures.protein") : ""}
+              <span className="counted">
+                <Amount measure={lens} figure={good.figures[lens]} className="text-lg font-bold" /> ·{" "}
+                <Amount measure={second} figure={good.figures[second]} />{" "}
+                <span className="text-sm text-soft">
+                  {second === "protein" ? t("app:measures.protein") : ""}
+                </span>
               </span>
               {good.overGrams >= 5 && (
                 <b className="ml-2">{t("overGrams", { grams: grams(Math.round(good.overGrams)) })}</b>

@@ -155,7 +155,7 @@ function Comes({
               g {t(new Set(good.boxes.map((box) => box.grams)).size > 1 ? "eachAbout" : "each")}
             </span>
           </p>
-          <p className="mt-2">
+          <p className="counted mt-2">
             <Amount measure={lens} figure={good.figures[lens]} className="text-lg font-bold" /> ·{" "}
             <Amount measure={second} figure={good.figures[second]} />{" "}
             <span className="text-sm text-soft">{second === "protein" ? t("app:measures.protein") : ""}</span>
@@ -194,7 +194,7 @@ function Comes({
       </p>
       {order.isByEye && good.boxes.length > 0 && (
         <p className="mb-3 text-sm">
-          <b>
+          <b className="counted">
             {t("byEye.either", {
               kcal: wholeNumber(Math.max(...good.boxes.map(({ giveOrTake }) => giveOrTake ?? 0))),
             })}

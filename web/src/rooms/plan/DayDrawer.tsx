@@ -109,13 +109,13 @@ function Depth({
   return (
     <div className="space-y-6 text-sm">
       <section>
-        <p className={`font-bold ${looks[dayWords(t, view, lens).look]}`}>
+        <p className={`counted font-bold ${looks[dayWords(t, view, lens).look]}`}>
           {view.verdict === "out"
             ? outWords(t, view.bands) || t("depth.excluded", { name: eater })
             : dayWords(t, view, lens).words}
         </p>
         {out.length > 0 && view.items.length > 1 && (
-          <p className="mt-1 flex flex-wrap gap-2">
+          <p className="counted mt-1 flex flex-wrap gap-2">
             {out.map((measure) => (
               <button
                 key={measure}
@@ -130,15 +130,19 @@ function Depth({
         )}
         {view.dayName && <p className="text-soft">{view.dayName}</p>}
         {view.kcalPer100g !== null && (
-          <p className="text-soft">
+          <p className="counted text-soft">
             {t("depth.density", { grams: wholeNumber(view.grams), density: wholeNumber(view.kcalPer100g) })}
           </p>
         )}
         {view.giveOrTake > 0 && (
-          <p className="text-soft">{t("depth.giveOrTake", { kcal: wholeNumber(view.giveOrTake) })}</p>
+          <p className="counted text-soft">{t("depth.giveOrTake", { kcal: wholeNumber(view.giveOrTake) })}</p>
         )}
       </section>
-      {view.verdict === "out" && <Mends eaterId={eaterId} day={day} depth={depth} lens={lens} />}
+      {view.verdict === "out" && (
+        <div className="counted">
+          <Mends eaterId={eaterId} day={day} depth={depth} lens={lens} />
+        </div>
+      )}
       <section aria-labelledby="depth-items">
         <h3 id="depth-items" className="mb-1 text-base">
           {t("depth.items")}
@@ -169,7 +173,7 @@ function Depth({
           />
         </div>
         {depth.parts.length > 0 && (
-          <ul className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-xs" aria-label={t("depth.parts")}>
+          <ul className="counted mt-2 flex flex-wrap gap-x-5 gap-y-1 text-xs" aria-label={t("depth.parts")}>
             {depth.parts.map((part) => (
               <li key={part.name}>
                 <span className="text-soft">{part.name}</span>{" "}
@@ -185,7 +189,7 @@ function Depth({
           </ul>
         )}
         {view.exactPoints && view.items.length > 0 && (
-          <p className="mt-2 text-xs text-soft">
+          <p className="counted mt-2 text-xs text-soft">
             {t("depth.points", {
               count: view.sums["points"]?.value ?? 0,
               exact: exact(view.exactPoints.value),
@@ -194,7 +198,7 @@ function Depth({
         )}
       </section>
       {!view.aim.isAway && (
-        <section aria-labelledby="depth-fits">
+        <section aria-labelledby="depth-fits" className="counted">
           <h3 id="depth-fits" className="mb-1 text-base">
             {t("depth.stillFits")}
           </h3>
@@ -238,7 +242,9 @@ function Depth({
           </ul>
         </section>
       )}
-      <KeepFree {...where} lens={lens} measures={Object.keys(view.sums) as Measure[]} slots={depth.slots} />
+      <div className="counted">
+        <KeepFree {...where} lens={lens} measures={Object.keys(view.sums) as Measure[]} slots={depth.slots} />
+      </div>
       <Guests {...where} week={week} slots={depth.slots} />
       <AwayFrom
         {...where}
@@ -248,7 +254,9 @@ function Depth({
         others={week.eaters.filter((other) => other.eaterId !== eaterId)}
         depth={depth}
       />
-      <EventForm eaterId={eaterId} day={day} slots={depth.slots} hasPoints={view.aim.rule !== null} />
+      <div className="counted">
+        <EventForm eaterId={eaterId} day={day} slots={depth.slots} hasPoints={view.aim.rule !== null} />
+      </div>
       <CopyDay eaterId={eaterId} day={day} others={others} parts={depth.parts} />
     </div>
   );

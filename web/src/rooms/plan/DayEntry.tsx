@@ -1,3 +1,4 @@
+import { useQuiet } from "../../app/quiet";
 import type { TFunction } from "i18next";
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useId, useRef, useState, type ReactNode } from "react";
@@ -176,7 +177,7 @@ export function DayEntry({
             />
           ))}
           {read && read.entries.length > 1 && (
-            <p>
+            <p className="counted">
               {t("entry.together")}{" "}
               <Amount measure={lens} figure={read.figures[lens]} className="font-bold text-ink" />
             </p>
@@ -229,6 +230,7 @@ function Entry({
   onWrite: (food: string) => void;
 }) {
   const { t } = useWords("plan");
+  const quiet = useQuiet();
   const { line, problem, offers } = entry;
   if (entry.isWater) return <p>{t("entry.water")}</p>;
   if (problem?.code === "raw-or-cooked") return <WeighedAs entry={entry} onChoose={onChoose} />;
@@ -236,7 +238,7 @@ function Entry({
     return (
       <>
         <p>
-          {entryWords(t, entry)}{" "}
+          {entryWords(t, entry, quiet)}{" "}
           <Amount measure={lens} figure={entry.figures[lens]} className="font-bold text-ink" />
         </p>
         {line && isAnswering && <LineChoice line={line} onChoose={onChoose} onKnown={onKnown} />}
@@ -279,14 +281,24 @@ function Entry({
           <button type="button" className="link" onClick={() => onWrite(foodText)}>
             {t("entry.write", { food: foodText })}
           </button>{" "}
-          <span className="text-xs">{t("entry.guess", { text: entry.text })}</span>
+          <span className="counted text-xs">{t("entry.guess", { text: entry.text })}</span>
+        </p>
+      )}
+      {line?.problem && (
+        <p>
+          <button type="button" className="link" onClick={() => onChoose(nameOnly)}>
+            {t("entry.nameOnly")}
+          </button>
         </p>
       )}
     </div>
   );
 }
 
-const entryWords = (t: TFunction, entry: EntryView) => {
+/** What is chosen to note a thing by its name alone, its figures not known. */
+const nameOnly = "name";
+
+const entryWords = (t: TFunction, entry: EntryView, quiet: boolean) => {
   const about = entry.line?.about && !entry.line.trace ? `${t("app:about")} ` : "";
   if (entry.boxes > 1)
     return t("plan:entry.boxes", {
@@ -295,7 +307,7 @@ const entryWords = (t: TFunction, entry: EntryView) => {
       grams: grams(Math.round(entry.grams ?? 0)),
     });
   if (entry.grams === null)
-    return entry.giveOrTake
+    return entry.giveOrTake && !quiet
       ? t("plan:entry.guessed", { name: entry.name, kcal: entry.giveOrTake })
       : `${entry.name} ·`;
   return `${about}${grams(Math.round(entry.grams * 10) / 10)} g ${entry.name} ·`;

@@ -173,7 +173,7 @@ export function DayItem({
           </button>
         )}
         {item.exactPoints && (
-          <span className="text-soft">
+          <span className="counted text-soft">
             {t("depth.points", {
               count: item.figures["points"]?.value ?? 0,
               exact: exact(item.exactPoints.value),
@@ -187,7 +187,7 @@ export function DayItem({
       {isOpen && why && (
         <ul className="mt-1 list-disc space-y-0.5 pl-5 text-xs">
           <li>{why.isLocked ? t("why.locked") : why.isFitted ? t("why.fitted") : t("why.byHand")}</li>
-          <li>
+          <li className="counted">
             {Object.keys(why.outWithout).length > 0
               ? t("why.without", { out: outWords(t, why.outWithout) })
               : t("why.spare")}
@@ -195,7 +195,7 @@ export function DayItem({
           {why.useBy && (
             <li>{t(why.isFrozen ? "why.useByFrozen" : "why.useBy", { day: shortDay(why.useBy) })}</li>
           )}
-          {why.othersTried > 0 && <li>{t("why.others", { count: why.othersFit })}</li>}
+          {why.othersTried > 0 && <li className="counted">{t("why.others", { count: why.othersFit })}</li>}
         </ul>
       )}
     </li>

@@ -1,3 +1,4 @@
+import { useQuiet } from "../../app/quiet";
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import { memo, type KeyboardEvent, type ReactNode, type RefObject } from "react";
 import { useWords } from "../../app/i18n";
@@ -5,7 +6,7 @@ import type { DayView, EaterWeekView, ItemView, Measure } from "../../api";
 import { Amount } from "../../ui/Figures";
 import { NeverMark } from "../../ui/never";
 import { amount, longDay, unitOf } from "../../ui/format";
-import { Ruler, ThinTape, useWidth } from "../../ui/Ruler";
+import { Ruler, ThinTape, useWidth, quietShare } from "../../ui/Ruler";
 import { PortionEdge } from "./PortionEdge";
 import { dayWords, watched } from "./reading";
 import { isTouch } from "./useCarry";
@@ -54,10 +55,11 @@ export const DayRow = memo(function DayRow({
   isDraft = false,
 }: DayRowProps) {
   const { t } = useWords("plan");
+  const quiet = useQuiet();
   const { setNodeRef, isOver } = useDroppable({ id: `${eater.eaterId}|${day.day}` });
   const sum = day.sums[lens];
   const { words, look } = dayWords(t, day, lens);
-  const label = t("dayLabel", {
+  const label = t(quiet ? "quiet.dayLabel" : "dayLabel", {
     count: day.items.length,
     name: eater.name,
     day: longDay(day.day),
@@ -68,7 +70,9 @@ export const DayRow = memo(function DayRow({
   const [ref, width] = useWidth<HTMLParagraphElement>();
   // What is too narrow on the tape for its words is named beside it.
   const narrow = day.items.filter((item) => {
-    const pixels = (Math.max(0, item.figures[lens]?.value ?? 0) / length) * width;
+    const pixels = quiet
+      ? width * quietShare(day)
+      : (Math.max(0, item.figures[lens]?.value ?? 0) / length) * width;
     return item.isForGuests || (width > 0 && !item.hold && pixels < (item.letters === null ? 74 : 96));
   });
   const forGuests = narrow.filter(({ isForGuests }) => isForGuests).map(({ name }) => name);
@@ -109,7 +113,7 @@ export const DayRow = memo(function DayRow({
               >
                 {face}
               </Block>
-              {item.batchId && !carried && (
+              {item.batchId && !carried && !quiet && (
                 <PortionEdge item={item} onSize={(size, allOfIt) => acts.current.size(item, size, allOfIt)} />
               )}
             </>
@@ -154,7 +158,7 @@ export const DayRow = memo(function DayRow({
           </span>
         )}
         <span
-          className="ml-auto text-base"
+          className="counted ml-auto text-base"
           title={
             missing?.length
               ? t("missing", { measure: t(`app:measures.${lens}`), foods: missing.join(", ") })
@@ -198,6 +202,7 @@ function Block({
   children: ReactNode;
 }) {
   const { t } = useWords("plan");
+  const quiet = useQuiet();
   const carried: Carried = { kind: "item", id: item.id, name: item.name, isBox: item.boxId !== null };
   const { setNodeRef, listeners, isDragging } = useDraggable({
     id: `item|${item.id}`,
@@ -221,8 +226,10 @@ function Block({
       {...listeners}
       type="button"
       data-focus={`item|${item.id}`}
-      title={`${item.name} · ${figure ? amount(lens, figure.value) : "–"} ${unitOf(lens)}`}
-      aria-label={t(item.eatenAt ? "itemEaten" : "item", {
+      title={
+        quiet ? item.name : `${item.name} · ${figure ? amount(lens, figure.value) : "–"} ${unitOf(lens)}`
+      }
+      aria-label={t(`${quiet ? "quiet." : ""}${item.eatenAt ? "itemEaten" : "item"}` as const, {
         name: item.name,
         amount: figure ? `${amount(lens, figure.value)} ${unitOf(lens)}` : "",
       })}

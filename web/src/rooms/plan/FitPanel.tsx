@@ -1,3 +1,4 @@
+import { useQuiet } from "../../app/quiet";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import type { FitRequest, FitScope, FitView, FitWishes, Measure } from "../../api";
@@ -160,6 +161,7 @@ function Wishes({
 
 function Draft({ fit, trouble, measureOf, onStop, onTake, onDrop }: FitPanelProps & { fit: FitView }) {
   const { t } = useWords("plan");
+  const quiet = useQuiet();
   const [left, setLeft] = useState<string[]>([]);
   const changed = fit.days.filter(({ comes, goes }) => comes.length + goes.length > 0);
   const chosen = changed.filter((day) => !left.includes(dayKey(day)));
@@ -168,7 +170,8 @@ function Draft({ fit, trouble, measureOf, onStop, onTake, onDrop }: FitPanelProp
     <div className="space-y-3 text-sm">
       {/* As tall while it looks as when it has found: the buttons below stay under the hand. */}
       <div role="status" aria-live="polite" className="min-h-24 md:min-h-32">
-        {begun && (
+        {begun && quiet && <p>{t("quiet.changes", { count: changed.length })}</p>}
+        {begun && !quiet && (
           <p>
             <span className="font-title text-2xl font-bold">
               {fit.fitAfter}
@@ -188,7 +191,7 @@ function Draft({ fit, trouble, measureOf, onStop, onTake, onDrop }: FitPanelProp
                 ? t("fit.ended")
                 : t("fit.looking")}
           {begun && !fit.isBest && <> {t("fit.bestSoFar")}</>}
-          {begun && fit.fitAfter < fit.allDays && (
+          {begun && !quiet && fit.fitAfter < fit.allDays && (
             <> {t("fit.miss", { count: fit.allDays - fit.fitAfter })}</>
           )}
         </p>
@@ -240,11 +243,11 @@ function Draft({ fit, trouble, measureOf, onStop, onTake, onDrop }: FitPanelProp
                 )}
                 <span className="min-w-0 flex-1">
                   <b>{shortDay(day.day).slice(0, 6)}</b> {day.name}
-                  <span className="float-right">
+                  <span className="counted float-right">
                     {sum && amount(measure, sum.value)}{" "}
                     <span className="text-xs text-soft">{unitOf(measure)}</span>
                   </span>
-                  <span className={`block text-xs ${day.after.fits ? "text-sea" : "text-brick"}`}>
+                  <span className={`counted block text-xs ${day.after.fits ? "text-sea" : "text-brick"}`}>
                     {day.after.fits ? t("fits") : outWords(t, day.after.bands)}
                     {day.atTheEdge.length > 0 &&
                       ` · ${t("fit.atTheEdge", { names: day.atTheEdge.map((one) => t(`app:measures.${one}`)).join(", ") })}`}

@@ -136,7 +136,7 @@ export function MenuPanel({ from, to, today, recipeId, onPlan, close }: MenuPane
       </form>
       {menu && (
         <div className="mt-4" aria-live="polite">
-          <p>
+          <p className="counted">
             <span className="font-title text-2xl font-bold">
               {menu.fitDays}
               <span className="text-sm font-normal text-soft"> {t("fit.of", { count: menu.allDays })}</span>

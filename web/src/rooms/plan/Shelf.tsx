@@ -1,3 +1,4 @@
+import { useQuiet } from "../../app/quiet";
 import { useDroppable } from "@dnd-kit/core";
 import { useWords } from "../../app/i18n";
 import { Link } from "react-router";
@@ -18,11 +19,13 @@ interface ShelfProps {
 /** The bench at the right: boxes that lie on no day, one strip of tape a batch. */
 export function Shelf({ shelf, eaterId, lens, second, carried, onLift }: ShelfProps) {
   const { t } = useWords("plan");
+  const quiet = useQuiet();
   const { setNodeRef, isOver } = useDroppable({ id: "shelf" });
   const figuresOf = ({ figures }: ShelfView) => figures[eaterId] ?? Object.values(figures)[0];
   const spoken = (group: ShelfView) => {
     const figure = figuresOf(group)?.[lens];
-    return t(group.isRest ? "shelf.restStrip" : "shelf.strip", {
+    const words = group.isRest ? "restStrip" : "strip";
+    return t(quiet ? `quiet.${words}` : `shelf.${words}`, {
       count: group.boxIds.length,
       name: group.name,
       amount: figure ? `${amount(lens, figure.value)} ${unitOf(lens)}` : "",

@@ -67,7 +67,7 @@ export function Strip({
           <span className="line-clamp-2 text-sm leading-tight font-semibold">{what.name}</span>
           <span className="ml-auto font-title leading-tight font-bold whitespace-nowrap">{count}</span>
         </span>
-        <span className="block truncate text-xs">
+        <span className="counted block truncate text-xs">
           <Amount measure={lens} figure={figures?.[lens]} className="font-semibold [&_*]:text-tape" /> ·{" "}
           <Amount measure={second} figure={figures?.[second]} className="[&_*]:text-tape" />
           {second === "protein" && ` ${t("app:measures.protein")}`}

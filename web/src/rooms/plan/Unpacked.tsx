@@ -1,3 +1,4 @@
+import { useQuiet } from "../../app/quiet";
 import { useState } from "react";
 import { useWords } from "../../app/i18n";
 import { Link } from "react-router";
@@ -51,6 +52,7 @@ function Batch({
   onDiscard,
 }: UnpackedProps & { batch: UnpackedView }) {
   const { t } = useWords("plan");
+  const quiet = useQuiet();
   const [isOpen, setIsOpen] = useState(false);
   const what: Carried = { kind: "batch", id: batch.batchId, name: batch.name, isBox: false };
   const figures = batch.figures[eaterId] ?? Object.values(batch.figures)[0];
@@ -75,7 +77,7 @@ function Batch({
         <Strip
           what={what}
           focus={`unpacked|${batch.batchId}`}
-          label={t("unpacked.strip", {
+          label={t(quiet ? "quiet.unpacked" : "unpacked.strip", {
             name: batch.name,
             each: own,
             amount: figure ? `${amount(lens, figure.value)} ${unitOf(lens)}` : "",

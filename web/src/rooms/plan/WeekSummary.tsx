@@ -17,7 +17,7 @@ export function WeekSummary({
   const calendar = `/api/plan/calendar.ics${whose && whose !== "all" ? `?eaterId=${whose}` : ""}`;
   return (
     <>
-      <section aria-labelledby="week-title" className="text-sm">
+      <section aria-labelledby="week-title" className="counted text-sm">
         <h2 id="week-title" className="mb-1 text-base">
           {t("week.title")}
         </h2>
@@ -27,24 +27,23 @@ export function WeekSummary({
             {[...new Set<Measure>([eater.aim.leading, "energy", "protein"])].map((measure) => (
               <Fragment key={measure}>
                 <Amount measure={measure} figure={eater.sums[measure]} />{" "}
-                <span className="text-xs text-soft">
+                <span className="counted text-xs text-soft">
                   {t("week.inAll", {
                     measure: measure === "energy" || measure === "points" ? "" : t(`app:measures.${measure}`),
                   })}
                 </span>
-                <br />
+                <br className="counted" />
               </Fragment>
             ))}
-            {t("week.days", { fit: eater.fitDays, count: eater.laidDays })}
+            <span className="counted">{t("week.days", { fit: eater.fitDays, count: eater.laidDays })}</span>
             {eater.reserve !== null && (
-              <>
-                <br />
+              <span className="counted block">
                 {t("week.reserve", {
                   drawn: amount(eater.aim.leading, eater.reserveDrawn),
                   reserve: amount(eater.aim.leading, eater.reserve),
                   unit: unitOf(eater.aim.leading),
                 })}
-              </>
+              </span>
             )}
           </p>
         ))}

@@ -27,7 +27,7 @@ export function WeighedAs({ entry, onChoose }: { entry: EntryView; onChoose: (fo
         >
           {form.name}
           {form.kcalPer100g !== null && (
-            <span className="text-xs text-soft">
+            <span className="counted text-xs text-soft">
               {" "}
               {t("weighed.per", { kcal: Math.round(form.kcalPer100g) })}
             </span>

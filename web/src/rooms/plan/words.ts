@@ -13,6 +13,21 @@ export const plan = {
   dayLabel_other: "{{name}}, {{day}}: {{sum}}, {{reading}}, {{count}} items",
   item: "{{name}}, {{amount}}",
   itemEaten: "{{name}}, {{amount}}, eaten",
+  // The same where no figures are shown.
+  quiet: {
+    dayLabel_zero: "{{name}}, {{day}}: nothing laid",
+    dayLabel_one: "{{name}}, {{day}}: one item",
+    dayLabel_other: "{{name}}, {{day}}: {{count}} items",
+    item: "{{name}}",
+    itemEaten: "{{name}}, eaten",
+    strip_one: "{{name}}, 1 box, cooked {{day}}",
+    strip_other: "{{name}}, {{count}} boxes, cooked {{day}}",
+    restStrip: "{{name}}, what is left of a box, cooked {{day}}",
+    unpacked: "{{name}}, not packed yet, {{each}} a portion, {{left}} left, {{when}}",
+    changes_zero: "Nothing changes on these days.",
+    changes_one: "One day changes.",
+    changes_other: "{{count}} days change.",
+  },
   carryHint: "Enter picks it up, Delete puts it back",
   bench: { title: "What there is", open: "Shelf, dishes, add a food" },
   shelf: {
@@ -140,6 +155,7 @@ export const plan = {
     write: "Write down the label of {{food}}",
     writeTitle: "The label of {{food}}",
     guess: "or add what you know of it: {{text}} 300 kcal, or 6 points",
+    nameOnly: "Note its name only",
     water: "Plain water is not counted.",
   },
   weighed: {

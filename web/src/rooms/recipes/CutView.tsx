@@ -54,7 +54,7 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
         {request.isPutTogether ? t("cut.leadBoxes", { count: data.boxes }) : t("cut.lead")}{" "}
         {t("cut.weighs", { grams: wholeNumber(data.grams) })}
       </p>
-      <div className="mt-2 flex flex-wrap items-center gap-2">
+      <div className="counted mt-2 flex flex-wrap items-center gap-2">
         <label htmlFor="cut-most">{t("cut.most")}</label>
         <input
           id="cut-most"
@@ -85,7 +85,7 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
         role="img"
         aria-label={t("cut.chart", { measure: t(`app:measures.${lens}`) })}
         viewBox="0 0 700 150"
-        className="mt-4 w-full max-w-4xl"
+        className="counted mt-4 w-full max-w-4xl"
       >
         {data.cuts.map((cut, i) => {
           const height = ((cut.figures[lens]?.value ?? 0) / top) * 112;
@@ -122,7 +122,7 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
         })}
       </svg>
       {request.rule && (
-        <p className="text-xs text-soft">
+        <p className="counted text-xs text-soft">
           <span aria-hidden>◆</span> {t("cut.step")}
         </p>
       )}
@@ -140,7 +140,7 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
                 <th
                   key={measure}
                   scope="col"
-                  className={`px-3 ${measure === lens ? "font-bold text-ink" : "font-normal"}`}
+                  className={`counted px-3 ${measure === lens ? "font-bold text-ink" : "font-normal"}`}
                 >
                   {t(`app:measures.${measure}`)}
                 </th>
@@ -168,11 +168,11 @@ export function CutView({ request, lens, onCut }: CutViewProps) {
                   {wholeNumber(cut.grams)} <span className="text-xs text-soft">g</span>
                 </td>
                 {columns.map((measure) => (
-                  <td key={measure} className="px-3 whitespace-nowrap">
+                  <td key={measure} className="counted px-3 whitespace-nowrap">
                     <Amount measure={measure} figure={cut.figures[measure]} isColumn />
                   </td>
                 ))}
-                <td className="text-left text-xs whitespace-nowrap text-soft">
+                <td className="counted text-left text-xs whitespace-nowrap text-soft">
                   {request.rule && cut.step && <b className="text-ink">◆ {t("cut.step")} </b>}
                   {request.rule && cut.toNextStep !== null && t("cut.less", { grams: grams(cut.toNextStep) })}
                 </td>

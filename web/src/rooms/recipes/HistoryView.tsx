@@ -69,7 +69,7 @@ export function HistoryView({ id, lens, onTake }: HistoryViewProps) {
               <Said verdicts={verdicts.filter((one) => versionOf(one, data) === version.version)} />
             </div>
             <div className="text-right text-sm">
-              <p>
+              <p className="counted">
                 <Amount
                   measure={measure}
                   figure={version.then[measure]}
@@ -77,7 +77,7 @@ export function HistoryView({ id, lens, onTake }: HistoryViewProps) {
                 />{" "}
                 <span className="text-xs text-soft">{t("history.then")}</span>
               </p>
-              <p>
+              <p className="counted">
                 <Amount measure={measure} figure={version.now[measure]} />{" "}
                 <span className="text-xs text-soft">{t("history.now")}</span>
               </p>

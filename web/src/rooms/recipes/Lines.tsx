@@ -1,6 +1,7 @@
 import type { TFunction } from "i18next";
 import { useEffect, useEffectEvent, useRef } from "react";
 import { useWords } from "../../app/i18n";
+import { useQuiet } from "../../app/quiet";
 import type { CalcRecipeAnswer, LineStanding, LineView, Measure, RecipeLineView } from "../../api";
 import { Amount } from "../../ui/Figures";
 import { grams, wholeNumber } from "../../ui/format";
@@ -47,6 +48,7 @@ export function Lines({ lines, calc, lens, onChange, onWeighed, startsOpen }: Li
     inputs.current.get(focusNext.current)?.focus();
     focusNext.current = null;
   });
+  const quiet = useQuiet();
   const second: Measure = lens === "protein" ? "energy" : "protein";
   // The answer lists the written lines in order; a line still being computed shows its last reading.
   const readings = new Map<number, RecipeLineView>();
@@ -140,9 +142,15 @@ export function Lines({ lines, calc, lens, onChange, onWeighed, startsOpen }: Li
       <p aria-hidden className={`${columns} pb-1 text-xs text-soft max-md:hidden`}>
         <span />
         <span className="text-right">{t("readAs")}</span>
-        <span>{t("shareOf")}</span>
-        <span className="text-right">{t(`app:measures.${lens}`)}</span>
-        <span className="text-right">{t(`app:measures.${second}`)}</span>
+        <span>
+          <span className="counted">{t("shareOf")}</span>
+        </span>
+        <span className="text-right">
+          <span className="counted">{t(`app:measures.${lens}`)}</span>
+        </span>
+        <span className="text-right">
+          <span className="counted">{t(`app:measures.${second}`)}</span>
+        </span>
         <span>{t("use")}</span>
       </p>
       <ol className="border-t border-line">
@@ -190,7 +198,7 @@ export function Lines({ lines, calc, lens, onChange, onWeighed, startsOpen }: Li
                   )}
                 </span>
                 <span className="flex items-center gap-2 max-md:hidden">
-                  {share !== undefined && (
+                  {share !== undefined && !quiet && (
                     <>
                       <span
                         className="h-2.5 rounded-sm bg-sea"

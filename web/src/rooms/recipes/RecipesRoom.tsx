@@ -97,7 +97,7 @@ export default function RecipesRoom() {
                     <th
                       key={measure}
                       scope="col"
-                      className={`px-3 ${measure === lens ? "font-bold text-ink" : "font-normal"}`}
+                      className={`counted px-3 ${measure === lens ? "font-bold text-ink" : "font-normal"}`}
                     >
                       {t(`app:measures.${measure}`)} {t("aPortion")}
                     </th>
@@ -136,7 +136,7 @@ export default function RecipesRoom() {
                         </>
                       )}
                     </td>
-                    <td className="w-32">
+                    <td className="counted w-32">
                       <span
                         aria-hidden
                         className="block h-2 rounded-sm bg-sea"
@@ -146,7 +146,7 @@ export default function RecipesRoom() {
                     {columns.map((measure) => (
                       <td
                         key={measure}
-                        className={`px-3 whitespace-nowrap ${measure === lens ? "text-lg font-bold" : ""}`}
+                        className={`counted px-3 whitespace-nowrap ${measure === lens ? "text-lg font-bold" : ""}`}
                       >
                         <Amount measure={measure} figure={recipe.portion[measure]} isColumn />
                       </td>

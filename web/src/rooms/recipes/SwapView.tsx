@@ -103,7 +103,7 @@ function Replace({ request, lines, lens, onTake }: SwapViewProps) {
         />
       </div>
       {/* Always as tall as it will be: what stands below never moves from under a click. */}
-      <table className="mt-3 w-full table-fixed text-right" aria-live="polite">
+      <table className="counted mt-3 w-full table-fixed text-right" aria-live="polite">
         <thead>
           <tr className="border-b border-rim text-xs text-soft">
             <td className="w-1/4 text-left">{t("swap.portion")}</td>
@@ -197,7 +197,7 @@ function Lighter({ request, lines, lens, onTake }: SwapViewProps) {
     find.reset();
   };
   return (
-    <section className="border-t border-rim pt-4">
+    <section className="counted border-t border-rim pt-4">
       <form
         className="flex flex-wrap items-center gap-2"
         onSubmit={(event) => {

@@ -358,7 +358,7 @@ function Bench({ recipe }: { recipe: RecipeView }) {
           )}
           {calc && (
             <>
-              <dl className="mt-3 grid grid-cols-2 gap-x-4 gap-y-3">
+              <dl className="counted mt-3 grid grid-cols-2 gap-x-4 gap-y-3">
                 {measuresUnder(rule).map((measure) => (
                   <div key={measure} className={measure === lens ? "order-first" : ""}>
                     <dt className="text-xs text-soft">
@@ -376,26 +376,26 @@ function Bench({ recipe }: { recipe: RecipeView }) {
                 {calc.portionVolume && `${calc.portionVolume}, `}
                 {grams(Math.round(calc.portionGrams))} {t(calc.isCookedWeight ? "cookedWeight" : "raw")}
                 {calc.density.kcalPer100g !== null && (
-                  <>
+                  <span className="counted">
                     <br />
                     {t("density", {
                       kcal: wholeNumber(calc.density.kcalPer100g),
                       grams: wholeNumber(calc.density.gramsPer100Kcal ?? 0),
                     })}
-                  </>
+                  </span>
                 )}
                 {calc.exactPoints && (
-                  <>
+                  <span className="counted">
                     <br />
                     {t(calc.rule ? "exactPointsBy" : "exactPoints", {
                       exact: exact(calc.exactPoints.value),
                       rule: calc.rule,
                     })}
-                  </>
+                  </span>
                 )}
               </p>
               {calc.incompleteProtein > 0.05 && (
-                <p className="mt-1 text-xs text-soft">
+                <p className="counted mt-1 text-xs text-soft">
                   {t("incomplete", { grams: grams(calc.incompleteProtein) })}
                 </p>
               )}
@@ -415,22 +415,26 @@ function Bench({ recipe }: { recipe: RecipeView }) {
               )}
               {missing.map(([measure, foods]) =>
                 foods.length > 0 ? (
-                  <p key={measure} className="mt-1 text-xs text-soft">
+                  <p key={measure} className="counted mt-1 text-xs text-soft">
                     ≥ {t("missing", { measure: t(`app:measures.${measure}`), foods: foods.join(", ") })}
                   </p>
                 ) : null,
               )}
-              <Costs calc={calc} lens={lens} />
+              <div className="counted">
+                <Costs calc={calc} lens={lens} />
+              </div>
               {!sheet.isPutTogether && (
                 <>
                   <h2 className="mt-5 border-t border-rim pt-3 text-base">{t("batch")}</h2>
                   <p className="text-sm">
                     {grams(Math.round(calc.batch.grams))}{" "}
                     <span className="text-xs text-soft">{t("raw")}</span>
-                    <br />
-                    <Amount measure="energy" figure={calc.batch.figures["energy"]} /> ·{" "}
-                    <Amount measure="protein" figure={calc.batch.figures["protein"]} />{" "}
-                    <span className="text-xs text-soft">{t("app:measures.protein")}</span>
+                    <span className="counted">
+                      <br />
+                      <Amount measure="energy" figure={calc.batch.figures["energy"]} /> ·{" "}
+                      <Amount measure="protein" figure={calc.batch.figures["protein"]} />{" "}
+                      <span className="text-xs text-soft">{t("app:measures.protein")}</span>
+                    </span>
                   </p>
                 </>
               )}

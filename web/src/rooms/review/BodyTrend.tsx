@@ -88,7 +88,12 @@ export function BodyTrend({ body }: { body: BodyView }) {
           </div>
           <TrendChart body={body} />
           {need && <Proposal body={body} />}
-          <p className="text-xs text-soft">{t("body.caution")}</p>
+          <p className="text-xs text-soft">
+            {t("body.caution")}{" "}
+            <Link className="link" to="/aim">
+              {t("body.wayOut")}
+            </Link>
+          </p>
         </>
       )}
       {trend.leftOut.length > 0 && (

@@ -1,3 +1,4 @@
+import { useQuiet } from "../../app/quiet";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import {
@@ -27,6 +28,7 @@ const bar = 24;
 /** What was eaten, dish by dish, with its share; and what is said of each. */
 export function Dishes({ week, lens }: { week: WeekReviewView; lens: Measure }) {
   const { t } = useWords("review");
+  const quiet = useQuiet();
   const [ref, width] = useWidth<HTMLDivElement>();
   const value = (dish: EatenDishView) => Math.max(0, dish.figures[lens]?.value ?? 0);
   const all = week.dishes.reduce((sum, dish) => sum + value(dish), 0);
@@ -43,7 +45,7 @@ export function Dishes({ week, lens }: { week: WeekReviewView; lens: Measure }) 
       </h2>
       {dishes.length === 0 ? (
         <p className="text-soft">{t("dishes.none")}</p>
-      ) : (
+      ) : quiet ? null : (
         <Plot
           name={`dishes-${week.monday}-${week.name}`}
           head={[t("dishes.what"), t("dishes.times"), unitWords(t, lens), "%"]}

@@ -3,6 +3,7 @@ import { format, parseISO } from "date-fns";
 import { getKitchenRecord, type KitchenRecordView } from "../../api";
 import { useWords } from "../../app/i18n";
 import { queryKeys } from "../../app/queryKeys";
+import { useQuiet } from "../../app/quiet";
 import { amount, exact, shortDay, wholeNumber } from "../../ui/format";
 import { Plot } from "../../ui/Plot";
 import { useWidth } from "../../ui/Ruler";
@@ -184,6 +185,7 @@ function Eye({ record }: { record: KitchenRecordView }) {
 
 function Waste({ record }: { record: KitchenRecordView }) {
   const { t } = useWords("review");
+  const quiet = useQuiet();
   const cost = (one: KitchenRecordView["waste"][number]) =>
     one.cost === null
       ? ""
@@ -202,7 +204,7 @@ function Waste({ record }: { record: KitchenRecordView }) {
             t("kitchen.weekOf"),
             t("kitchen.boxesHead"),
             "g",
-            "kcal",
+            ...(quiet ? [] : ["kcal"]),
             t("kitchen.costHead"),
             t("dishes.what"),
           ]}
@@ -210,7 +212,7 @@ function Waste({ record }: { record: KitchenRecordView }) {
             one.monday,
             one.boxes,
             Math.round(one.grams),
-            Math.round(one.energy.value),
+            ...(quiet ? [] : [Math.round(one.energy.value)]),
             one.cost === null ? "" : Math.round(one.cost * 100) / 100,
             one.dishes.join(", "),
           ])}
@@ -220,7 +222,7 @@ function Waste({ record }: { record: KitchenRecordView }) {
             bars={record.waste.map((one) => ({
               label: shortDay(one.monday).slice(4),
               value: one.grams,
-              said: `${wholeNumber(one.grams)} g · ${amount("energy", one.energy.value)} kcal${cost(one)}`,
+              said: `${wholeNumber(one.grams)} g${quiet ? "" : ` · ${amount("energy", one.energy.value)} kcal`}${cost(one)}`,
             }))}
           />
         </Plot>

@@ -6,6 +6,7 @@ import { getBody, getWeekReview } from "../../api";
 import { EaterTabs, Header, useCurrentEater, useEatersQuery, useOverviewQuery } from "../../app/Header";
 import { addWords, useWords } from "../../app/i18n";
 import { useLens } from "../../app/lens";
+import { useQuiet } from "../../app/quiet";
 import { queryKeys } from "../../app/queryKeys";
 import { isoDay, weekWords } from "../../ui/format";
 import { Empty, Failed, lacking, Loading } from "../../ui/states";
@@ -29,7 +30,9 @@ export default function ReviewRoom() {
   const eatersQuery = useEatersQuery();
   const overviewQuery = useOverviewQuery();
   const said = search.get("view") as View | null;
-  const view = said && views.includes(said) ? said : "week";
+  const quiet = useQuiet();
+  const there = views.filter((one) => !quiet || one !== "body");
+  const view = said && there.includes(said) ? said : "week";
   const today = overviewQuery.data?.today;
   // Early in a week it is the one before that can be looked back on.
   const day = search.get("week") ?? (today && isoDay(addDays(parseISO(today), -3)));
@@ -77,7 +80,7 @@ export default function ReviewRoom() {
       <main className="min-h-0 flex-1 overflow-auto px-4 py-4">
         <div className="mx-auto max-w-4xl">
           <div role="group" aria-label={t("viewsLabel")} className="mb-4 flex gap-1">
-            {views.map((one) => (
+            {there.map((one) => (
               <button
                 key={one}
                 className={`btn ${view === one ? "bg-ink text-ground" : ""}`}
@@ -100,6 +103,7 @@ const mondayOf = (day: string) => isoDay(addDays(parseISO(day), -((parseISO(day)
 function Week({ day }: { day: string }) {
   const eater = useCurrentEater();
   const lens = useLens();
+  const quiet = useQuiet();
   const query = useQuery({
     queryKey: queryKeys.weekReview(eater, mondayOf(day)),
     queryFn: async () => (await getWeekReview({ path: { eaterId: eater!, day } })).data!,
@@ -110,7 +114,7 @@ function Week({ day }: { day: string }) {
   if (!query.data) return <Loading />;
   return (
     <div key={`${query.data.eaterId}|${query.data.monday}`} className="space-y-8">
-      <WeekPart week={query.data} lens={lens} />
+      {!quiet && <WeekPart week={query.data} lens={lens} />}
       <Dishes week={query.data} lens={lens} />
     </div>
   );

@@ -180,7 +180,7 @@ function Effect({ tried }: { tried: InsteadAnswer }) {
           <tbody>
             {tried.batches.flatMap(({ id, name, before, after }) =>
               (["energy", "protein"] as const).map((measure) => (
-                <tr key={id + measure} className="border-b border-line">
+                <tr key={id + measure} className="counted border-b border-line">
                   <th scope="row" className="py-1 text-left font-normal">
                     {measure === "energy" ? (
                       name
@@ -211,12 +211,12 @@ function Effect({ tried }: { tried: InsteadAnswer }) {
                 <span className="min-w-0 flex-1">
                   {day.name} · {shortDay(day.day)}
                 </span>
-                <span className="whitespace-nowrap">
+                <span className="counted whitespace-nowrap">
                   <Amount measure={day.measure} figure={day.before} /> →{" "}
                   <Amount measure={day.measure} figure={day.after} className="font-bold" />
                 </span>
                 <span
-                  className={`w-full text-xs ${day.fitBefore && !day.fitsAfter ? "font-bold text-brick" : "text-soft"}`}
+                  className={`counted w-full text-xs ${day.fitBefore && !day.fitsAfter ? "font-bold text-brick" : "text-soft"}`}
                 >
                   {t(day.fitsAfter ? "instead.fits" : "instead.not")}
                 </span>

@@ -243,12 +243,14 @@ function Eye({
                     <b className="min-w-32 flex-1">
                       <KindName group={group} />
                     </b>
-                    <span className="text-right">
+                    <span className="counted text-right">
                       <b className="font-title text-lg">{t("either", { kcal: wholeNumber(eitherWay) })}</b>
                     </span>
                     <span className="w-full text-sm text-soft">
                       <b className={pays ? "text-ink" : ""}>{t(pays ? "pays" : "fine")}</b>{" "}
-                      {t("ofPortion", { kcal: wholeNumber(kcal), count: tries })}.{" "}
+                      <span className="counted">
+                        {t("ofPortion", { kcal: wholeNumber(kcal), count: tries })}.{" "}
+                      </span>
                       {Math.abs(bias) >= 0.03 &&
                         t(bias > 0 ? "takesLess" : "takesMore", {
                           percent: wholeNumber(Math.abs(bias) * 100),
@@ -276,7 +278,7 @@ function Eye({
                           })}
                         </span>
                       </span>
-                      <span>
+                      <span className="counted">
                         {offKcal > 0 ? "+" : ""}
                         {t("kcal", { kcal: wholeNumber(offKcal) })}
                       </span>
