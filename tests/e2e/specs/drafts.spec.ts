@@ -39,6 +39,7 @@ test.describe("drafts", () => {
       version: 1,
       clinicianSetIt: often(0.5),
       body: null,
+      isQuiet: often(0.5),
       written,
       macros: null,
       ruleExample: null,
