@@ -16,6 +16,7 @@ export const screens: Screen[] = [
         "Other days",
         "Parts of the day",
         "Variety and weekly extra",
+        "Without numbers",
       ])
         await page.getByText(part).first().click();
     },

@@ -147,6 +147,7 @@ test("a day lived: eaten as planned and not quite, a surprise, the rest fitted a
   // And when counting is enough for now: no number, the same day, the same dishes; and back.
   await page.goto(`${house.url}/aim`);
   const own = page.getByRole("region", { name: "Isa", exact: true });
+  await own.getByText("Without numbers").click();
   await own.getByRole("button", { name: "Leave the numbers out" }).click();
   await expect(own.getByRole("button", { name: "Show the numbers again" })).toBeVisible();
   await page.goto(`${house.url}/eat?day=2026-11-25`);

@@ -135,6 +135,7 @@ test("the numbers are left out at one press, for one eater, on every device, and
   };
   await open(page, "/aim");
   const own = page.getByRole("region", { name: "Isa", exact: true });
+  await own.getByText("Without numbers").click();
   await own.getByRole("button", { name: "Leave the numbers out" }).click();
   await expect(own.getByRole("button", { name: "Show the numbers again" })).toBeVisible();
   expect(await figuresOn(page)).toEqual([]);

@@ -251,7 +251,6 @@ export function EaterSheet({
           )}
         </div>
         <div>
-          <Quiet eater={eater} />
           {draft.rule ? (
             <div className="counted">
               <RuleSheet
@@ -296,6 +295,7 @@ export function EaterSheet({
             onType={(ways) => type({ ...draft, ways })}
             onSave={(ways) => save({ ...draft, ways })}
           />
+          <Quiet eater={eater} />
           <button className="btn counted mt-3" onClick={() => setNeedOpen(true)}>
             {t("need.open")}
           </button>
