@@ -9,7 +9,7 @@ import { HistoryProvider } from "./app/history";
 import { KitchenProvider } from "./app/kitchen";
 import { NoticeProvider } from "./app/notices";
 import { queries } from "./app/queries";
-import { beQuietAsBefore } from "./app/quiet";
+import { beQuietAsBefore, QuietProvider } from "./app/quiet";
 import "./main.css";
 import { Empty, Loading } from "./ui/states";
 
@@ -56,38 +56,40 @@ createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
       <KitchenProvider>
-        <NoticeProvider>
-          <HistoryProvider>
-            <BrowserRouter>
-              <Routes>
-                <Route element={<Frame />}>
-                  <Route index element={<Home />} />
-                  <Route path="begin" element={<Beginning />} />
-                  <Route path="aim" element={<AimRoom />} />
-                  <Route path="foods" element={<FoodsRoom />} />
-                  <Route path="foods/libraries" element={<Libraries />} />
-                  <Route path="foods/:id" element={<FoodsRoom />} />
-                  <Route path="recipes" element={<RecipesRoom />} />
-                  <Route path="recipes/:id" element={<Workbench />} />
-                  <Route path="plan" element={<PlanRoom />} />
-                  <Route path="shop" element={<ShopRoom />} />
-                  <Route path="cook" element={<CookRoom />} />
-                  <Route path="pack" element={<PackRoom />} />
-                  <Route path="pack/:id" element={<PackBench />} />
-                  <Route path="labels" element={<LabelsPage />} />
-                  <Route path="containers" element={<ContainersPage />} />
-                  <Route path="eye" element={<EyePage />} />
-                  <Route path="keep" element={<KeepRoom />} />
-                  <Route path="box/:code" element={<BoxPage />} />
-                  <Route path="eat" element={<EatRoom />} />
-                  <Route path="review" element={<ReviewRoom />} />
-                  <Route path="backup" element={<BackupPage />} />
-                  <Route path="*" element={<Lost />} />
-                </Route>
-              </Routes>
-            </BrowserRouter>
-          </HistoryProvider>
-        </NoticeProvider>
+        <QuietProvider>
+          <NoticeProvider>
+            <HistoryProvider>
+              <BrowserRouter>
+                <Routes>
+                  <Route element={<Frame />}>
+                    <Route index element={<Home />} />
+                    <Route path="begin" element={<Beginning />} />
+                    <Route path="aim" element={<AimRoom />} />
+                    <Route path="foods" element={<FoodsRoom />} />
+                    <Route path="foods/libraries" element={<Libraries />} />
+                    <Route path="foods/:id" element={<FoodsRoom />} />
+                    <Route path="recipes" element={<RecipesRoom />} />
+                    <Route path="recipes/:id" element={<Workbench />} />
+                    <Route path="plan" element={<PlanRoom />} />
+                    <Route path="shop" element={<ShopRoom />} />
+                    <Route path="cook" element={<CookRoom />} />
+                    <Route path="pack" element={<PackRoom />} />
+                    <Route path="pack/:id" element={<PackBench />} />
+                    <Route path="labels" element={<LabelsPage />} />
+                    <Route path="containers" element={<ContainersPage />} />
+                    <Route path="eye" element={<EyePage />} />
+                    <Route path="keep" element={<KeepRoom />} />
+                    <Route path="box/:code" element={<BoxPage />} />
+                    <Route path="eat" element={<EatRoom />} />
+                    <Route path="review" element={<ReviewRoom />} />
+                    <Route path="backup" element={<BackupPage />} />
+                    <Route path="*" element={<Lost />} />
+                  </Route>
+                </Routes>
+              </BrowserRouter>
+            </HistoryProvider>
+          </NoticeProvider>
+        </QuietProvider>
       </KitchenProvider>
     </QueryClientProvider>
   </StrictMode>,

@@ -17,7 +17,7 @@ import { useKeys } from "./keys";
 import { NeverAsked } from "./NeverAsked";
 import { Notices } from "./notices";
 import { queryKeys } from "./queryKeys";
-import { useQuiet, useQuietPage } from "./quiet";
+import { useQuiet } from "./quiet";
 import { useToday } from "./useToday";
 
 /** The rooms on the bar of a phone; the others are behind "more". */
@@ -39,7 +39,6 @@ export function Frame() {
   };
   const data = useOverview();
   useToday();
-  useQuietPage();
   const queries = useQueryClient();
   useEffect(() => {
     recipeDesks.resume(t("silent"), () => void freshen(queries, "recipe"));

@@ -10,7 +10,7 @@ import {
 } from "@dnd-kit/core";
 import { addDays, parseISO } from "date-fns";
 import { ChevronLeft, ChevronRight } from "lucide-react";
-import { useEffect, useEffectEvent, useLayoutEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useEffectEvent, useLayoutEffect, useRef, useState } from "react";
 import { useWords } from "../../app/i18n";
 import { Link, useSearchParams } from "react-router";
 import type { EaterWeekView } from "../../api";
@@ -26,7 +26,6 @@ import { DayDrawer } from "./DayDrawer";
 import { DayEntry } from "./DayEntry";
 import { DayRow, type RowActs } from "./DayRow";
 import { FitPanel } from "./FitPanel";
-import { MenuPanel } from "./MenuPanel";
 import { DoneAhead } from "./DoneAhead";
 import { Shelf } from "./Shelf";
 import { Unpacked } from "./Unpacked";
@@ -35,6 +34,9 @@ import { WeekSummary } from "./WeekSummary";
 import { useCarry } from "./useCarry";
 import { dayKey, useFit } from "./useFit";
 import { useAhead, usePlanMoves, useWeek, type Carried } from "./usePlan";
+
+// Only who asks for a menu needs it.
+const MenuPanel = lazy(async () => ({ default: (await import("./MenuPanel")).MenuPanel }));
 
 // Made once: new ones at each drawing would draw every block of the week anew.
 const byMouse = { activationConstraint: { distance: 5 } };
@@ -291,15 +293,17 @@ export default function PlanRoom() {
               />
             )}
             {panel === "menu" && openDays.length > 0 && (
-              <MenuPanel
-                key={week.start}
-                from={openDays[0]!}
-                to={openDays.at(-1)!}
-                today={week.today}
-                recipeId={search.get("recipe")}
-                onPlan={ahead.plan}
-                close={() => open(null)}
-              />
+              <Suspense fallback={<Loading />}>
+                <MenuPanel
+                  key={week.start}
+                  from={openDays[0]!}
+                  to={openDays.at(-1)!}
+                  today={week.today}
+                  recipeId={search.get("recipe")}
+                  onPlan={ahead.plan}
+                  close={() => open(null)}
+                />
+              </Suspense>
             )}
             <Shelf
               shelf={week.shelf}
