@@ -16,7 +16,10 @@ public static class TrendReader
 
     internal const int RateDays = 28;
 
-    private const int NeedDays = 182, LeastDays = 21, LeastWeighIns = 8;
+    /// <summary>Of a longer record the need is told from so many days at its end.</summary>
+    public const int NeedDays = 182;
+
+    private const int LeastDays = 21, LeastWeighIns = 8;
     private const double LeastIntake = 0.5, WidestNeed = 900;
 
     // How likely a need changes in a week, by how many kcal then; of the ways tried, those that count for less than this are left.

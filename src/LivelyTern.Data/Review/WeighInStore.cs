@@ -21,6 +21,20 @@ public sealed class WeighInStore(TernDb db, TimeProvider clock)
         return [.. days.OrderBy(day => day.Key).Select(day => new DayIntake(day.Key, day.Tenths / 10m))];
     }
 
+    /// <summary>
+    /// Days on which something was eaten whose energy is not known: a meal by its name only, a packet by its points. What was noted of
+    /// them is less than what was eaten.
+    /// </summary>
+    /// <param name="eaterId">Whose.</param>
+    /// <param name="from">The first day that is looked at.</param>
+    public async Task<IReadOnlySet<DateOnly>> OpenDaysAsync(Guid eaterId, DateOnly from) =>
+        (await db.Database.SqlQuery<DateOnly>($"""
+            SELECT DISTINCT entry.Day AS Value FROM Entries entry
+            WHERE entry.EaterId = {eaterId} AND entry.Day >= {from} AND NOT entry.IsTakenBack
+            AND NOT EXISTS (SELECT 1 FROM Entries other WHERE other.CorrectsId = entry.Id)
+            AND json_extract(entry.Measures, '$.totals.energy.isComplete') = 0
+            """).ToListAsync()).ToHashSet();
+
     /// <summary>Writes down what the scale said on a day.</summary>
     /// <param name="eaterId">Whose.</param>
     /// <param name="day">The day, today or before it.</param>

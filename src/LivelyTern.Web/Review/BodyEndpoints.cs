@@ -28,6 +28,7 @@ public sealed record EquationsView(decimal Low, decimal High);
 /// <param name="WeighIns">All of them, the last first.</param>
 /// <param name="Trend">What they say.</param>
 /// <param name="NotedDays">Days with something noted as eaten; of those the whole ones count for the need.</param>
+/// <param name="OpenDays">Days of which something eaten is not known, among those from which the need is told; none of them counts.</param>
 /// <param name="Equations">What equations say of a body like theirs; null where the body is not described under Aim.</param>
 /// <param name="AimKcal">The energy their usual day aims at; null where it names none.</param>
 /// <param name="RateDays">Days over which the rate is taken; null without one.</param>
@@ -36,7 +37,7 @@ public sealed record EquationsView(decimal Low, decimal High);
 /// where one of the two is not known.</param>
 public sealed record BodyView(
     Guid EaterId, string Name, DateOnly Today, BodyUnit Unit, IReadOnlyList<WeighInView> WeighIns, TrendAnswer Trend, int NotedDays,
-    EquationsView? Equations, decimal? AimKcal, int? RateDays, bool IsLevel, decimal? AimAboveNeed);
+    int OpenDays, EquationsView? Equations, decimal? AimKcal, int? RateDays, bool IsLevel, decimal? AimAboveNeed);
 
 /// <summary>An aim that the trend speaks for.</summary>
 /// <param name="Kcal">Kilocalories a day, with their range.</param>
@@ -81,7 +82,7 @@ public static class BodyEndpoints
     {
         if (await eaters.FindAsync(eaterId) is not { } eater) return Answers.Problem([Stale.Gone("eater")]);
         await using var once = await db.ReadOnceAsync();
-        var (rows, noted, read) = await ReadAsync(eater, store, clock.Today());
+        var (rows, noted, open, read) = await ReadAsync(eater, store, clock.Today());
         var goal = eater.Aim.Resolved()[Measure.Energy].Goal;
         EquationsView? equations = null;
         if (eater.Body is { } body)
@@ -92,8 +93,8 @@ public static class BodyEndpoints
 
         return TypedResults.Ok(new BodyView(
             eater.Id, eater.Name, clock.Today(), rows.OrderBy(row => row.WrittenAt).LastOrDefault()?.Unit ?? BodyUnit.Kilogram,
-            [.. rows.Reverse().Select(Show)], TrendAnswer.Of(read), noted.Count, equations, goal, read.RateDays,
-            read.IsLevel, read.AboveNeed(goal)));
+            [.. rows.Reverse().Select(Show)], TrendAnswer.Of(read), noted.Count, open, equations, goal,
+            read.RateDays, read.IsLevel, read.AboveNeed(goal)));
     }
 
     private static async Task<Results<Ok<AimProposalView>, ProblemHttpResult>> ProposeAsync(
@@ -101,17 +102,20 @@ public static class BodyEndpoints
     {
         if (await eaters.FindAsync(eaterId) is not { } eater) return Answers.Problem([Stale.Gone("eater")]);
         await using var once = await db.ReadOnceAsync();
-        var (_, _, read) = await ReadAsync(eater, store, clock.Today());
+        var (_, _, _, read) = await ReadAsync(eater, store, clock.Today());
         if (read.Need is not { } need) return Answers.Problem([new Problem("need-unknown", "", read.WhyNoNeed ?? "")]);
         return AimProposal.Of(need, read.Trend[^1].Kg.Value, eater.Body, rate).Answer(one => new AimProposalView(
             one.Kcal, one.RateKgPerWeek, eater.Aim.Resolved()[Measure.Energy].Goal, one.Cautions));
     }
 
-    private static async Task<(IReadOnlyList<WeighInRow> Rows, IReadOnlyList<DayIntake> Noted, BodyTrend Read)> ReadAsync(
+    private static async Task<(IReadOnlyList<WeighInRow> Rows, IReadOnlyList<DayIntake> Noted, int Open, BodyTrend Read)> ReadAsync(
         EaterRow eater, WeighInStore store, DateOnly today)
     {
         var (rows, noted) = (await store.OfAsync(eater.Id), await store.IntakeAsync(eater.Id));
-        return (rows, noted, TrendReader.Read([.. rows.Select(row => row.Read())], WholeDays.Of(noted, today)));
+        var from = (rows.Count > 0 ? rows[^1].Day : today).AddDays(-TrendReader.NeedDays);
+        var open = await store.OpenDaysAsync(eater.Id, from);
+        var whole = WholeDays.Of(noted, today).Where(day => !open.Contains(day.Day)).ToList();
+        return (rows, noted, open.Count(day => day < today), TrendReader.Read([.. rows.Select(row => row.Read())], whole));
     }
 
     private static WeighInView Show(WeighInRow row) => new(row.Day, row.Read().Kg, row.Text);

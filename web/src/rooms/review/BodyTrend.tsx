@@ -63,6 +63,9 @@ export function BodyTrend({ body }: { body: BodyView }) {
               ) : (
                 <p className="text-soft">{t("body.noNeed", { why: trend.whyNoNeed })}</p>
               )}
+              {body.openDays > 0 && (
+                <p className="text-sm text-soft">{t("body.openDays", { count: body.openDays })}</p>
+              )}
               {apart !== null && (
                 <p className="text-sm">
                   {apart === 0

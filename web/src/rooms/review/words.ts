@@ -168,6 +168,8 @@ export const review = {
     equations:
       "Equations for a body like this say {{low}} to {{high}} kcal, from mostly sitting to on the feet most of the day.",
     toBody: "Describe the body under Aim to see what equations say.",
+    openDays_one: "1 day is left out of it: something eaten on it has no known energy.",
+    openDays_other: "{{count}} days are left out of it: something eaten on them has no known energy.",
     wayOut: "If counting has become a burden: leave the numbers out.",
     caution: "A reading of numbers, not advice: ask a doctor or dietitian before you eat less.",
     leftOut: "Left out of the line",
