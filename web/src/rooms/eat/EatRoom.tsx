@@ -129,7 +129,12 @@ function Day({ view }: { view: EatView }) {
             />
           </div>
           <p className="counted mb-2 text-right text-sm text-soft">
-            {t("whole", { sum: amount(lens, day.sums[lens]?.value ?? 0), unit: unitOf(lens) })}
+            {t("whole", {
+              sum: t(`app:mark.${day.sums[lens]?.certainty ?? "exact"}`, {
+                amount: amount(lens, day.sums[lens]?.value ?? 0),
+              }),
+              unit: unitOf(lens),
+            })}
             {whole.look !== "open" && (
               <>
                 {" · "}
