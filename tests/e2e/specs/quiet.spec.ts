@@ -175,6 +175,29 @@ test("the numbers are left out at one press, for one eater, on every device, and
   expect(after).toEqual(before);
 });
 
+test("what an eater must never get is said without numbers as well", async ({ demo, page }) => {
+  const [first] = await demo.get("/api/aim/eaters");
+  const { id, name, aim, ways } = first;
+  await beQuiet(demo);
+  const { version: seen } = await demo.get("/api/plan/weeks/2026-11-25");
+  await demo.send("POST", "/api/plan/foods", { text: "2 eggs", eaterId: id, day: "2026-11-28" }, seen);
+  const [{ version }] = await demo.get("/api/aim/eaters");
+  const written = { name, aim, ways: { ...ways, neverAllergens: ["eggs"] } };
+  await demo.send("PUT", `/api/aim/eaters/${id}`, written, version);
+  await page.goto(`${demo.url}/plan`);
+  const asked = page.getByRole("alert");
+  await expect(asked).toContainText(`${name}, Sat 28 Nov: 2 eggs holds eggs`);
+  await asked.getByRole("button", { name: /^Leave/ }).click();
+  await expect(
+    page.locator(`[data-day="${id}|2026-11-28"]`).getByText(`never for ${name}`).first(),
+  ).toBeVisible();
+  await page.getByRole("button", { name: `Open Saturday 28 November, ${name}` }).click();
+  await expect(page.getByText(`Something on this day is never for ${name}`)).toBeVisible();
+  expect(await figuresOn(page)).toEqual([]);
+  await page.goto(`${demo.url}/eat?day=2026-11-28`);
+  await expect(page.getByRole("main").getByText(`never for ${name}`).first()).toBeVisible();
+});
+
 test("cooking, eating and paper go on without numbers: a supper by its name, a food without its label, a label of a box", async ({
   demo,
   page,

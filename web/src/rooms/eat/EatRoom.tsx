@@ -105,6 +105,9 @@ function Day({ view }: { view: EatView }) {
   const laid = { ...day, items: [...done, ...waiting] };
   const quiet = useQuiet();
   const whole = dayWords(t, day, lens);
+  const sum = t(`app:mark.${day.sums[lens]?.certainty ?? "exact"}`, {
+    amount: amount(lens, day.sums[lens]?.value ?? 0),
+  });
 
   return (
     <>
@@ -129,12 +132,7 @@ function Day({ view }: { view: EatView }) {
             />
           </div>
           <p className="counted mb-2 text-right text-sm text-soft">
-            {t("whole", {
-              sum: t(`app:mark.${day.sums[lens]?.certainty ?? "exact"}`, {
-                amount: amount(lens, day.sums[lens]?.value ?? 0),
-              }),
-              unit: unitOf(lens),
-            })}
+            {t("whole", { sum, unit: unitOf(lens) })}
             {whole.look !== "open" && (
               <>
                 {" · "}

@@ -109,10 +109,11 @@ function Depth({
   return (
     <div className="space-y-6 text-sm">
       <section>
+        {view.items.some(({ never }) => never) && (
+          <p className="font-bold text-brick">{t("depth.excluded", { name: eater })}</p>
+        )}
         <p className={`counted font-bold ${looks[dayWords(t, view, lens).look]}`}>
-          {view.verdict === "out"
-            ? outWords(t, view.bands) || t("depth.excluded", { name: eater })
-            : dayWords(t, view, lens).words}
+          {view.verdict === "out" ? outWords(t, view.bands) : dayWords(t, view, lens).words}
         </p>
         {out.length > 0 && view.items.length > 1 && (
           <p className="counted mt-1 flex flex-wrap gap-2">

@@ -238,7 +238,7 @@ function Entry({
     return (
       <>
         <p>
-          {entryWords(t, entry, quiet)}{" "}
+          {entryWords(t, entry, quiet)} <span className="counted">·</span>{" "}
           <Amount measure={lens} figure={entry.figures[lens]} className="font-bold text-ink" />
         </p>
         {line && isAnswering && <LineChoice line={line} onChoose={onChoose} onKnown={onKnown} />}
@@ -309,6 +309,6 @@ const entryWords = (t: TFunction, entry: EntryView, quiet: boolean) => {
   if (entry.grams === null)
     return entry.giveOrTake && !quiet
       ? t("plan:entry.guessed", { name: entry.name, kcal: entry.giveOrTake })
-      : `${entry.name} ·`;
-  return `${about}${grams(Math.round(entry.grams * 10) / 10)} g ${entry.name} ·`;
+      : entry.name;
+  return `${about}${grams(Math.round(entry.grams * 10) / 10)} g ${entry.name}`;
 };

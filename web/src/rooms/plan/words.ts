@@ -148,8 +148,8 @@ export const plan = {
   },
   entry: {
     together: "Together",
-    boxes: "{{count}} boxes {{name}}, {{grams}} g ·",
-    guessed: "{{name}}, give or take {{kcal}} kcal ·",
+    boxes: "{{count}} boxes {{name}}, {{grams}} g",
+    guessed: "{{name}}, give or take {{kcal}} kcal",
     dishes: "Your dishes of that name",
     planIt: "Plan to cook it",
     write: "Write down the label of {{food}}",
