@@ -20,4 +20,11 @@ public static class WholeDays
         var usual = Middle.Of(past.Select(day => day.Kcal)) ?? 0;
         return past.FindAll(day => day.Kcal >= Share * usual);
     }
+
+    /// <summary>The days from which a need is told: those that count, less those of which something eaten is not known.</summary>
+    /// <param name="noted">What was noted, day by day.</param>
+    /// <param name="open">Days on which something was eaten whose energy is not known.</param>
+    /// <param name="today">The household's day, which is not over.</param>
+    public static IReadOnlyList<DayIntake> Known(IReadOnlyList<DayIntake> noted, IReadOnlySet<DateOnly> open, DateOnly today) =>
+        [.. Of(noted, today).Where(day => !open.Contains(day.Day))];
 }

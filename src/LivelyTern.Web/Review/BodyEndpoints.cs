@@ -112,10 +112,11 @@ public static class BodyEndpoints
         EaterRow eater, WeighInStore store, DateOnly today)
     {
         var (rows, noted) = (await store.OfAsync(eater.Id), await store.IntakeAsync(eater.Id));
-        var from = (rows.Count > 0 ? rows[^1].Day : today).AddDays(-TrendReader.NeedDays);
-        var open = await store.OpenDaysAsync(eater.Id, from);
-        var whole = WholeDays.Of(noted, today).Where(day => !open.Contains(day.Day)).ToList();
-        return (rows, noted, open.Count(day => day < today), TrendReader.Read([.. rows.Select(row => row.Read())], whole));
+        var (first, last) = rows.Count > 0 ? (rows[0].Day, rows[^1].Day) : (today, today);
+        var since = last.AddDays(-TrendReader.NeedDays);
+        var open = await store.OpenDaysAsync(eater.Id, since > first ? since : first);
+        var known = WholeDays.Known(noted, open, today);
+        return (rows, noted, open.Count(day => day < today), TrendReader.Read([.. rows.Select(row => row.Read())], known));
     }
 
     private static WeighInView Show(WeighInRow row) => new(row.Day, row.Read().Kg, row.Text);

@@ -27,23 +27,24 @@ export function WeekSummary({
             {[...new Set<Measure>([eater.aim.leading, "energy", "protein"])].map((measure) => (
               <Fragment key={measure}>
                 <Amount measure={measure} figure={eater.sums[measure]} />{" "}
-                <span className="counted text-xs text-soft">
+                <span className="text-xs text-soft">
                   {t("week.inAll", {
                     measure: measure === "energy" || measure === "points" ? "" : t(`app:measures.${measure}`),
                   })}
                 </span>
-                <br className="counted" />
+                <br />
               </Fragment>
             ))}
-            <span className="counted">{t("week.days", { fit: eater.fitDays, count: eater.laidDays })}</span>
+            {t("week.days", { fit: eater.fitDays, count: eater.laidDays })}
             {eater.reserve !== null && (
-              <span className="counted block">
+              <>
+                <br />
                 {t("week.reserve", {
                   drawn: amount(eater.aim.leading, eater.reserveDrawn),
                   reserve: amount(eater.aim.leading, eater.reserve),
                   unit: unitOf(eater.aim.leading),
                 })}
-              </span>
+              </>
             )}
           </p>
         ))}
