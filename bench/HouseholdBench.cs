@@ -7,6 +7,7 @@ using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Plan;
 using LivelyTern.Core.Recipes;
+using LivelyTern.Data.Disk;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;

@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Globalization;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Recipes;
+using LivelyTern.Data.Disk;
 using LivelyTern.Data;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Foods;

@@ -4,6 +4,7 @@ using LivelyTern.Data.Backup;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Cook.Run;
 using LivelyTern.Data.Demo;
+using LivelyTern.Data.Disk;
 using LivelyTern.Data.Eat;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Keep;

@@ -1,6 +1,7 @@
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Cook.Run;
+using LivelyTern.Data.Disk;
 using LivelyTern.Data.Eat;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Keep;

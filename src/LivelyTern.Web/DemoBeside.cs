@@ -10,13 +10,13 @@ namespace LivelyTern.Web;
 public sealed record DemoAddress(string Url);
 
 /// <summary>
-/// The demo household beside one's own: a host of its own, at an address of its own, over a file of its own that goes with it. Nothing
-/// done there touches the household's file.
+/// The demo household beside one's own: a host of its own, at an address of its own, over a file of its own that goes with this host.
+/// Nothing done there touches the household's file.
 /// </summary>
-public sealed class DemoBeside(StartOptions own) : IAsyncDisposable
+public sealed class DemoBeside(StartOptions own, WorkFolder work) : IAsyncDisposable
 {
     private readonly SemaphoreSlim turn = new(1, 1);
-    private readonly string folder = Path.Combine(Path.GetTempPath(), $"lively-tern-demo-{Guid.NewGuid():N}");
+    private readonly string folder = work.Of("demo");
     private WebApplication? demo;
     private string url = "";
 
@@ -51,7 +51,6 @@ public sealed class DemoBeside(StartOptions own) : IAsyncDisposable
         }
 
         turn.Dispose();
-        if (Directory.Exists(folder)) Directory.Delete(folder, recursive: true);
     }
 
     private static int FreePort()

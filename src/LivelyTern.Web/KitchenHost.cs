@@ -7,6 +7,7 @@ using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Cook;
 using LivelyTern.Data.Demo;
+using LivelyTern.Data.Disk;
 using LivelyTern.Data.Eat;
 using LivelyTern.Data.Foods;
 using LivelyTern.Data.Keep;
@@ -31,7 +32,7 @@ using LivelyTern.Web.Plan;
 using LivelyTern.Web.Recipes;
 using LivelyTern.Web.Review;
 using LivelyTern.Web.Shop;
-using Microsoft.EntityFrameworkCore;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Scalar.AspNetCore;
 using Serilog;
 using Serilog.Events;
@@ -83,7 +84,7 @@ public static class KitchenHost
         }));
         builder.Services.AddResponseCompression();
         builder.Services.AddSingleton(start.Clock).AddSingleton(start).AddSingleton<SolverTurns>().AddSingleton<DemoBeside>()
-            .AddSingleton<DeviceDesk>();
+            .AddSingleton<DeviceDesk>().AddSingleton<HouseholdFile>().AddSingleton<WorkFolder>();
         builder.Services.AddKitchen(start.DatabasePath);
         builder.Services.AddSingleton<ImportDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
         builder.Services.AddSingleton<RestoreDesk>().AddSingleton<DailyCopies>();
@@ -99,24 +100,27 @@ public static class KitchenHost
         return app;
     }
 
-    /// <summary>Opens the household's file, brings it to this program's shape, and lays the demo week where one is wanted.</summary>
-    /// <exception cref="InvalidDataException">The file can't be opened, or not brought to this program's shape.</exception>
+    /// <summary>
+    /// Takes the household's file for this host, opens it, brings it to this program's shape, and lays the demo week where one is wanted.
+    /// </summary>
+    /// <exception cref="FileTroubleException">It can't be taken or opened, for a reason that has a sentence.</exception>
+    /// <exception cref="InvalidDataException">It can't be brought to this program's shape.</exception>
     public static async Task PrepareAsync(WebApplication app)
     {
         ArgumentNullException.ThrowIfNull(app);
         var start = app.Services.GetRequiredService<StartOptions>();
-        Directory.CreateDirectory(Path.GetDirectoryName(start.DatabasePath)!);
         await using var scope = app.Services.CreateAsyncScope();
         try
         {
-            await Kitchen.OpenAsync(scope.ServiceProvider);
+            await app.Services.GetRequiredService<HouseholdFile>().OpenAsync(scope.ServiceProvider);
+            app.Services.GetRequiredService<WorkFolder>();
+            if (start.IsDemo) await scope.ServiceProvider.GetRequiredService<DemoWeek>().SeedAsync();
         }
         catch (System.Data.Common.DbException error)
         {
+            if (FileTrouble.Of(error) is { } trouble) throw new FileTroubleException(trouble, error);
             throw new InvalidDataException(error.Message, error);
         }
-
-        if (start.IsDemo) await scope.ServiceProvider.GetRequiredService<DemoWeek>().SeedAsync();
     }
 
     private static void Map(WebApplication app)
@@ -183,7 +187,6 @@ public static class KitchenHost
         app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/).*$)}", "index.html");
     }
 
-    private static async Task<IResult> HealthAsync(TernDb db) => await db.Database.CanConnectAsync()
-        ? Results.Ok(new Health("ok"))
-        : Results.Problem("The database file can't be opened.", statusCode: StatusCodes.Status503ServiceUnavailable);
+    private static async Task<Results<Ok<Health>, ProblemHttpResult>> HealthAsync(HouseholdFile file, TernDb db) =>
+        await file.TroubleAsync(db) is { } trouble ? Answers.Trouble(trouble) : TypedResults.Ok(new Health("ok"));
 }

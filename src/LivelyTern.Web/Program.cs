@@ -1,8 +1,9 @@
+using LivelyTern.Data.Disk;
 using LivelyTern.Web;
 
 var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
 var start = StartOptions.From(builder.Configuration);
-var app = KitchenHost.Build(builder, start);
+await using var app = KitchenHost.Build(builder, start);
 
 // The build starts the program only to read its OpenAPI document: then no file is opened.
 if (string.Equals(System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name, "GetDocument.Insider", StringComparison.Ordinal))
@@ -14,6 +15,11 @@ if (string.Equals(System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name,
 try
 {
     await KitchenHost.PrepareAsync(app);
+}
+catch (FileTroubleException error)
+{
+    await Console.Error.WriteLineAsync(error.Message);
+    return 1;
 }
 catch (InvalidDataException error)
 {

@@ -19,13 +19,16 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
     /// <summary>Where the kitchen's label printer is, "http://192.168.1.22/printer"; null for none.</summary>
     public Uri? PrinterAt { get; init; }
 
+    /// <summary>Whether a damaged file is to be laid aside and its last copy put in its place.</summary>
+    public bool WantsLastCopy { get; init; }
+
     /// <summary>The address printed and listened on.</summary>
     public string Url => string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{Port}");
 
     /// <summary>
     /// Reads <c>--port</c>, <c>--data</c>, <c>--demo true</c>, <c>--today 2026-11-25</c> or <c>2026-11-25T10:00</c>, <c>--play-clock
     /// true</c> (time can be let pass) or <c>still</c> (and passes in no other way), <c>--hosts kitchen.lan,tern.lan</c>, <c>--scale
-    /// ws://…</c>, <c>--probe ws://…</c> and <c>--printer http://…</c>.
+    /// ws://…</c>, <c>--probe ws://…</c>, <c>--printer http://…</c> and <c>--last-copy true</c>.
     /// </summary>
     public static StartOptions From(IConfiguration settings)
     {
@@ -45,6 +48,7 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
         {
             ScaleAt = DeviceAt(settings["scale"], "ws", "wss"),
             ProbeAt = DeviceAt(settings["probe"], "ws", "wss"),
+            WantsLastCopy = IsTrue(settings["last-copy"]),
             PrinterAt = DeviceAt(settings["printer"], "http", "https"),
         };
     }

@@ -1,3 +1,4 @@
+using LivelyTern.Data.Disk;
 using LivelyTern.Data;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;

@@ -34,6 +34,35 @@ public sealed class PastTests
     }
 
     [Fact]
+    public async Task A_week_in_which_an_eater_began_or_stopped_to_count_points_is_shown_without_a_sum_of_them()
+    {
+        var path = Path();
+        string eater;
+        object plain = new { leading = "energy", bands = new { energy = new { max = 1600 } }, rule = (object?)null };
+        using (var monday = new Host(path, today: "2026-11-23"))
+            eater = (string)(await monday.PostAsync("/api/aim/eaters", new { name = "Isa", aim = Aim(1600) }))["id"]!;
+        using (var tuesday = new Host(path, today: "2026-11-24"))
+        {
+            await SetAsync(tuesday, eater, plain);
+            var week = (await tuesday.GetAsync("/api/plan/weeks/2026-11-24"))["eaters"]![0]!;
+            Assert.NotNull(week["days"]![0]!["sums"]!["points"]);
+            Assert.True(week["days"]![1]!["sums"]!["points"] is null && week["sums"]!["points"] is null);
+            Assert.NotNull(week["sums"]!["energy"]);
+            await tuesday.GetAsync($"/api/review/week/{eater}/2026-11-24");
+            var (status, refusal) = await tuesday.SendAsync(HttpMethod.Post, "/api/aim/eaters",
+                new { name = "Bo", aim = new { leading = "points", bands = new { }, rule = (object?)null } });
+            Assert.Equal((422, "urn:lively-tern:problem:rule-missing"), (status, (string?)refusal["type"]));
+
+            // One that a hand left in the file leads by energy.
+            await OldFile.WriteAsync(path, "UPDATE Aims SET Aim = replace(Aim, '\"leading\":\"energy\"', '\"leading\":\"points\"')");
+        }
+
+        using var wednesday = new Host(path, today: "2026-11-25");
+        var day = (await wednesday.GetAsync("/api/plan/weeks/2026-11-25"))["eaters"]![0]!;
+        Assert.Equal("energy", (string?)day["aim"]!["leading"]);
+    }
+
+    [Fact]
     public async Task A_past_day_is_read_by_the_aim_the_rule_and_the_weekdays_it_had()
     {
         var path = Path();

@@ -1,6 +1,7 @@
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json.Nodes;
+using LivelyTern.Data.Disk;
 using LivelyTern.Data;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;

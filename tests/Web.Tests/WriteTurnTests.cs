@@ -1,3 +1,4 @@
+using LivelyTern.Data.Disk;
 using LivelyTern.Data;
 
 namespace LivelyTern.Web.Tests;

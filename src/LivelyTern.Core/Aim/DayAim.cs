@@ -38,8 +38,8 @@ public sealed record DayAim(Measure Leading, IReadOnlyDictionary<Measure, Band> 
     public IEnumerable<Problem> Problems(bool clinicianSetIt)
     {
         foreach (var problem in Bands.SelectMany(band => band.Value.Problems($"bands.{Name(band.Key)}"))) yield return problem;
-        if (!this[Measure.Points].IsOpen && Rule is null)
-            yield return new("rule-missing", "rule", "A points band needs a rule: write down what a point is.");
+        if ((Leading == Measure.Points || !this[Measure.Points].IsOpen) && Rule is null)
+            yield return new("rule-missing", "rule", "Points need a rule: write down what a point is.");
         foreach (var problem in Rule?.Problems() ?? []) yield return problem;
         if (!clinicianSetIt && EnergyFloor.IsBelow(this[Measure.Energy]))
             yield return new("below-energy-floor", "bands.energy", EnergyFloor.Caution);

@@ -21,7 +21,9 @@ public sealed record StoredAim(
         return new(Shape, aim.Leading, StoredBand.Of(aim.Bands), StoredRule.Of(aim.Rule), aim.LeavesOutIncompleteProtein, [.. weekdays]);
     }
 
-    public DayAim ToAim() => new(Leading, StoredBand.Read(Bands), Rule?.ToRule())
+    // Points without a rule lead nobody.
+    public DayAim ToAim() => new(
+        Leading == Measure.Points && Rule is null ? Measure.Energy : Leading, StoredBand.Read(Bands), Rule?.ToRule())
     {
         LeavesOutIncompleteProtein = LeavesOutIncompleteProtein,
     };

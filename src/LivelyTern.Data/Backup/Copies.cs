@@ -1,5 +1,6 @@
 using System.Globalization;
 using LivelyTern.Core.Measures;
+using LivelyTern.Data.Disk;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
@@ -41,7 +42,10 @@ public sealed class Copies(TernDb db, TimeProvider clock)
 
     private string Own => db.PathOf();
 
-    private string Folder => Path.ChangeExtension(Own, ".copies");
+    private string Folder => FolderOf(Own);
+
+    /// <summary>Where a file's copies lie.</summary>
+    internal static string FolderOf(string path) => Path.ChangeExtension(path, ".copies");
 
     /// <summary>The copies there are, the newest first.</summary>
     public IReadOnlyList<Copy> List()
@@ -122,8 +126,12 @@ public sealed class Copies(TernDb db, TimeProvider clock)
     {
         Directory.CreateDirectory(Folder);
         await WriteToAsync(path);
-        foreach (var old in List().Where(copy => copy.Kind == kind).Skip(Kept)) File.Delete(Path.Combine(Folder, old.Name));
-        return CopyAt(path, kind);
+        var made = CopyAt(path, kind);
+
+        // By a clock that was set back the newest is not the last in line.
+        bool IsOlder(Copy copy) => copy.Kind == kind && !string.Equals(copy.Name, made.Name, StringComparison.Ordinal);
+        foreach (var old in List().Where(IsOlder).Skip(Kept - 1)) File.Delete(Path.Combine(Folder, old.Name));
+        return made;
     }
 
     private string PathOf(string pattern) =>

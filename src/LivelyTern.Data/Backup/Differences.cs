@@ -1,4 +1,5 @@
 using System.Globalization;
+using LivelyTern.Data.Disk;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 

@@ -1,6 +1,7 @@
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Measures;
 using LivelyTern.Data.Aim;
+using LivelyTern.Data.Disk;
 using LivelyTern.Data.Plan;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;

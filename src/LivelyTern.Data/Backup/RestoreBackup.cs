@@ -1,4 +1,5 @@
 using LivelyTern.Core.Measures;
+using LivelyTern.Data.Disk;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 

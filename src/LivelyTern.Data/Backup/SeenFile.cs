@@ -1,3 +1,4 @@
+using LivelyTern.Data.Disk;
 using Microsoft.Data.Sqlite;
 
 namespace LivelyTern.Data.Backup;

@@ -1,3 +1,4 @@
+using LivelyTern.Data.Disk;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;

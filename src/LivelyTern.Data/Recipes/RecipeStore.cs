@@ -207,7 +207,10 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
         var now = clock.GetUtcNow();
         var own = db.RecipeVersions.Where(version => version.RecipeId == row.Id);
         var last = await own.OrderByDescending(version => version.Version).FirstOrDefaultAsync();
-        if (last is not null && now - last.SavedAt < OneSitting && await own.CountAsync() > 1) db.RecipeVersions.Remove(last);
+
+        // By a clock that was set back nothing was written a moment ago.
+        var isOneSitting = last is not null && now >= last.SavedAt && now - last.SavedAt < OneSitting;
+        if (isOneSitting && await own.CountAsync() > 1) db.RecipeVersions.Remove(last!);
         db.RecipeVersions.Add(VersionOf(row, written, recipe, now));
         await db.SaveChangesAsync();
     }

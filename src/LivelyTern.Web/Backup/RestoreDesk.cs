@@ -13,14 +13,14 @@ namespace LivelyTern.Web.Backup;
 /// <param name="Differences">What differs from that.</param>
 public sealed record WaitingRestore(Guid Id, string Name, string Path, SeenFile Seen, IReadOnlyList<Difference> Differences);
 
-/// <summary>The backups that wait to be put back, each as a file of its own in a folder that goes with the host.</summary>
-public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : IDisposable
+/// <summary>The backups that wait to be put back, each as a file of its own in the folder for such.</summary>
+public sealed class RestoreDesk(StartOptions start, WorkFolder work, ILogger<RestoreDesk> log) : IDisposable
 {
     private const int Most = 3;
     private const long Large = 20_000_000;
     private readonly ConcurrentDictionary<Guid, WaitingRestore> waiting = new();
     private readonly SemaphoreSlim turn = new(1, 1);
-    private readonly string folder = Directory.CreateTempSubdirectory("lively-tern-restore-").FullName;
+    private readonly string folder = work.Of("restores");
 
     /// <summary>Does something with the one of this id, or with null where there is none any more; one after another.</summary>
     public async Task<T> InTurnAsync<T>(Guid id, Func<WaitingRestore?, Task<T>> act)
@@ -103,14 +103,6 @@ public sealed class RestoreDesk(StartOptions start, ILogger<RestoreDesk> log) : 
     {
         turn.Dispose();
         foreach (var restore in waiting.Values) restore.Seen.Dispose();
-        try
-        {
-            Directory.Delete(folder, recursive: true);
-        }
-        catch (IOException error)
-        {
-            log.LogWarning(error, "The folder {Folder} could not be cleared", folder);
-        }
     }
 
     // What is written while they are held against each other is something that nobody has seen.

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using LivelyTern.Core.Foods;
+using LivelyTern.Data.Disk;
 using LivelyTern.Data.Foods;
 using LivelyTern.Formats;
 using LivelyTern.Formats.Foods;
@@ -76,6 +77,9 @@ public sealed class Import(string name, string source, string path, bool isShipp
     /// <summary>The library it became.</summary>
     public int? LibraryId { get; internal set; }
 
+    /// <summary>When anybody last asked for it.</summary>
+    internal DateTimeOffset AskedAt { get; set; }
+
     internal CancellationTokenSource Stop { get; set; } = new();
 
     internal Task Work { get; set; } = Task.CompletedTask;
@@ -84,18 +88,49 @@ public sealed class Import(string name, string source, string path, bool isShipp
 }
 
 /// <summary>
-/// The imports of this run. The file lies in a folder of its own until the import is over; reading and writing go on beside all other work,
-/// and can be stopped at any row.
+/// The imports of this run. The file lies in the work folder until the import is over, has failed or was left alone for half an hour;
+/// reading and writing go on beside all other work, and can be stopped at any row.
 /// </summary>
-public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> log) : IAsyncDisposable
+public sealed class ImportDesk : IAsyncDisposable
 {
+    /// <summary>How long a preview waits for somebody to ask for it.</summary>
+    public static readonly TimeSpan Patience = TimeSpan.FromMinutes(30);
+
     private const int Sampled = 40;
     private const int MostImports = 20;
     private readonly ConcurrentDictionary<Guid, Import> imports = new();
-    private readonly string folder = Directory.CreateTempSubdirectory("lively-tern-import-").FullName;
+    private readonly IServiceScopeFactory scopes;
+    private readonly TimeProvider clock;
+    private readonly ILogger<ImportDesk> log;
+    private readonly string folder;
+    private readonly ITimer sweeping;
+
+    /// <summary>No imports yet.</summary>
+    public ImportDesk(IServiceScopeFactory scopes, WorkFolder work, TimeProvider clock, ILogger<ImportDesk> log)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        (this.scopes, this.clock, this.log, folder) = (scopes, clock, log, work.Of("imports"));
+        sweeping = TimeProvider.System.CreateTimer(_ => Sweep(), null, Patience / 6, Patience / 6);
+    }
 
     /// <summary>The import of this id, or null.</summary>
-    public Import? Find(Guid id) => imports.GetValueOrDefault(id);
+    public Import? Find(Guid id)
+    {
+        if (!imports.TryGetValue(id, out var import)) return null;
+        import.AskedAt = clock.GetUtcNow();
+        return import;
+    }
+
+    /// <summary>Lets go of the previews nobody has asked for in a while, with their files.</summary>
+    public void Sweep()
+    {
+        var before = clock.GetUtcNow() - Patience;
+        foreach (var import in imports.Values.Where(import => import.AskedAt < before && import.State != ImportState.Taking))
+        {
+            import.Stop.Cancel();
+            if (imports.TryRemove(import.Id, out _)) Clear(import);
+        }
+    }
 
     /// <summary>Whether a library is being written.</summary>
     public bool IsTaking => imports.Values.Any(import => import.State == ImportState.Taking);
@@ -180,19 +215,12 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
     /// <inheritdoc/>
     public async ValueTask DisposeAsync()
     {
+        await sweeping.DisposeAsync();
         foreach (var import in imports.Values)
         {
             await import.Stop.CancelAsync();
             await import.Work;
-        }
-
-        try
-        {
-            Directory.Delete(folder, recursive: true);
-        }
-        catch (IOException error)
-        {
-            log.LogWarning(error, "The import folder {Folder} could not be cleared", folder);
+            Clear(import);
         }
     }
 
@@ -201,6 +229,7 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
         // What is over and was not looked at again makes room.
         var over = imports.Values.Where(other => other.State is ImportState.Done or ImportState.Stopped or ImportState.Failed);
         foreach (var old in over.Take(Math.Max(0, imports.Count - MostImports))) imports.TryRemove(old.Id, out _);
+        import.AskedAt = clock.GetUtcNow();
 
         // Of the previews that wait only the newest keeps what it has read.
         foreach (var other in imports.Values) other.File = null;
@@ -254,20 +283,26 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
             {
                 Fail(import, unreadable.Message, stop);
             }
-            catch (Exception error) when (IsOfTheFile(error))
+            catch (Exception error)
             {
+                // Whatever it is, nobody else would hear of it, and the import would go on for ever.
                 log.LogError(error, "The import of {Name} broke off", import.Name);
-                Fail(import, "The file could not be read to its end, or the disk is full. Nothing of it was kept.", stop);
+                var sentence = FileTrouble.Of(error)?.Sentence ?? "The file could not be read to its end.";
+                Fail(import, $"{sentence} Nothing of it was kept.", stop);
             }
         },
         CancellationToken.None);
 
+    // A table whose columns can be chosen anew is looked through again; any other file is of no use any more.
     private static void Fail(Import import, string sentence, CancellationToken stop)
     {
         lock (import.Gate)
         {
-            if (!stop.IsCancellationRequested) (import.Failure, import.State) = (sentence, ImportState.Failed);
+            if (stop.IsCancellationRequested) return;
+            (import.Failure, import.State) = (sentence, ImportState.Failed);
         }
+
+        if (import.Table is null) Clear(import);
     }
 
     private static void Clear(Import import)
@@ -283,7 +318,4 @@ public sealed class ImportDesk(IServiceScopeFactory scopes, ILogger<ImportDesk> 
             if (!stop.IsCancellationRequested) import.Progress = value;
         }
     }
-
-    private static bool IsOfTheFile(Exception error) =>
-        error is IOException or InvalidDataException or System.Data.Common.DbException or UnauthorizedAccessException;
 }

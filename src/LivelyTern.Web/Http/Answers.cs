@@ -1,5 +1,6 @@
 using LivelyTern.Core.Measures;
 using LivelyTern.Data;
+using LivelyTern.Data.Disk;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace LivelyTern.Web.Http;
@@ -51,6 +52,15 @@ public static class Answers
         return TypedResults.Problem(
             type: "urn:lively-tern:problem:" + first.Code, title: "That can't be done as it stands", detail: first.Sentence,
             statusCode: status, extensions: extensions);
+    }
+
+    /// <summary>Something is wrong with the household's file or its disk.</summary>
+    public static ProblemHttpResult Trouble(FileTrouble trouble)
+    {
+        ArgumentNullException.ThrowIfNull(trouble);
+        return TypedResults.Problem(
+            type: "urn:lively-tern:problem:" + trouble.Code, title: "The household's file says no", detail: trouble.Sentence,
+            statusCode: trouble.Status);
     }
 
     /// <summary>A write's answer, where a stale one also carries the state as it is now.</summary>

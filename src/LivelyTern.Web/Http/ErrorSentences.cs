@@ -1,15 +1,27 @@
 using System.Text.Json;
+using LivelyTern.Data.Disk;
 using Microsoft.AspNetCore.Diagnostics;
 
 namespace LivelyTern.Web.Http;
 
-/// <summary>Requests that can't be read get a sentence; anything else is a bug, logged whole and answered without its insides.</summary>
-public sealed class ErrorSentences(ILogger<ErrorSentences> log) : IExceptionHandler
+/// <summary>
+/// Requests that can't be read get a sentence, and so does a file or a disk that says no; anything else is a bug, logged whole and answered
+/// without its insides.
+/// </summary>
+public sealed class ErrorSentences(ILogger<ErrorSentences> log, HouseholdFile file) : IExceptionHandler
 {
     /// <inheritdoc/>
     public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
     {
         ArgumentNullException.ThrowIfNull(httpContext);
+        if (FileTrouble.Of(exception) is { } trouble)
+        {
+            file.Met(trouble);
+            log.LogWarning(exception, "The household's file said no at {Path}", httpContext.Request.Path);
+            await Answers.Trouble(trouble).ExecuteAsync(httpContext);
+            return true;
+        }
+
         var (status, type, sentence, field) = Of(exception);
         if (status == 500) log.LogError(exception, "Unhandled error at {Path}", httpContext.Request.Path);
         var problem = TypedResults.Problem(

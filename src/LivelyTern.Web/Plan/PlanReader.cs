@@ -114,7 +114,9 @@ public sealed class PlanReader(TernDb db, PlanStore plan, BoxStore boxes, EaterS
     {
         var days = Days(eater, start, board, stock, eaten);
         var laid = days.Where(day => day.Verdict.IsFilled()).ToList();
-        var sums = MeasureNutrient.All.Where(measure => days[0].Sums.ContainsKey(measure))
+
+        // Who counts points from the middle of a week on has no week's sum of them.
+        var sums = MeasureNutrient.All.Where(measure => days.All(day => day.Sums.ContainsKey(measure)))
             .ToDictionary(measure => measure, measure => Figure.Sum(days.Select(day => day.Sums[measure])));
         return new(
             eater.Id, eater.Name, eater.Aim.Resolved(), days, sums, laid.Count(day => day.Fits), laid.Count, eater.Ways.Slots,

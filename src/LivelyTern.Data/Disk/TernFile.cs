@@ -7,14 +7,21 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 
-namespace LivelyTern.Data;
+namespace LivelyTern.Data.Disk;
 
 /// <summary>The database file: opened, migrated, and copied aside before a migration.</summary>
 public static class TernFile
 {
-    /// <summary>The options for a file: foreign keys on, pooled connections.</summary>
-    public static string ConnectionString(string path) =>
-        new SqliteConnectionStringBuilder { DataSource = path, ForeignKeys = true, DefaultTimeout = 10 }.ToString();
+    /// <summary>
+    /// The options for a file: foreign keys on, pooled connections. A file that is not there is not made by them: it was taken away.
+    /// </summary>
+    public static string ConnectionString(string path) => new SqliteConnectionStringBuilder
+    {
+        DataSource = path,
+        ForeignKeys = true,
+        DefaultTimeout = 10,
+        Mode = SqliteOpenMode.ReadWrite,
+    }.ToString();
 
     /// <summary>The options for a connection that is for one errand, and does not keep the file open afterwards.</summary>
     internal static string Unpooled(string path) =>
@@ -55,7 +62,12 @@ public static class TernFile
     /// <param name="until">The last migration, for a file of an older shape; null for today's.</param>
     internal static async Task MigrateAsync(string path, string? until = null)
     {
-        var file = new SqliteConnectionStringBuilder(ConnectionString(path)) { ForeignKeys = false, Pooling = false };
+        var file = new SqliteConnectionStringBuilder(ConnectionString(path))
+        {
+            ForeignKeys = false,
+            Pooling = false,
+            Mode = SqliteOpenMode.ReadWriteCreate,
+        };
         await using var connection = new SqliteConnection(file.ToString());
         await connection.OpenAsync();
         await using var transaction = connection.BeginTransaction(deferred: false);
@@ -77,6 +89,39 @@ public static class TernFile
         command.CommandText = "SELECT \"table\" FROM pragma_foreign_key_check LIMIT 1";
         if (await command.ExecuteScalarAsync() is string table) throw new InvalidDataException($"A row of {table} would point to nothing.");
         await transaction.CommitAsync();
+    }
+
+    /// <summary>Writes about what a large change takes, and takes it off again, to see whether the file can be written.</summary>
+    public static async Task TryWritingAsync(TernDb db)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        const int Bytes = 131_072, Patience = 1;
+        using var turn = await WriteTurn.TakeAsync(db.Database.GetConnectionString(), CancellationToken.None);
+
+        // Whether another program holds it is to be said soon.
+        var connection = (SqliteConnection)db.Database.GetDbConnection();
+        var usual = connection.DefaultTimeout;
+        connection.DefaultTimeout = Patience;
+        try
+        {
+            await WriteProbeAsync(db, Bytes);
+        }
+        finally
+        {
+            connection.DefaultTimeout = usual;
+        }
+    }
+
+    private static async Task WriteProbeAsync(TernDb db, int bytes)
+    {
+        await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS WriteProbe");
+        await using (var transaction = await db.Database.BeginTransactionAsync())
+        {
+            await db.Database.ExecuteSqlAsync($"CREATE TABLE WriteProbe AS SELECT zeroblob({bytes})");
+            await transaction.CommitAsync();
+        }
+
+        await db.Database.ExecuteSqlRawAsync("DROP TABLE WriteProbe");
     }
 
     private static string FreshName(string wanted)
