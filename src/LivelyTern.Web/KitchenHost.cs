@@ -81,7 +81,7 @@ public static class KitchenHost
                 "The week's food: aims, recipes, batches, boxes and days. Calculations under /api/calc store nothing.";
             document.Servers?.Clear();
             return Task.CompletedTask;
-        }));
+        }).AddDocumentTransformer<BoundsInDocument>());
         builder.Services.AddResponseCompression();
         builder.Services.AddSingleton(start.Clock).AddSingleton(start).AddSingleton<SolverTurns>().AddSingleton<DemoBeside>()
             .AddSingleton<DeviceDesk>().AddSingleton<HouseholdFile>().AddSingleton<WorkFolder>();
@@ -138,7 +138,7 @@ public static class KitchenHost
         app.MapScalarApiReference(
             "/docs", scalar => scalar.DisableDefaultFonts().DisableTelemetry().DisableAgent().WithTitle("Lively Tern"));
 
-        var api = app.MapGroup("/api").ProducesProblem(StatusCodes.Status422UnprocessableEntity);
+        var api = app.MapGroup("/api").ProducesProblem(StatusCodes.Status422UnprocessableEntity).AddEndpointFilter<BoundsFilter>();
         api.MapOverview();
         api.MapDemoBeside();
         api.MapPlayedTime();

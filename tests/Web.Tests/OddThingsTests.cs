@@ -56,6 +56,11 @@ public sealed class OddThingsTests
             (HttpMethod.Put, $"/api/aim/eaters/{eater}/dates/{far}", new { measure = "energy", band = new { max = 2000 } }),
             (HttpMethod.Get, $"/api/eat/{eater}/{far}", null),
             (HttpMethod.Get, $"/api/plan/days/{eater}/{far}", null),
+            (HttpMethod.Get, $"/api/cook/days/{far}", null),
+            (HttpMethod.Get, $"/api/shop/list?until={far}", null),
+            (HttpMethod.Get, $"/api/review/week/{eater}/{far}", null),
+            (HttpMethod.Post, "/api/shop/pantry", new { text = "1 kg rolled oats", useBy = far }),
+            (HttpMethod.Put, $"/api/review/weigh-ins/{eater}/{far}", new { text = "70" }),
         })
         {
             var (status, answer) = await host.SendAsync(method, path, body, await host.PlanVersionAsync());

@@ -14,7 +14,7 @@ internal static class OldFile
     public static async Task<string> LayAsync(string migration, string sql)
     {
         var path = Path.Combine(Directory.CreateTempSubdirectory("tern-old-").FullName, "tern.db");
-        await using (var db = new TernDb(new DbContextOptionsBuilder<TernDb>().UseSqlite(TernFile.ConnectionString(path)).Options))
+        await using (var db = new TernDb(new DbContextOptionsBuilder<TernDb>().UseSqlite($"Data Source={path}").Options))
         {
             await db.GetService<IMigrator>().MigrateAsync(migration);
             await using var connection = db.Database.GetDbConnection();

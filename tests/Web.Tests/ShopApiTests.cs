@@ -237,10 +237,14 @@ public sealed class ShopApiTests : IDisposable
         var line = Line(await ListAsync(), "whole-milk")!;
         Assert.Equal(("toBuy 2 × 750 ml", 1.8m), (Said(line), (decimal)line["cost"]!));
         Assert.Equal(750, (decimal)(await host.GetAsync("/api/shop/foods/whole-milk"))["sold"]!["packages"]![0]!["ml"]!);
-        foreach (var (food, ml) in new[] { ("whole-milk", 0m), ("whole-milk", -1m), ("whole-milk", 1e9m), ("cod-fillet", 750m) })
+        foreach (var (food, ml, code) in new[]
+        {
+            ("whole-milk", 0m, "package-ml"), ("whole-milk", -1m, "volume-negative"), ("whole-milk", 9e5m, "package-ml"),
+            ("whole-milk", 1e9m, "volume-absurd"), ("whole-milk", 1e-28m, "volume-absurd"), ("cod-fillet", 750m, "package-ml"),
+        })
         {
             var refused = await host.SendAsync(HttpMethod.Put, $"/api/shop/foods/{food}", Sold(ml), food is "cod-fillet" ? 0 : 1);
-            Assert.Equal((422, "package-ml"), (refused.Status, (string)refused.Body!["errors"]![0]!["code"]!));
+            Assert.Equal((422, code), (refused.Status, (string)refused.Body!["errors"]![0]!["code"]!));
         }
     }
 
@@ -377,7 +381,7 @@ public sealed class ShopApiTests : IDisposable
     [Theory]
     [InlineData("POST", "/api/shop/own", """{"text": "  "}""", "item-text")]
     [InlineData("POST", "/api/shop/ticks", """{"ticks": [{"key": "", "isTicked": true, "grams": 1, "at": "2026-11-25T09:00:00Z"}]}""", "tick-key")]
-    [InlineData("POST", "/api/shop/ticks", """{"ticks": [{"key": "salt", "isTicked": true, "grams": -1, "at": "2026-11-25T09:00:00Z"}]}""", "tick-grams")]
+    [InlineData("POST", "/api/shop/ticks", """{"ticks": [{"key": "salt", "isTicked": true, "grams": -1, "at": "2026-11-25T09:00:00Z"}]}""", "weight-negative")]
     [InlineData("POST", "/api/shop/pantry", """{"text": "three glorbs"}""", "food-unknown")]
     [InlineData("POST", "/api/shop/pantry/stocktaking", """{"lines": []}""", "pantry-nothing")]
     [InlineData("POST", "/api/shop/foods/spinach-frozen/instead", """{"insteadId": "kale-frozen", "perGram": 0}""", "instead-amount")]

@@ -38,6 +38,19 @@ public static class DayGate
         return isAhead ? new("day-ahead", "day", "That day is still to come: nothing was eaten on it yet.") : null;
     }
 
+    /// <summary>The most things that lie on one eater's day: more can't be looked through, and is never meant.</summary>
+    public const int MostThings = 60;
+
+    /// <summary>Why a change may not be made because a day would hold too much after it; null where none does.</summary>
+    /// <param name="change">The change; a day that held more already may only get less.</param>
+    public static Problem? TooFull(PlanChange change)
+    {
+        ArgumentNullException.ThrowIfNull(change);
+        return change.Days.Exists(day => day.After.Count > MostThings && day.After.Count > day.Before.Count)
+            ? new("day-full", "day", $"A day holds up to {MostThings} things: take something off it first.")
+            : null;
+    }
+
     /// <summary>
     /// Why an item may not come onto a day, or null where it may: never what is excluded for the eater, nothing of a batch before it is
     /// cooked, nothing that is no longer there.

@@ -194,7 +194,7 @@ public sealed class DayChanges(
         var touched = made.Days.ConvertAll(day => day.Where);
         if (version is { } seen && (await VersionsAsync(touched)).Any(day => day.Version > seen)) return Stale.Problem;
         if (touched.Select(day => KitchenDays.Refusal(day.Day, Today, "day")).FirstOrDefault(far => far is not null) is { } far) return far;
-        if (DayGate.EatenAhead(made, Today) is { } ahead) return ahead;
+        if ((DayGate.EatenAhead(made, Today) ?? DayGate.TooFull(made)) is { } refused) return refused;
         var after = board.Apply(made);
         if (!after.Succeeded) return after.Problems.ToList();
 

@@ -127,6 +127,8 @@ public sealed class PantryStore(TernDb db, TimeProvider clock)
     public Task<Outcome<int>> TakeBackAsync(IReadOnlyDictionary<Guid, int> cameIn, IReadOnlyList<PantryRow> wentOut) =>
         db.InTurnAsync<int>(async () =>
         {
+            wentOut = [.. wentOut.DistinctBy(row => row.Id)];
+            if (wentOut.Count > Most) return new Problem("pantry-full", "out", $"The pantry holds up to {Most} things.");
             var ids = cameIn.Keys.Concat(wentOut.Select(row => row.Id)).ToList();
             var rows = await db.Pantry.Where(row => ids.Contains(row.Id)).ToListAsync();
             if (rows.Count != cameIn.Count || rows.Exists(row => !cameIn.TryGetValue(row.Id, out var came) || row.Version != came))

@@ -51,16 +51,18 @@ public sealed class PutAway(TernDb db, PantryStore pantry, FoodStore foods)
     public Task<Outcome<int>> TakeBackAsync(PutAwayDone done) => db.InTurnAsync<int>(async () =>
     {
         ArgumentNullException.ThrowIfNull(done);
+        var ownProblems = done.Own.Select(row => ShopStore.ProblemOf(row.Text));
+        if (ownProblems.Prepend(ShopStore.ProblemOf(done.Ticks)).FirstOrDefault(one => one is not null) is { } problem) return problem;
         var ids = done.Put.Keys.ToList();
         var rows = await db.Pantry.Where(row => ids.Contains(row.Id)).ToListAsync();
         if (rows.Count != ids.Count || rows.Exists(row => row.Version != done.Put[row.Id])) return Stale.Problem;
         db.Pantry.RemoveRange(rows);
         var keys = done.Ticks.Select(tick => tick.Key).ToList();
         db.Ticks.RemoveRange(await db.Ticks.Where(row => keys.Contains(row.Key)).ToListAsync());
-        db.Ticks.AddRange(done.Ticks.Select(ShopStore.RowOf));
+        db.Ticks.AddRange(done.Ticks.DistinctBy(tick => tick.Key, StringComparer.Ordinal).Select(ShopStore.RowOf));
         var own = done.Own.Select(row => row.Id).ToList();
         var there = await db.OwnItems.Where(row => own.Contains(row.Id)).Select(row => row.Id).ToListAsync();
-        db.OwnItems.AddRange(done.Own.Where(row => !there.Contains(row.Id)));
+        db.OwnItems.AddRange(done.Own.DistinctBy(row => row.Id).Where(row => !there.Contains(row.Id)));
         await db.SaveChangesAsync();
         return rows.Count;
     });

@@ -76,15 +76,7 @@ public sealed class ShopStore(TernDb db, TimeProvider clock)
     /// </summary>
     public Task<Outcome<int>> TickAsync(IReadOnlyList<Tick> ticks) => db.InTurnAsync<int>(async () =>
     {
-        if (ticks.Count > MostTicks) return new Problem("ticks-many", "ticks", $"Up to {MostTicks} ticks are taken in at once.");
-        for (var i = 0; i < ticks.Count; i++)
-        {
-            if (ticks[i].Key.Length is 0 or > LongestKey)
-                return new Problem("tick-key", $"ticks[{i}].key", "Say what is ticked.");
-            if (ticks[i].Bought is { Value: < 0 } || ticks[i].Bought > PantryItem.Most)
-                return new Problem("tick-grams", $"ticks[{i}].grams", "What is bought weighs between 0 g and 100 kg.");
-        }
-
+        if (ProblemOf(ticks) is { } problem) return problem;
         var now = clock.GetUtcNow();
         var last = ticks.Select(tick => tick.At).DefaultIfEmpty(now).Max();
         var skew = last > now + Ahead ? last - now : TimeSpan.Zero;
@@ -101,6 +93,25 @@ public sealed class ShopStore(TernDb db, TimeProvider clock)
         return ticks.Count;
     });
 
+    /// <summary>What is wrong with some ticks; null where nothing is.</summary>
+    internal static Problem? ProblemOf(IReadOnlyList<Tick> ticks)
+    {
+        if (ticks.Count > MostTicks) return new("ticks-many", "ticks", $"Up to {MostTicks} ticks are taken in at once.");
+        for (var i = 0; i < ticks.Count; i++)
+        {
+            if (ticks[i].Key.Length is 0 or > LongestKey) return new("tick-key", $"ticks[{i}].key", "Say what is ticked.");
+            if (ticks[i].Bought is { Value: < 0 } || ticks[i].Bought > PantryItem.Most)
+                return new("tick-grams", $"ticks[{i}].grams", "What is bought weighs between 0 g and 100 kg.");
+        }
+
+        return null;
+    }
+
+    /// <summary>What is wrong with what is written on the list by hand; null where nothing is.</summary>
+    internal static Problem? ProblemOf(string text) => text.Trim().Length is 0 or > LongestText
+        ? new("item-text", "text", $"Write what to buy, in up to {LongestText} letters.")
+        : null;
+
     /// <summary>What was written on the list by hand, in the order in which it was.</summary>
     public async Task<IReadOnlyList<OwnItemRow>> OwnAsync() =>
         await db.OwnItems.AsNoTracking().OrderBy(row => row.WrittenAt).ThenBy(row => row.Id).ToListAsync();
@@ -112,8 +123,7 @@ public sealed class ShopStore(TernDb db, TimeProvider clock)
     public Task<Outcome<OwnItemRow>> WriteOnAsync(Guid id, string text, string? foodId) => db.InTurnAsync<OwnItemRow>(async () =>
     {
         ArgumentNullException.ThrowIfNull(text);
-        if (text.Trim().Length is 0 or > LongestText)
-            return new Problem("item-text", "text", $"Write what to buy, in up to {LongestText} letters.");
+        if (ProblemOf(text) is { } problem) return problem;
         if (await db.OwnItems.SingleOrDefaultAsync(one => one.Id == id) is { } there) return there;
         if (await db.OwnItems.CountAsync() >= MostOwn)
             return new Problem("items-many", "text", $"The list holds up to {MostOwn} things written on by hand.");

@@ -115,7 +115,8 @@ public static class PlanEndpoints
     public static void MapPlan(this IEndpointRouteBuilder api)
     {
         var plan = api.MapGroup("/plan").WithTags("Plan");
-        plan.MapGet("/weeks/{day}", async (DateOnly day, PlanReader reader) => await reader.WeekAsync(day)).WithName("getWeek");
+        plan.MapGet("/weeks/{day}", async (DateOnly day, PlanReader reader) => await reader.WeekAsync(day))
+            .WithName("getWeek").WithMetadata(new AnyDay());
         plan.MapPost("/boxes", (LayBoxRequest body, [FromHeader(Name = "If-Match")] string? ifMatch, DayChanges changes) =>
             WriteAsync(ifMatch, version =>
                 changes.LayBoxAsync(version, body.BoxId, new(body.EaterId, body.Day), body.Place, SlotOf(body.Slot))))

@@ -11,7 +11,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 namespace LivelyTern.Web.Recipes;
 
 /// <summary>Lines to be read, each perhaps with the id of the food chosen for it; "" where its words say enough.</summary>
-public sealed record ParseRequest(IReadOnlyList<string?> Lines, IReadOnlyList<string?>? Foods = null, PointsRule? Rule = null);
+public sealed record ParseRequest(IReadOnlyList<string> Lines, IReadOnlyList<string?>? Foods = null, PointsRule? Rule = null);
 
 /// <summary>The lines, read in their order.</summary>
 public sealed record ParseAnswer(IReadOnlyList<LineView> Lines);
@@ -179,7 +179,7 @@ public static class RecipeCalculations
     private static async Task<Results<Ok<ParseAnswer>, ProblemHttpResult>> ParseAsync(ParseRequest body, FoodStore store)
     {
         string? FoodOf(int i) => body.Foods is { } ids && i < ids.Count && ids[i] is { Length: > 0 } id ? id : null;
-        List<WrittenLine> lines = [.. body.Lines.Select((text, i) => new WrittenLine(text ?? "", FoodOf(i)))];
+        List<WrittenLine> lines = [.. body.Lines.Select((text, i) => new WrittenLine(text, FoodOf(i)))];
         List<Problem> problems = [.. WrittenRecipe.LineProblems(lines), .. body.Rule?.Problems() ?? []];
         if (problems.Count > 0) return Answers.Problem(problems);
         var foods = await store.AllAsync();

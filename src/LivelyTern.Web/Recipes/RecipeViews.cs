@@ -25,7 +25,7 @@ namespace LivelyTern.Web.Recipes;
 /// <param name="MayHalve">Whether a piece may be halved.</param>
 /// <param name="IsPutTogether">Whether it is put together from other recipes: the lines are then what one box gets.</param>
 public record RecipeLines(
-    IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
+    IReadOnlyList<string> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
     IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
     string? Fills = null, Pan? Pan = null, bool MayHalve = false, bool IsPutTogether = false)
 {
@@ -61,7 +61,7 @@ public record RecipeLines(
 /// <param name="MayHalve">As in <see cref="RecipeLines"/>.</param>
 /// <param name="IsPutTogether">As in <see cref="RecipeLines"/>.</param>
 public sealed record RecipeRequest(
-    string Name, IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
+    string Name, IReadOnlyList<string> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
     IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
     string? Fills = null, Pan? Pan = null, IReadOnlyList<RecipeStep>? Steps = null, Guid? BaseId = null,
     bool MayHalve = false, bool IsPutTogether = false)
@@ -231,7 +231,7 @@ public sealed record CalcRecipeAnswer(
 /// <param name="MayHalve">As in <see cref="RecipeLines"/>.</param>
 /// <param name="IsPutTogether">As in <see cref="RecipeLines"/>.</param>
 public sealed record CalcRecipeRequest(
-    IReadOnlyList<string?> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
+    IReadOnlyList<string> Lines, int Portions, IReadOnlyList<string?>? Foods = null, IReadOnlyList<RecipePart>? Parts = null,
     IReadOnlyList<bool>? TakenOut = null, IReadOnlyList<string?>? Keys = null, int? Pieces = null, decimal? CookedGrams = null,
     string? Fills = null, Pan? Pan = null, PointsRule? Rule = null, Guid? SelfId = null, bool MayHalve = false,
     bool IsPutTogether = false)

@@ -9,7 +9,7 @@ namespace LivelyTern.Web.Recipes;
 /// <summary>Steps to be read.</summary>
 /// <param name="Steps">Their sentences, in order.</param>
 /// <param name="Said">For each what the cook says otherwise, or null; its text counts for nothing here.</param>
-public sealed record StepsRequest(IReadOnlyList<string?> Steps, IReadOnlyList<RecipeStep?>? Said = null);
+public sealed record StepsRequest(IReadOnlyList<string> Steps, IReadOnlyList<RecipeStep?>? Said = null);
 
 /// <summary>Minutes of a step, or of several.</summary>
 /// <param name="HandsOn">With both hands.</param>

@@ -62,7 +62,7 @@ public static class TrendCalculations
             return problems.Count > 0
                 ? Answers.Problem(problems)
                 : TypedResults.Ok(TrendAnswer.Of(TrendReader.Read([.. weighIns.Select(one => one!)], [.. intake.Select(one => one!)])));
-        }).WithTags("Calculate").WithName("calcTrend");
+        }).WithTags("Calculate").WithName("calcTrend").WithMetadata(new AnyDay());
 
     private static List<Problem> Problems(IReadOnlyList<WeighIn?> weighIns, IReadOnlyList<DayIntake?> intake)
     {

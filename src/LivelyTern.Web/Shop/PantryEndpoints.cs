@@ -52,7 +52,7 @@ public sealed record PantryChange(string? Text, DateOnly? UseBy, bool IsFirst);
 /// <param name="Lines">A line for each thing: "500 g red lentils".</param>
 /// <param name="Foods">For each line the food chosen; "" where the words say enough.</param>
 /// <param name="IsAll">Whether nothing else is in the house.</param>
-public sealed record StocktakeRequest(IReadOnlyList<string?> Lines, IReadOnlyList<string?>? Foods = null, bool IsAll = false);
+public sealed record StocktakeRequest(IReadOnlyList<string> Lines, IReadOnlyList<string?>? Foods = null, bool IsAll = false);
 
 /// <summary>What a change of the pantry took out and put in, so that it can be taken back.</summary>
 /// <param name="Out">What is out.</param>

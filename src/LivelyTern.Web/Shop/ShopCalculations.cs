@@ -18,7 +18,7 @@ public sealed record CalcPackage(string Food, decimal Grams);
 /// <param name="Pantry">What is in the house, as it was bought.</param>
 /// <param name="Packages">The packages sold; a food without one is bought by weight.</param>
 public sealed record CalcShopRequest(
-    IReadOnlyList<string?> Lines, IReadOnlyList<string?>? Pantry = null, IReadOnlyList<CalcPackage>? Packages = null);
+    IReadOnlyList<string> Lines, IReadOnlyList<string>? Pantry = null, IReadOnlyList<CalcPackage>? Packages = null);
 
 /// <summary>Packages of one size.</summary>
 public sealed record CalcPackages(decimal Grams, int Count);

@@ -1,0 +1,45 @@
+using LivelyTern.Soak.Requests;
+
+namespace LivelyTern.Web.Tests;
+
+/// <summary>A small share of <c>./tern soak requests</c>: the same storm at fixed seeds, where time is not asked about.</summary>
+public sealed class RequestStormTests
+{
+    public static TheoryData<int, bool> Chances => new() { { 1, true }, { 2, false } };
+
+    [Theory]
+    [MemberData(nameof(Chances))]
+    public async Task Whatever_is_asked_is_answered_and_every_screen_goes_on(int seed, bool demo)
+    {
+        using var host = new Host(demo: demo);
+        var document = new ApiDocument(await host.GetAsync("/openapi/v1.json"));
+        var storm = new RequestStorm(host, document, new Random(seed), new(2026, 11, 25), patience: null);
+        await storm.RunAsync(asked => asked < 1_200);
+        Assert.True(storm.ScreensAsked > 300, storm.ToString());
+    }
+
+    [Fact]
+    public async Task Every_door_that_takes_something_says_how_much_of_it()
+    {
+        using var host = new Host();
+        var document = new ApiDocument(await host.GetAsync("/openapi/v1.json"));
+        var seen = 0;
+        void Look(System.Text.Json.Nodes.JsonObject pointed, HashSet<string> within, string where)
+        {
+            var (schema, _) = document.Resolve(pointed);
+            if (!within.Add(schema.GetPath())) return;
+            var type = schema["type"]?.ToJsonString() ?? "";
+            void Says(string bound) => Assert.True(schema[bound] is not null, $"{where} has no {bound}");
+            if (type.Contains("\"number\"", StringComparison.Ordinal)) Says("maximum");
+            if (type.Contains("\"string\"", StringComparison.Ordinal) && schema["format"] is null && schema["enum"] is null) Says("maxLength");
+            if (type.Contains("\"array\"", StringComparison.Ordinal)) Says("maxItems");
+            seen++;
+            if (schema["items"] is { } items) Look(items.AsObject(), within, where + "[]");
+            if (schema["additionalProperties"] is { } values) Look(values.AsObject(), within, where + "{}");
+            foreach (var (name, member) in schema["properties"]?.AsObject() ?? []) Look(member!.AsObject(), within, $"{where}.{name}");
+        }
+
+        foreach (var door in document.Doors.Where(door => door.Body is not null)) Look(door.Body!, [], door.ToString());
+        Assert.True(seen > 1_000, $"only {seen} places were looked at");
+    }
+}
