@@ -23,11 +23,13 @@ public sealed record ImportReport(
 /// <summary>Counts rows as they pass.</summary>
 public sealed class ImportTally
 {
-    private const int Shown = 100;
+    private const int Shown = 100, MostReasons = 200;
     private readonly List<ImportedRow> refusals = [];
     private readonly List<ImportedRow> doubtful = [];
     private readonly Dictionary<string, long> reasons = new(StringComparer.Ordinal);
-    private readonly HashSet<string> names = new(StringComparer.OrdinalIgnoreCase);
+
+    // Of names only what tells them apart: 64 bits, so that millions of them fit.
+    private readonly HashSet<ulong> names = [];
     private long taken, refused, doubted;
 
     /// <summary>The row, counted; one whose name was there before gains that doubt.</summary>
@@ -43,7 +45,8 @@ public sealed class ImportTally
         }
 
         taken++;
-        if (!names.Add(row.Food.Name)) row = row with { Doubts = [.. row.Doubts, new("name-twice", "Another row has the same name.")] };
+        if (!names.Add(MarkOf(row.Food.Name)))
+            row = row with { Doubts = [.. row.Doubts, new("name-twice", "Another row has the same name.")] };
         if (row.Doubts.Count == 0) return row;
         doubted++;
         foreach (var doubt in row.Doubts) Reason(doubt.Code);
@@ -57,7 +60,18 @@ public sealed class ImportTally
             taken, refused, doubted, [.. refusals], [.. doubtful],
             reasons.OrderByDescending(pair => pair.Value).Take(40).ToDictionary(StringComparer.Ordinal));
 
-    private void Reason(string reason) => reasons[reason] = reasons.GetValueOrDefault(reason) + 1;
+    private void Reason(string reason)
+    {
+        if (reasons.Count < MostReasons || reasons.ContainsKey(reason)) reasons[reason] = reasons.GetValueOrDefault(reason) + 1;
+    }
+
+    // FNV-1a, whatever the case. http://www.isthe.com/chongo/tech/comp/fnv/
+    private static ulong MarkOf(string name)
+    {
+        var mark = 14_695_981_039_346_656_037UL;
+        foreach (var letter in name) mark = unchecked((mark ^ char.ToUpperInvariant(letter)) * 1_099_511_628_211UL);
+        return mark;
+    }
 }
 
 /// <summary>

@@ -19,15 +19,15 @@ public static class CalendarFile
     {
         ArgumentNullException.ThrowIfNull(entries);
         var calendar = new Ical.Net.Calendar { ProductId = "-//Lively Tern//Week//EN", Method = "PUBLISH" };
-        calendar.AddProperty("X-WR-CALNAME", name);
+        calendar.AddProperty("X-WR-CALNAME", Printable(name));
         foreach (var entry in entries)
         {
             var start = entry.At is { } at ? new CalDateTime(entry.Day, at) : new CalDateTime(entry.Day);
             calendar.Events.Add(new CalendarEvent
             {
                 Uid = entry.Uid + "@lively-tern",
-                Summary = entry.Title,
-                Description = entry.Text.Length > 0 ? entry.Text : null,
+                Summary = Printable(entry.Title),
+                Description = entry.Text.Length > 0 ? Printable(entry.Text) : null,
                 DtStamp = new CalDateTime(entry.Day.Year, entry.Day.Month, entry.Day.Day, 0, 0, 0, "UTC"),
                 Start = start,
                 End = entry.At is { } from ? new CalDateTime(entry.Day.ToDateTime(from).Add(Meal)) : new CalDateTime(entry.Day.AddDays(1)),
@@ -37,4 +37,8 @@ public static class CalendarFile
 
         return new CalendarSerializer().SerializeToString(calendar) ?? "";
     }
+
+    // RFC 5545, 3.1: a text has no control characters but the tab; the end of a line is escaped.
+    private static string Printable(string text) =>
+        string.Concat(text.ReplaceLineEndings("\n").Where(letter => letter is '\n' or '\t' || !char.IsControl(letter)));
 }

@@ -74,8 +74,8 @@ public sealed class FdcCsv(string path) : IFoodFile
             for (var k = 0; k < Ids.Length; k++)
             {
                 var (value, nutrient) = (table.Figures[(i * Ids.Length) + k], Ids[k].Nutrient);
-                if (double.IsNaN(value)) values[(int)nutrient] = null;
-                else values[(int)nutrient] = nutrient == Nutrient.Salt ? Label.SaltOf((decimal)value) : (decimal)value;
+                decimal? figure = double.IsNaN(value) ? null : TableLimits.Figure(value);
+                values[(int)nutrient] = nutrient == Nutrient.Salt && figure is { } sodium ? Label.SaltOf(sodium) : figure;
             }
 
             var (id, name, category) = table.Foods[i];
@@ -126,13 +126,9 @@ public sealed class FdcCsv(string path) : IFoodFile
         for (var row = 1L; reader.Read(); row++)
         {
             if (row % 10_000 == 0) stop.ThrowIfCancellationRequested();
-            if (type >= 0 && !Foods.Contains(reader.GetString(type)))
-            {
-                skipped.Add((row, "it is a sample of a food, not a food"));
-                continue;
-            }
-
-            if (!int.TryParse(reader.GetFieldSpan(id), CultureInfo.InvariantCulture, out var food))
+            TableLimits.MayHave(foods.Count);
+            if (type >= 0 && !Foods.Contains(reader.GetString(type))) skipped.Add((row, "it is a sample of a food, not a food"));
+            else if (!int.TryParse(reader.GetFieldSpan(id), CultureInfo.InvariantCulture, out var food))
                 skipped.Add((row, "its fdc_id is not a number"));
             else if (!places.TryAdd(food, foods.Count)) skipped.Add((row, $"fdc_id {food} is there twice"));
             else foods.Add((food, reader.GetString(name).Trim(), Whole(reader, category) ?? 0));
@@ -182,13 +178,13 @@ public sealed class FdcCsv(string path) : IFoodFile
         {
             if (row % 100_000 == 0) stop.ThrowIfCancellationRequested();
             if (Whole(reader, food) is not { } of || !places.TryGetValue(of, out var place)) continue;
-            if (Amount(reader, weight) is not (> 0 and var grams)) continue;
             var many = Amount(reader, amount) is > 0 and var said ? said : 1m;
+            if (TableLimits.Weight(Amount(reader, weight) ?? 0, many) is not { } grams) continue;
             var name = unit >= 0 && int.TryParse(reader.GetFieldSpan(unit), CultureInfo.InvariantCulture, out var id)
                 && units.TryGetValue(id, out var known) && !string.Equals(known, "undetermined", StringComparison.Ordinal)
                 ? known
                 : null;
-            Add(measures, place, name ?? (modifier >= 0 ? reader.GetString(modifier) : ""), grams / many);
+            Add(measures, place, name ?? (modifier >= 0 ? reader.GetString(modifier) : ""), grams);
         }
 
         return measures;
@@ -209,18 +205,18 @@ public sealed class FdcCsv(string path) : IFoodFile
             if (Whole(reader, food) is not { } of || !places.TryGetValue(of, out var place)) continue;
             if (gtin >= 0 && Gtin.Read(reader.GetString(gtin)) is { Succeeded: true, Value: { } number }) gtins[place] = number;
             var isInGrams = unit >= 0 && reader.GetFieldSpan(unit) is "g" or "G" or "GRM";
-            if (isInGrams && Amount(reader, size) is > 0 and var grams) Add(measures, place, "serving", grams);
+            if (isInGrams && TableLimits.Weight(Amount(reader, size) ?? 0, 1) is { } grams) Add(measures, place, "serving", grams);
         }
 
         return gtins;
     }
 
     // "cup, chopped" is a cup; a name without letters is none.
-    private static void Add(string?[] measures, int place, string name, decimal grams)
+    private static void Add(string?[] measures, int place, string name, string grams)
     {
         var word = name.Split([',', ';', '='], 2)[0].Trim();
         if (word.Length is 0 or > 30 || !word.Any(char.IsLetter) || measures[place] is { Length: > 200 }) return;
-        var measure = string.Create(CultureInfo.InvariantCulture, $"{word}={grams:0.##}");
+        var measure = $"{word}={grams}";
         if (measures[place] is { } known && known.Contains(word + "=", StringComparison.Ordinal)) return;
         measures[place] = measures[place] is { } before ? before + ";" + measure : measure;
     }
@@ -254,7 +250,15 @@ public sealed class FdcCsv(string path) : IFoodFile
             OwnsReader = true,
             Delimiter = ',',
         };
-        return CsvDataReader.Create(text, options);
+        try
+        {
+            return CsvDataReader.Create(text, options);
+        }
+        catch (Exception error) when (error is CsvFormatException or CsvRecordTooLargeException or InvalidOperationException
+            or IndexOutOfRangeException)
+        {
+            throw new UnreadableFileException($"{name} in this zip is no table with a header line.", error);
+        }
     }
 
     // A whole number in a column; null where there is none, or no such column.

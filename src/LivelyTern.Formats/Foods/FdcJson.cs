@@ -14,6 +14,8 @@ namespace LivelyTern.Formats.Foods;
 /// <param name="length">Its bytes, for the progress.</param>
 public sealed class FdcJson(Func<Stream> open, long length) : IFoodFile
 {
+    private const int MostMeasures = 20;
+
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
     // The numbers FoodData Central prints beside its nutrients; 957 and 958 are energy by general and by specific factors.
@@ -55,6 +57,7 @@ public sealed class FdcJson(Func<Stream> open, long length) : IFoodFile
                 throw new UnreadableFileException($"The JSON breaks off at food {row}, or is not in FoodData Central's shape.", error);
             }
 
+            TableLimits.MayHave(row);
             if (row % 100 == 0) progress?.Report(Math.Min(1, (double)counted.Taken / Math.Max(1, length)));
             if (food is null) yield return ImportedRow.Refuse(row, "it is empty");
             else if (!codes.Add(food.FdcId)) yield return ImportedRow.Refuse(row, $"fdcId {food.FdcId} is there twice");
@@ -68,19 +71,20 @@ public sealed class FdcJson(Func<Stream> open, long length) : IFoodFile
     {
         var values = new decimal?[Nutrients.All.Count];
         decimal? otherEnergy = null;
-        foreach (var row in food.FoodNutrients ?? [])
+        foreach (var row in (food.FoodNutrients ?? []).OfType<NutrientRowJson>())
         {
-            if (row.Nutrient?.Number is not { } number || row.Amount is not { } amount) continue;
+            if (row.Nutrient?.Number is not { } number || row.Amount is not { } stated) continue;
+            var amount = TableLimits.Figure(stated);
             if (number is "957" or "958") otherEnergy ??= amount;
             else if (Numbers.TryGetValue(number, out var nutrient) && !IsInKilojoules(nutrient, row.Nutrient.UnitName))
                 values[(int)nutrient] = nutrient == Nutrient.Salt ? Label.SaltOf(amount) : amount;
         }
 
         values[0] ??= otherEnergy;
-        var portions = (food.FoodPortions ?? []).Where(portion => portion.GramWeight > 0)
-            .Select(portion => (Name: NameOf(portion), portion));
-        var named = portions.Where(one => one.Name.Length is > 0 and <= 30).DistinctBy(one => one.Name, StringComparer.OrdinalIgnoreCase);
-        var measures = string.Join(';', named.Select(one => $"{one.Name}={GramsOf(one.portion)}"));
+        var portions = (food.FoodPortions ?? []).OfType<PortionJson>().Select(portion => (Name: NameOf(portion), Grams: GramsOf(portion)));
+        var named = portions.Where(one => one.Name.Length is > 0 and <= 30 && one.Grams is not null)
+            .DistinctBy(one => one.Name, StringComparer.OrdinalIgnoreCase).Take(MostMeasures);
+        var measures = string.Join(';', named.Select(one => $"{one.Name}={one.Grams}"));
         var gtin = food.GtinUpc is { } typed && Gtin.Read(typed) is { Succeeded: true } good ? good.Value : null;
         return new(
             food.FdcId.ToString(CultureInfo.InvariantCulture), (food.Description ?? "").Trim(),
@@ -98,15 +102,12 @@ public sealed class FdcJson(Func<Stream> open, long length) : IFoodFile
         return name.Split([',', ';', '='], 2)[0].Trim();
     }
 
-    private static string GramsOf(PortionJson portion)
-    {
-        var grams = portion.GramWeight!.Value / (portion.Amount is > 0 and var many ? many : 1m);
-        return grams.ToString("0.##", CultureInfo.InvariantCulture);
-    }
+    private static string? GramsOf(PortionJson portion) =>
+        TableLimits.Weight(portion.GramWeight ?? 0, portion.Amount is > 0 and var many ? many : 1m);
 
     private sealed record FoodJson(
         long FdcId, string? Description, CategoryJson? FoodCategory, string? BrandedFoodCategory, string? GtinUpc,
-        List<NutrientRowJson>? FoodNutrients, List<PortionJson>? FoodPortions);
+        List<NutrientRowJson?>? FoodNutrients, List<PortionJson?>? FoodPortions);
 
     private sealed record CategoryJson(string? Description);
 
@@ -121,7 +122,7 @@ public sealed class FdcJson(Func<Stream> open, long length) : IFoodFile
     /// <summary>The first list of a JSON text, and nothing before or after it.</summary>
     private sealed class FirstList(Stream inner) : ReadingStream
     {
-        private int depth;
+        private int depth, braces, start, size;
         private bool isText, isEscaped, isOver;
 
         public bool WasFound { get; private set; }
@@ -163,8 +164,17 @@ public sealed class FdcJson(Func<Stream> open, long length) : IFoodFile
                     else if (letter == '"') isText = false;
                 }
                 else if (letter == '"') isText = true;
-                else if (letter == '[') (depth, WasFound) = (depth + 1, true);
+                else if (letter == '[')
+                {
+                    if (depth == 0) start = braces;
+                    (depth, WasFound) = (depth + 1, true);
+                }
                 else if (letter == ']' && --depth == 0) isOver = true;
+                else if (letter == '{') braces++;
+                else if (letter == '}') braces--;
+                else if (letter == ',' && depth == 1 && braces == start) size = 0;
+                if (within && ++size > TableLimits.JsonBytes)
+                    throw new UnreadableFileException($"One food of it takes more than {TableLimits.JsonBytes >> 20} MB: that is none.");
                 if (within || depth > 0) bytes[kept++] = letter;
             }
 

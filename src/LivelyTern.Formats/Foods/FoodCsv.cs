@@ -99,7 +99,7 @@ public sealed record CsvMapping(
 /// <param name="mapping">Which column is what.</param>
 public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) : IFoodFile
 {
-    private const int LongestLine = 1 << 20;
+    private const int LongestLine = TableLimits.RowLetters / 1024;
 
     /// <inheritdoc/>
     public string Kind => "a table of foods (CSV)";
@@ -142,13 +142,14 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
             try
             {
                 if (!reader.Read()) yield break;
+                TableLimits.MayHave(row);
                 string? Text(int at) => at >= 0 && at < reader.RowFieldCount ? reader.GetString(at).Trim() : null;
                 read = Read(row, Text, name, code, groupAt, gtin, serving, figures);
             }
             catch (Exception error) when (IsUnreadable(error))
             {
                 throw new UnreadableFileException(
-                    $"The table breaks off at row {row}: a quote is not closed, or a line is longer than {LongestLine / 1024} kB.", error);
+                    $"The table breaks off at row {row}: a quote is not closed, or a line is longer than {LongestLine} kB.", error);
             }
 
             if (row % 500 == 0) progress?.Report(Math.Min(1, (double)counted.Taken / Math.Max(1, length)));
@@ -163,7 +164,7 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
         var per = 1m;
         if (serving >= 0)
         {
-            if (Number(text(serving)) is not { } grams || grams is <= 0 or > 5000)
+            if (Number(text(serving)) is not { } grams || grams is < Limits.Lightest or > 5000)
                 return ImportedRow.Refuse(row, "its serving has no weight in grams");
             per = 100m / grams;
         }
@@ -226,12 +227,16 @@ public sealed class FoodCsv(Func<Stream> open, long length, CsvMapping mapping) 
             var options = new CsvDataReaderOptions
             {
                 HasHeaders = true,
-                BufferSize = 1 << 16,
-                MaxBufferSize = LongestLine,
+                BufferSize = 1 << 14,
+                MaxBufferSize = TableLimits.RowLetters,
                 OwnsReader = true,
                 CsvStyle = CsvStyle.Standard,
             };
-            return CsvDataReader.Create(text, options);
+            var reader = CsvDataReader.Create(text, options);
+            if (reader.FieldCount <= TableLimits.Columns) return reader;
+            reader.Dispose();
+            throw new UnreadableFileException(
+                $"This table has more than {TableLimits.Columns} columns: take out those that are not needed.");
         }
         catch (Exception error) when (IsUnreadable(error) || error is IndexOutOfRangeException)
         {

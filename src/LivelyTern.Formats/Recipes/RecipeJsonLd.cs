@@ -110,7 +110,8 @@ public static class RecipeJsonLd
             if (minutes > 0) node[name] = XmlConvert.ToString(TimeSpan.FromMinutes(minutes));
         }
 
-        return node.ToJsonString(Printed);
+        // Where it is pasted into a page, no text of it ends the script it stands in.
+        return node.ToJsonString(Printed).Replace("<", "\\u003c", StringComparison.Ordinal);
     }
 
     // What is only usual is not said to others.

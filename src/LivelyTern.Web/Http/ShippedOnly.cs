@@ -15,11 +15,18 @@ public sealed class ShippedOnly(RequestDelegate next)
         var scripts = context.Request.Path.StartsWithSegments("/docs", StringComparison.Ordinal)
             ? "'self' 'unsafe-inline' 'unsafe-eval'"
             : "'self'";
-        context.Response.Headers.ContentSecurityPolicy =
+        var policy =
             $"default-src 'self'; script-src {scripts}; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; "
-            + "connect-src 'self'; frame-ancestors 'none'";
-        context.Response.Headers.XContentTypeOptions = "nosniff";
-        context.Response.Headers["Referrer-Policy"] = "no-referrer";
+            + "connect-src 'self'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'; object-src 'none'";
+
+        // At the very last, for an answer that became an error lost what was on it before.
+        context.Response.OnStarting(() =>
+        {
+            context.Response.Headers.ContentSecurityPolicy = policy;
+            context.Response.Headers.XContentTypeOptions = "nosniff";
+            context.Response.Headers["Referrer-Policy"] = "no-referrer";
+            return Task.CompletedTask;
+        });
         return next(context);
     }
 
