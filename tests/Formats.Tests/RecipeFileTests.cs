@@ -196,6 +196,9 @@ public class RecipeFileTests
     public void Json_ld_states_only_what_is_wholly_known()
     {
         var nutrition = JsonNode.Parse(RecipeJsonLd.Write(Dal, Read(Dal)))!["nutrition"]!;
+        var script = RecipeJsonLd.Write(Dal with { Name = "</script><script>alert(1)" }, Read(Dal));
+        Assert.DoesNotContain("<", script, StringComparison.Ordinal);
+        Assert.Equal("</script><script>alert(1)", (string?)JsonNode.Parse(script)!["name"]);
         var portion = Read(Dal).Portion.Totals;
         Assert.Equal("NutritionInformation", (string?)nutrition["@type"]);
         Assert.Equal(

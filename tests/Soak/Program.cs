@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Globalization;
 using LivelyTern.Soak;
+using LivelyTern.Soak.Files;
 using LivelyTern.Soak.Requests;
 
 // ./tern soak requests 30: one part for as many minutes as one likes, with a new seed or the one that failed.
@@ -12,7 +13,8 @@ try
     Console.WriteLine(part switch
     {
         "requests" => await RequestsAsync(),
-        _ => throw new InvalidOperationException("There is no such part: requests."),
+        "files" => await FilesAsync(),
+        _ => throw new InvalidOperationException("There are the parts requests and files."),
     });
     return 0;
 }
@@ -33,5 +35,20 @@ async Task<string> RequestsAsync()
         if (asked % 2_000 == 0) memory.Add(host.Megabytes);
         return GoesOn();
     });
-    return $"{storm}; memory every 2000 requests, in MB: {string.Join(' ', memory.Select(one => one.ToString("0", CultureInfo.InvariantCulture)))}";
+    return $"{storm}; memory every 2000 requests, in MB: {Listed(memory)}";
 }
+
+async Task<string> FilesAsync()
+{
+    using var host = await RunningHost.StartAsync(demo: true);
+    var storm = new FileStorm(host.Asker, new Random(seed), new(2026, 11, 25), TimeSpan.FromSeconds(20));
+    List<double> memory = [];
+    await storm.RunAsync(sent =>
+    {
+        if (sent % 200 == 0) memory.Add(host.Megabytes);
+        return GoesOn();
+    });
+    return $"{storm}; memory every 200 files, in MB: {Listed(memory)}";
+}
+
+static string Listed(List<double> memory) => string.Join(' ', memory.Select(one => one.ToString("0", CultureInfo.InvariantCulture)));

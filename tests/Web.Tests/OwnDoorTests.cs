@@ -101,6 +101,31 @@ public sealed class OwnDoorTests : IClassFixture<OwnDoorTests.House>
         }
     }
 
+    /// <summary>The policy is on whatever is answered: https://www.w3.org/TR/CSP3/, errors and refusals too.</summary>
+    [Theory]
+    [InlineData("GET", "/", null, 200)]
+    [InlineData("GET", "/docs/", null, 200)]
+    [InlineData("GET", "/api/aim/eaters", null, 200)]
+    [InlineData("GET", "/api/nowhere", null, 404)]
+    [InlineData("GET", "/api/plan/weeks/someday", null, 400)]
+    [InlineData("GET", "/assets/nowhere.js", null, 404)]
+    [InlineData("POST", "/api/calc/portions", "{broken", 400)]
+    [InlineData("POST", "/api/calc/portions", "{\"portions\": 2}", 422)]
+    [InlineData("PATCH", "/api/recipes", null, 405)]
+    public async Task Every_answer_carries_the_policy(string method, string path, string? body, int status)
+    {
+        using var request = new HttpRequestMessage(new HttpMethod(method), path)
+        {
+            Content = body is null ? null : new StringContent(body, System.Text.Encoding.UTF8, "application/json"),
+        };
+        using var answer = await host.Http.SendAsync(request);
+        Assert.Equal(status, (int)answer.StatusCode);
+        var policy = Assert.Single(answer.Headers.GetValues("Content-Security-Policy"));
+        foreach (var part in new[] { "default-src 'self'", "base-uri 'none'", "form-action 'self'", "frame-ancestors 'none'" })
+            Assert.Contains(part, policy, StringComparison.Ordinal);
+        Assert.Equal("nosniff", Assert.Single(answer.Headers.GetValues("X-Content-Type-Options")));
+    }
+
     /// <summary>A row that once ended the process, by each door it came in.</summary>
     [Fact]
     public async Task A_long_row_of_the_same_ends_nothing()

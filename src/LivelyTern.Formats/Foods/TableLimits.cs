@@ -6,8 +6,8 @@ namespace LivelyTern.Formats.Foods;
 /// <summary>How large a table of foods may be, and what its figures may be before anything is worked out with them.</summary>
 internal static class TableLimits
 {
-    /// <summary>Columns of a table.</summary>
-    public const int Columns = 200;
+    /// <summary>Columns of a table. The Indian tables that ship with the program have 423: each figure with its error.</summary>
+    public const int Columns = 500;
 
     /// <summary>Foods of a file.</summary>
     public const int Rows = 2_000_000;

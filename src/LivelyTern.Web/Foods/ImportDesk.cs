@@ -110,7 +110,7 @@ public sealed class ImportDesk : IAsyncDisposable
     {
         ArgumentNullException.ThrowIfNull(work);
         (this.scopes, this.clock, this.log, folder) = (scopes, clock, log, work.Of("imports"));
-        sweeping = TimeProvider.System.CreateTimer(_ => Sweep(), null, Patience / 6, Patience / 6);
+        sweeping = TimeProvider.System.CreateTimer(_ => Sweep(clock.GetUtcNow()), null, Patience / 6, Patience / 6);
     }
 
     /// <summary>The import of this id, or null.</summary>
@@ -122,9 +122,10 @@ public sealed class ImportDesk : IAsyncDisposable
     }
 
     /// <summary>Lets go of the previews nobody has asked for in a while, with their files.</summary>
-    public void Sweep()
+    /// <param name="now">The moment.</param>
+    public void Sweep(DateTimeOffset now)
     {
-        var before = clock.GetUtcNow() - Patience;
+        var before = now - Patience;
         foreach (var import in imports.Values.Where(import => import.AskedAt < before && import.State != ImportState.Taking))
         {
             import.Stop.Cancel();
@@ -205,8 +206,8 @@ public sealed class ImportDesk : IAsyncDisposable
         await import.Work;
         lock (import.Gate)
         {
-            if (import.State is ImportState.Done or ImportState.Failed) return;
-            import.State = ImportState.Stopped;
+            if (import.State == ImportState.Done) return;
+            if (import.State != ImportState.Failed) import.State = ImportState.Stopped;
         }
 
         Clear(import);
@@ -228,7 +229,12 @@ public sealed class ImportDesk : IAsyncDisposable
     {
         // What is over and was not looked at again makes room.
         var over = imports.Values.Where(other => other.State is ImportState.Done or ImportState.Stopped or ImportState.Failed);
-        foreach (var old in over.Take(Math.Max(0, imports.Count - MostImports))) imports.TryRemove(old.Id, out _);
+        foreach (var old in over.Take(Math.Max(0, imports.Count - MostImports)))
+        {
+            imports.TryRemove(old.Id, out _);
+            Clear(old);
+        }
+
         import.AskedAt = clock.GetUtcNow();
 
         // Of the previews that wait only the newest keeps what it has read.
@@ -286,7 +292,7 @@ public sealed class ImportDesk : IAsyncDisposable
             catch (Exception error)
             {
                 // Whatever it is, nobody else would hear of it, and the import would go on for ever.
-                log.LogError(error, "The import of {Name} broke off", import.Name);
+                log.LogWarning(error, "The import of {Name} broke off", import.Name);
                 var sentence = FileTrouble.Of(error)?.Sentence ?? "The file could not be read to its end.";
                 Fail(import, $"{sentence} Nothing of it was kept.", stop);
             }

@@ -126,14 +126,19 @@ public static class ImportEndpoints
     private static Ok<ImportView> Answered(Import import) => TypedResults.Ok(Show(import));
 
     // While it is looked through or written it is asked again and again how far it is: that says no more.
-    private static ImportView Show(Import import) => import.State is ImportState.Looking or ImportState.Taking
-        ? new(
-            import.Id, import.Name, import.Source, import.State, import.Progress, import.Kind, Headers: null, FirstRows: null,
-            Mapping: null, Sample: [], Report: null, Failure: null, LibraryId: null)
-        : Whole(import);
+    // It may go on to the next state between two looks at it.
+    private static ImportView Show(Import import)
+    {
+        var state = import.State;
+        return state is ImportState.Looking or ImportState.Taking
+            ? new(
+                import.Id, import.Name, import.Source, state, import.Progress, import.Kind, Headers: null, FirstRows: null, Mapping: null,
+                Sample: [], Report: null, Failure: null, LibraryId: null)
+            : Whole(import, state);
+    }
 
-    private static ImportView Whole(Import import) => new(
-        import.Id, import.Name, import.Source, import.State, import.Progress, import.Kind, import.Table?.Headers, import.Table?.Rows,
+    private static ImportView Whole(Import import, ImportState state) => new(
+        import.Id, import.Name, import.Source, state, import.Progress, import.Kind, import.Table?.Headers, import.Table?.Rows,
         import.Mapping, [.. import.Sample.Select(Show)], import.Report is { } report ? Show(report) : null, import.Failure,
         import.LibraryId);
 

@@ -1,4 +1,6 @@
+using LivelyTern.Soak.Files;
 using LivelyTern.Soak.Requests;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace LivelyTern.Web.Tests;
 
@@ -41,5 +43,46 @@ public sealed class RequestStormTests
 
         foreach (var door in document.Doors.Where(door => door.Body is not null)) Look(door.Body!, [], door.ToString());
         Assert.True(seen > 1_000, $"only {seen} places were looked at");
+    }
+}
+
+/// <summary>A small share of <c>./tern soak files</c>.</summary>
+public sealed class FileStormTests
+{
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    public async Task Whatever_file_comes_it_ends_and_nothing_of_it_is_left(int seed)
+    {
+        using var host = new Host();
+        var uploads = Path.Combine(Path.ChangeExtension(host.Data, ".work"), "imports");
+        var storm = new FileStorm(host, new Random(seed), new(2026, 11, 25), patience: null);
+        await storm.RunAsync(sent => sent < 150);
+        Assert.True(storm is { Ready: > 5, Failed: > 5, Taken: > 0 }, storm.ToString());
+        var desk = host.Services.GetRequiredService<Foods.ImportDesk>();
+        Assert.True(Directory.GetFiles(uploads).Length <= storm.Ready + storm.Failed, "more files than imports");
+
+        // What nobody asked for in a while goes with its file.
+        desk.Sweep(new(2026, 11, 26, 12, 0, 0, TimeSpan.Zero));
+        Assert.Empty(Directory.GetFiles(uploads));
+    }
+
+    [Fact]
+    public void What_an_earlier_host_left_is_cleared_at_the_start_and_at_the_end()
+    {
+        string left;
+        using (var host = new Host())
+        {
+            left = Path.Combine(Path.ChangeExtension(host.Data, ".work"), "imports", "left");
+            Directory.CreateDirectory(Path.GetDirectoryName(left)!);
+            File.WriteAllText(left, "x");
+        }
+
+        Assert.False(File.Exists(left));
+        var data = Path.Combine(Path.GetDirectoryName(left)!, "..", "..", "tern.db");
+        Directory.CreateDirectory(Path.GetDirectoryName(left)!);
+        File.WriteAllText(left, "x");
+        using var next = new Host(Path.GetFullPath(data));
+        Assert.False(File.Exists(left));
     }
 }
