@@ -23,7 +23,7 @@ public sealed class CpSatWeekFitter : IWeekFitter
         var until = Stopwatch.GetTimestamp() + (long)(Math.Min(effort.Seconds, 86_400) * Stopwatch.Frequency);
         bool Over() => stop.IsCancellationRequested || Stopwatch.GetTimestamp() >= until;
 
-        var line = new Tempering(tables, SolverWatch.Seed);
+        var line = new Tempering(tables, SolverWatch.Seed, Over);
         var first = line.Plan();
         var best = new FitAnswer(first, tables.Cost(first), 0, IsBest: false);
         better?.Invoke(best);
@@ -64,7 +64,7 @@ public sealed class CpSatWeekFitter : IWeekFitter
     // The whole week: as columns of days where they are few enough to be written out, else as it is written down.
     private static FitAnswer Prove(FitTables tables, FitEffort effort, Func<bool> over, Action<FitPlan?, long> tell)
     {
-        var line = new Tempering(tables, SolverWatch.Seed + 1000);
+        var line = new Tempering(tables, SolverWatch.Seed + 1000, over);
         line.Go(TurnsAtFirst, over);
         var best = line.Plan();
         var (bestCost, bestBound) = (tables.Cost(best), 0L);
@@ -75,8 +75,8 @@ public sealed class CpSatWeekFitter : IWeekFitter
             tell(plan, bound);
         }
 
-        if (DayColumns.Of(tables, over) is not { } columns) AsWritten();
-        else AsColumns(columns);
+        if (DayColumns.Of(tables, over) is { } columns) AsColumns(columns);
+        else if (!over() && WeekModel.CanBeWritten(tables)) AsWritten();
         return new(best, bestCost, Math.Min(bestBound, bestCost.Total), bestBound >= bestCost.Total);
 
         void AsColumns(DayColumns columns)

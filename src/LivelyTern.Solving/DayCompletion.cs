@@ -10,7 +10,7 @@ internal sealed class DayCompletion
 {
     private const int Width = 8;
     private readonly DayKind[] kindOf;
-    private readonly PriceBook prices = new();
+    private readonly PriceBook prices;
     private readonly Candidate[] candidates = new Candidate[Width];
     private readonly ulong[] fillerKeys;
     private readonly State[] now, next;
@@ -30,6 +30,7 @@ internal sealed class DayCompletion
         }
 
         var fillers = problem.Fillers.Count;
+        prices = new(fillers);
         fillerKeys = [.. Enumerable.Range(0, fillers).Select(f => FitBoard.Key(1_000_000 + f))];
         State[] Beam() => [.. Enumerable.Range(0, Width).Select(_ => new State(fillers))];
         (now, next) = (Beam(), Beam());

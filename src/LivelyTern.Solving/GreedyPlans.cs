@@ -4,9 +4,11 @@ namespace LivelyTern.Solving;
 
 /// <summary>
 /// A first plan in a moment: day by day, eaters in turn, the one box that lowers the cost most, what keeps shortest first where it makes no
-/// difference.
+/// difference. When its time is over it stands as far as it is laid.
 /// </summary>
-internal sealed class GreedyPlans(FitTables tables) : IFirstPlans
+/// <param name="tables">The problem.</param>
+/// <param name="over">Whether it is time to stop; null for as long as it takes.</param>
+internal sealed class GreedyPlans(FitTables tables, Func<bool>? over = null) : IFirstPlans
 {
     private readonly FitProblem problem = tables.Problem;
     private readonly DayCompletion completion = new(tables);
@@ -47,9 +49,11 @@ internal sealed class GreedyPlans(FitTables tables) : IFirstPlans
         (int Batch, int Size, long Cost) best = (-1, -1, board.Cost);
         foreach (var batch in order)
         {
+            if (over?.Invoke() == true) return false;
             for (var size = 0; size < problem.Batches[batch].Sizes.Count; size++)
             {
-                if (board.Put(eater, day, batch, size) && board.IsWithin && board.Cost < best.Cost) best = (batch, size, board.Cost);
+                if (board.Put(eater, day, batch, size) && board.IsWithin && board.CostsAtMost(best.Cost - 1))
+                    best = (batch, size, board.Cost);
                 board.Back();
             }
         }

@@ -7,14 +7,17 @@ internal readonly record struct DayPrice(long Cost, byte[]? Counts);
 /// Prices by a number that is well spread already (<see cref="FitBoard.Key"/>): looked up millions of times a second. When it is full it is
 /// begun anew, so that a fit of any size and length takes some 50 MB at most for each line of work.
 /// </summary>
-internal sealed class PriceBook
+/// <param name="fillers">How many fillers a price counts.</param>
+internal sealed class PriceBook(int fillers)
 {
-    /// <summary>How many prices it holds.</summary>
-    public const int Most = 1 << 19;
+    private const int MostBytes = 64 << 20, BytesOfAPrice = 72;
 
     private ulong[] keys = new ulong[1 << 12];
     private DayPrice[] prices = new DayPrice[1 << 12];
     private int count;
+
+    /// <summary>How many prices it holds.</summary>
+    public int Most { get; } = Math.Min(1 << 19, MostBytes / (BytesOfAPrice + fillers));
 
     /// <summary>The place of a price; it holds until the next is asked for.</summary>
     /// <param name="key">Which; 0 is taken as 1.</param>

@@ -24,10 +24,11 @@ internal sealed class Tempering
     /// <summary>Begins from the greedy plan.</summary>
     /// <param name="tables">The problem.</param>
     /// <param name="seed">Where chance begins.</param>
-    public Tempering(FitTables tables, ulong seed)
+    /// <param name="over">Whether it is time to stop, in the greedy plan too; null for as long as it takes.</param>
+    public Tempering(FitTables tables, ulong seed, Func<bool>? over = null)
     {
         chance = new(seed);
-        var greedy = new GreedyPlans(tables);
+        var greedy = new GreedyPlans(tables, over);
         shown = greedy.Board(_ => true);
         (best, Cost) = (shown.Boxes(), shown.Cost);
         RandomSteps Walk(int walk) => new(tables.Problem, greedy.Board(best), new(seed + (ulong)walk));

@@ -8,6 +8,9 @@ namespace LivelyTern.Solving;
 /// </summary>
 internal sealed class WeekModel
 {
+    // Written out a larger one takes more memory and more time than it could be solved in.
+    private const long MostVariables = 100_000;
+
     private readonly FitTables tables;
     private readonly FitProblem problem;
     private readonly FitPlan given;
@@ -38,6 +41,14 @@ internal sealed class WeekModel
         FillersAndDislikes();
         Model.Minimize(cost);
         Hint();
+    }
+
+    /// <summary>Whether a week is small enough to be written out.</summary>
+    public static bool CanBeWritten(FitTables tables)
+    {
+        var week = tables.Problem;
+        var days = (long)week.Eaters.Count * week.DayCount;
+        return days * (week.Batches.Sum(batch => batch.Sizes.Count) + week.Fillers.Sum(filler => filler.Most)) <= MostVariables;
     }
 
     /// <summary>The model.</summary>
@@ -186,13 +197,14 @@ internal sealed class WeekModel
     // What is left over costs; it cannot be less than nothing.
     private void NoMoreThanThereIs()
     {
+        var laid = box.ToLookup(pair => (pair.Key.B, pair.Key.S), pair => pair.Value);
         for (var b = 0; b < problem.Batches.Count; b++)
         {
             var batch = problem.Batches[b];
             var taken = LinearExpr.NewBuilder();
             for (var s = 0; s < batch.Sizes.Count; s++)
             {
-                var here = box.Where(pair => pair.Key.B == b && pair.Key.S == s).Select(pair => pair.Value).ToList();
+                var here = laid[(b, s)].ToList();
                 foreach (var variable in here) taken.AddTerm(variable, batch.IsPacked ? 1 : tables.GramsOf[b][s]);
                 if (batch.IsPacked && here.Count > 0)
                     Model.Add(LinearExpr.Sum(here) <= batch.Sizes[s].Boxes!.Value);

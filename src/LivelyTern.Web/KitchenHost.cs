@@ -89,6 +89,7 @@ public static class KitchenHost
         builder.Services.AddSingleton<ImportDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
         builder.Services.AddSingleton<RestoreDesk>().AddSingleton<DailyCopies>();
         builder.Services.AddHostedService(all => all.GetRequiredService<DailyCopies>());
+        builder.Services.AddSingleton<QuietMemory>().AddHostedService(all => all.GetRequiredService<QuietMemory>());
         builder.Services.AddSingleton<IWeekFitter, CpSatWeekFitter>().AddSingleton<FitDesk>();
         builder.Services.AddSingleton<IPrepDayScheduler, CpSatPrepDayScheduler>();
         builder.Services.AddScoped<PlanReader>().AddScoped<PackingBench>().AddScoped<PackPreviews>();
@@ -125,6 +126,12 @@ public static class KitchenHost
 
     private static void Map(WebApplication app)
     {
+        var memory = app.Services.GetRequiredService<QuietMemory>();
+        app.Use((context, next) =>
+        {
+            memory.Asked();
+            return next(context);
+        });
         app.UseExceptionHandler();
         app.UseStatusCodePages(StatusSentences.WriteAsync);
         app.UseMiddleware<ShippedOnly>();

@@ -2,10 +2,12 @@ using System.Diagnostics;
 using System.Globalization;
 using LivelyTern.Soak;
 using LivelyTern.Soak.Files;
+using LivelyTern.Soak.Load;
 using LivelyTern.Soak.Requests;
 
 // ./tern soak requests 30: one part for as many minutes as one likes, with a new seed or the one that failed.
 var (part, minutes, seed) = (args[0], double.Parse(args[1], CultureInfo.InvariantCulture), int.Parse(args[2], CultureInfo.InvariantCulture));
+var today = new DateOnly(2026, 11, 25);
 var watch = Stopwatch.StartNew();
 bool GoesOn() => watch.Elapsed.TotalMinutes < minutes;
 try
@@ -14,7 +16,10 @@ try
     {
         "requests" => await RequestsAsync(),
         "files" => await FilesAsync(),
-        _ => throw new InvalidOperationException("There are the parts requests and files."),
+        "kills" => await KillsAsync(),
+        "clients" => await ClientsAsync(),
+        "fits" => await FitsAsync(),
+        _ => throw new InvalidOperationException("There are the parts requests, files, kills, clients and fits."),
     });
     return 0;
 }
@@ -28,27 +33,49 @@ async Task<string> RequestsAsync()
 {
     using var host = await RunningHost.StartAsync(demo: true);
     var document = new ApiDocument(await host.Asker.GetAsync("/openapi/v1.json"));
-    var storm = new RequestStorm(host.Asker, document, new Random(seed), new(2026, 11, 25), TimeSpan.FromSeconds(2));
+    var storm = new RequestStorm(host.Asker, document, new Random(seed), today, TimeSpan.FromSeconds(2));
     List<double> memory = [];
-    await storm.RunAsync(asked =>
-    {
-        if (asked % 2_000 == 0) memory.Add(host.Megabytes);
-        return GoesOn();
-    });
-    return $"{storm}; memory every 2000 requests, in MB: {Listed(memory)}";
+    await storm.RunAsync(asked => Goes(asked, 5_000, host, memory));
+    return $"{storm}; {Listed(memory)}";
 }
 
 async Task<string> FilesAsync()
 {
     using var host = await RunningHost.StartAsync(demo: true);
-    var storm = new FileStorm(host.Asker, new Random(seed), new(2026, 11, 25), TimeSpan.FromSeconds(20));
+    var storm = new FileStorm(host.Asker, new Random(seed), today, TimeSpan.FromSeconds(20));
     List<double> memory = [];
-    await storm.RunAsync(sent =>
-    {
-        if (sent % 200 == 0) memory.Add(host.Megabytes);
-        return GoesOn();
-    });
-    return $"{storm}; memory every 200 files, in MB: {Listed(memory)}";
+    await storm.RunAsync(sent => Goes(sent, 200, host, memory));
+    return $"{storm}; {Listed(memory)}";
 }
 
-static string Listed(List<double> memory) => string.Join(' ', memory.Select(one => one.ToString("0", CultureInfo.InvariantCulture)));
+async Task<string> KillsAsync()
+{
+    var kills = new Kills(new Random(seed));
+    await kills.RunAsync(_ => GoesOn());
+    return kills.ToString();
+}
+
+async Task<string> ClientsAsync()
+{
+    using var host = await RunningHost.StartAsync(demo: true);
+    var clients = new Clients(host, seed);
+    await clients.RunAsync(GoesOn);
+    return clients.ToString();
+}
+
+async Task<string> FitsAsync()
+{
+    using var host = await RunningHost.StartAsync(demo: true);
+    var fits = new Fits(host);
+    await fits.RunAsync(GoesOn);
+    return fits.ToString();
+}
+
+bool Goes(int done, int every, RunningHost host, List<double> memory)
+{
+    if (done % every == 0) memory.Add(host.Megabytes);
+    return GoesOn();
+}
+
+static string Listed(List<double> memory) =>
+    "memory along the way, in MB: " + string.Join(' ', memory.Select(one => one.ToString("0", CultureInfo.InvariantCulture)));

@@ -200,8 +200,8 @@ public sealed class FitTests
     [Fact]
     public void A_book_of_prices_is_begun_anew_when_it_is_full_and_says_so_of_each()
     {
-        var book = new PriceBook();
-        for (var i = 0; i < PriceBook.Most; i++)
+        var book = new PriceBook(fillers: 24);
+        for (var i = 0; i < book.Most; i++)
         {
             ref var price = ref book.Of(FitBoard.Key(i), out var isNew);
             Assert.True(isNew);
@@ -210,11 +210,45 @@ public sealed class FitTests
 
         Assert.Equal(7, book.Of(FitBoard.Key(7), out var isNewAgain).Cost);
         Assert.False(isNewAgain);
-        book.Of(FitBoard.Key(PriceBook.Most), out isNewAgain) = new(1, null);
+        book.Of(FitBoard.Key(book.Most), out isNewAgain) = new(1, null);
         Assert.True(isNewAgain);
-        Assert.Equal(1, book.Of(FitBoard.Key(PriceBook.Most), out isNewAgain).Cost);
+        Assert.Equal(1, book.Of(FitBoard.Key(book.Most), out isNewAgain).Cost);
         Assert.Equal(0, book.Of(FitBoard.Key(7), out isNewAgain).Cost);
         Assert.True(isNewAgain);
+    }
+
+    [Fact]
+    public void A_book_of_prices_takes_no_more_room_where_a_price_counts_many_fillers() =>
+        Assert.InRange(new PriceBook(200).Most * (72L + 200), 32 << 20, 64 << 20);
+
+    [Fact]
+    public void Work_that_is_over_begins_no_plan_and_no_model()
+    {
+        var tables = new FitTables(Weeks.Of(7, 2, days: 5, batches: 5, fillers: 8, sizes: 3));
+        using var gone = new CancellationTokenSource();
+        gone.Cancel();
+        var answer = new CpSatWeekFitter().Fit(tables, new FitEffort(60, Rounds: int.MaxValue), null, gone.Token);
+        Assert.Empty(answer.Plan.Boxes);
+        Assert.Null(tables.Breach(answer.Plan));
+        Assert.False(answer.IsBest);
+
+        // Cut short on its way, the first plan keeps the rules as far as it is laid.
+        for (var asked = 1; asked < 40; asked += 6)
+        {
+            var left = asked;
+            var cut = new GreedyPlans(tables, () => left-- <= 0).With(_ => true);
+            Assert.Null(tables.Breach(cut));
+            Assert.True(cut.Boxes.Count <= new GreedyPlans(tables).With(_ => true).Boxes.Count);
+        }
+    }
+
+    [Fact]
+    public void The_largest_problem_that_is_taken_is_not_written_out()
+    {
+        Assert.True(WeekModel.CanBeWritten(new FitTables(Weeks.Of(7, 4, days: 7, batches: 20, fillers: 24, sizes: 16))));
+        var largest = Weeks.Of(7, FitProblem.MostEaters, FitProblem.MostDays, FitProblem.MostBatches, fillers: 60, sizes: 40);
+        Assert.Empty(largest.Problems());
+        Assert.False(WeekModel.CanBeWritten(new FitTables(largest)));
     }
 
     [Fact]

@@ -52,7 +52,9 @@ public sealed class RestoreDesk(StartOptions start, WorkFolder work, ILogger<Res
         {
             await using (var file = File.Create(given)) await content.CopyToAsync(file, stop);
             isLarge = new FileInfo(given).Length > Large;
-            if (isLarge) GiveMemoryBack();
+
+            // Nothing else here takes as much memory as reading years of a household: what lies about makes room for it, and it for others.
+            if (isLarge) QuietMemory.GiveBack();
             await Task.Run(() => WorkFile.MakeAsync(given, work, start.Clock), CancellationToken.None);
             foreach (var old in waiting.Keys.Take(Math.Max(0, waiting.Count - Most + 1))) Drop(old);
             return waiting[id] = await HeldAgainstAsync(id, name, work, db);
@@ -78,7 +80,7 @@ public sealed class RestoreDesk(StartOptions start, WorkFolder work, ILogger<Res
         {
             File.Delete(given);
             turn.Release();
-            if (isLarge) GiveMemoryBack();
+            if (isLarge) QuietMemory.GiveBack();
         }
     }
 
@@ -111,10 +113,6 @@ public sealed class RestoreDesk(StartOptions start, WorkFolder work, ILogger<Res
         var seen = new SeenFile(db);
         return new(id, name, work, seen, await Differences.FindAsync(db, work));
     }
-
-    // Nothing else here takes as much memory as reading years of a household: what lies about unused makes room for it, and it for others.
-    private static void GiveMemoryBack() =>
-        GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
 
     private void Clear(Guid id)
     {
