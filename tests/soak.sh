@@ -1,9 +1,20 @@
 #!/usr/bin/env bash
-# New seeds for everything that tests by chance, for as many minutes as one likes. Called by ./tern soak; prints the seed of what fails.
+# New seeds for everything that tests by chance, for as many minutes as one likes, or one part of it against the running program. Called by
+# ./tern soak; prints the seed of what fails.
 set -uo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 : "${RELEASE:?run ./tern soak}"
 export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1
+# One part against the running program, which ends with its line of counts.
+case "${1:-}" in
+  requests | files | kills | clients | fits)
+    # shellcheck disable=SC2086 # several flags
+    dotnet build tests/Soak $RELEASE || exit 1
+    # shellcheck disable=SC2086 # several flags
+    program=$(dotnet build tests/Soak $RELEASE -getProperty:TargetPath) || exit 1
+    exec dotnet "$program" "$1" "${2:-10}" "${3:-$((RANDOM * 32768 + RANDOM))}"
+    ;;
+esac
 minutes=${1:-10}
 [[ $minutes =~ ^[0-9]+$ ]] || { echo "Say for how many minutes: ./tern soak 30"; exit 2; }
 until=$((SECONDS + minutes * 60))

@@ -168,6 +168,30 @@ test("what can't be stored stays in the browser, says so when one comes back, an
   await expect(page.getByText("saved", { exact: true })).toBeVisible();
 });
 
+test("where the disk is full it says so, and what was written is stored once there is room", async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.url}/recipes`);
+  await page.getByRole("link", { name: /Seed bars/ }).click();
+  const line = page.getByLabel("Line 1", { exact: true });
+  await expect(line).toHaveValue("300 g rolled oats");
+  await page.route(/\/api\/recipes\/[^/]+$/, (route) =>
+    route.request().method() === "PUT"
+      ? route.fulfill({
+          status: 507,
+          contentType: "application/problem+json",
+          json: { type: "urn:lively-tern:problem:disk-full", status: 507, detail: "The disk is full." },
+        })
+      : route.continue(),
+  );
+  await line.fill("444 g rolled oats");
+  await expect(page.getByText("The disk is full.")).toBeVisible();
+  await expect(page.getByText("not saved yet").first()).toBeVisible();
+  await page.unrouteAll({ behavior: "wait" });
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
+});
+
 test("an aim that can't be stored stays in the browser, and never goes over another hand's unseen", async ({
   page,
   demo,

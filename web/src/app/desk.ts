@@ -27,6 +27,9 @@ interface Kind<Sheet, Saved extends { version: number }> {
 const settles = 700;
 const tryAgainAfter = 3000;
 
+/** Whether it may be taken later as it is: the host does not answer, or its disk has no room or can't be written now. */
+const isForNow = ({ status }: Trouble) => status === undefined || status === 503 || status === 507;
+
 /**
  * One thing's way to the host, for as long as this tab is open, whether its screen is or not. What was written goes out one after another; what can't be stored
  * stays in the browser, and is sent again until the host answers. What the host refuses waits for other words.
@@ -116,7 +119,7 @@ export class Desk<Sheet, Saved extends { version: number }> {
       this.waiting ??= next;
       const trouble = troubleOf(thrown, this.desks.silent);
       this.say({ state: "unsaved", trouble });
-      if (trouble.status === undefined) this.later(tryAgainAfter);
+      if (isForNow(trouble)) this.later(tryAgainAfter);
     }
   }
 
