@@ -12,6 +12,7 @@ public sealed class CachedRead<T> : IKept
     /// <summary>
     /// What is kept, read anew if something changed since. What was read before a change is not kept after it: neither where the change
     /// came while it was read, nor where the whole reading shows the file as it was before (<see cref="Transactions.ReadOnceAsync"/>).
+    /// A command that has changed it and is not at its end reads it for itself.
     /// </summary>
     /// <param name="db">The file it is read from.</param>
     /// <param name="read">Reads it.</param>
@@ -19,6 +20,12 @@ public sealed class CachedRead<T> : IKept
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(read);
+        if (db.Unsettled.TryGetValue(this, out var own))
+        {
+            if (own is null) db.Unsettled[this] = own = await read();
+            return (T)own;
+        }
+
         long seen;
         lock (gate)
         {
@@ -33,6 +40,14 @@ public sealed class CachedRead<T> : IKept
         }
 
         return fresh;
+    }
+
+    /// <summary>Says that it changed: within a command that counts for that command alone until it is at its end.</summary>
+    public void Forget(TernDb db)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        if (db.Database.CurrentTransaction is null) Forget();
+        else db.Unsettled[this] = null;
     }
 
     /// <summary>Says that it changed, once that is in the file.</summary>

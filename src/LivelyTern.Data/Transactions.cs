@@ -21,9 +21,18 @@ public static class Transactions
 
         // What was read before its turn may be old by now.
         db.ChangeTracker.Clear();
-        var outcome = await command();
-        if (outcome.Succeeded) await transaction.CommitAsync();
-        return outcome;
+        try
+        {
+            var outcome = await command();
+            if (outcome.Succeeded) await transaction.CommitAsync();
+            return outcome;
+        }
+        finally
+        {
+            // Now it is in the file, or never was.
+            foreach (var changed in db.Unsettled.Keys) changed.Forget();
+            db.Unsettled.Clear();
+        }
     }
 
     /// <summary>

@@ -11,7 +11,6 @@ public sealed class HouseholdFile(StartOptions start, ILogger<HouseholdFile> log
 {
     private HeldFile? held;
     private volatile FileTrouble? met, damage;
-    private Task looking = Task.CompletedTask;
 
     /// <summary>Takes the file, looks at it and opens it.</summary>
     /// <param name="services">Those of a scope.</param>
@@ -36,7 +35,9 @@ public sealed class HouseholdFile(StartOptions start, ILogger<HouseholdFile> log
         if (await LookAsync(!isLarge) is { } trouble) throw new FileTroubleException(trouble);
         await Kitchen.OpenAsync(services);
         held.Watch();
-        if (isLarge) looking = Task.Run(LookThroughAsync);
+
+        // A large file takes seconds to look through: that goes on beside the first work.
+        if (isLarge) _ = Task.Run(LookThroughAsync);
     }
 
     /// <summary>Remembers that something was wrong with it.</summary>
@@ -61,9 +62,6 @@ public sealed class HouseholdFile(StartOptions start, ILogger<HouseholdFile> log
             return met = FileTrouble.Of(error);
         }
     }
-
-    /// <summary>The looking through of a large file, which goes on beside the work.</summary>
-    public Task LookedThrough => looking;
 
     /// <inheritdoc/>
     public void Dispose() => held?.Dispose();

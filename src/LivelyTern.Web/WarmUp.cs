@@ -27,7 +27,7 @@ public static class WarmUp
             FoodLine.Read(Line, await scope.ServiceProvider.GetRequiredService<FoodStore>().AllAsync());
             var recipes = scope.ServiceProvider.GetRequiredService<RecipeStore>();
             var book = await recipes.BookAsync();
-            foreach (var row in await recipes.ListAsync()) book.Read(row.Id);
+            foreach (var row in (await recipes.ListAsync()).Where(row => book.Has(row.Id))) book.Read(row.Id);
         }
         catch (Exception error) when (error is ObjectDisposedException or InvalidOperationException or System.Data.Common.DbException)
         {

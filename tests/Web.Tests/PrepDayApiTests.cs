@@ -235,6 +235,7 @@ public sealed class PrepDayApiTests : IDisposable
             Assert.Equal(1, command.ExecuteNonQuery());
         }
 
+        host.Dispose();
         using var again = new Host(host.Data);
         var steps = (await again.GetAsync($"/api/recipes/{recipe["id"]}"))["steps"]!;
         Assert.Equal((null, null, null), (steps[0]!["handsOn"], steps[0]!["unattended"], steps[0]!["occupies"]));

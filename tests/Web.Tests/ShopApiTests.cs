@@ -239,7 +239,7 @@ public sealed class ShopApiTests : IDisposable
         Assert.Equal(750, (decimal)(await host.GetAsync("/api/shop/foods/whole-milk"))["sold"]!["packages"]![0]!["ml"]!);
         foreach (var (food, ml, code) in new[]
         {
-            ("whole-milk", 0m, "package-ml"), ("whole-milk", -1m, "volume-negative"), ("whole-milk", 9e5m, "package-ml"),
+            ("whole-milk", 0m, "package-ml"), ("whole-milk", -1m, "package-ml"), ("whole-milk", 9e5m, "package-ml"),
             ("whole-milk", 1e9m, "volume-absurd"), ("whole-milk", 1e-28m, "volume-absurd"), ("cod-fillet", 750m, "package-ml"),
         })
         {
@@ -381,7 +381,7 @@ public sealed class ShopApiTests : IDisposable
     [Theory]
     [InlineData("POST", "/api/shop/own", """{"text": "  "}""", "item-text")]
     [InlineData("POST", "/api/shop/ticks", """{"ticks": [{"key": "", "isTicked": true, "grams": 1, "at": "2026-11-25T09:00:00Z"}]}""", "tick-key")]
-    [InlineData("POST", "/api/shop/ticks", """{"ticks": [{"key": "salt", "isTicked": true, "grams": -1, "at": "2026-11-25T09:00:00Z"}]}""", "weight-negative")]
+    [InlineData("POST", "/api/shop/ticks", """{"ticks": [{"key": "salt", "isTicked": true, "grams": -1, "at": "2026-11-25T09:00:00Z"}]}""", "tick-grams")]
     [InlineData("POST", "/api/shop/pantry", """{"text": "three glorbs"}""", "food-unknown")]
     [InlineData("POST", "/api/shop/pantry/stocktaking", """{"lines": []}""", "pantry-nothing")]
     [InlineData("POST", "/api/shop/foods/spinach-frozen/instead", """{"insteadId": "kale-frozen", "perGram": 0}""", "instead-amount")]

@@ -229,6 +229,7 @@ public sealed class WeekTests : IDisposable
         Assert.Equal((422, "grams"), (status, (string?)answer["field"]));
         await host.MustAsync(HttpMethod.Put, "/api/foods/beef-liver/measures", new { measure = "cups", grams = 220 });
 
+        host.Dispose();
         using var again = new Host(host.Data);
         var line = (await again.PostAsync("/api/calc/parse", new { lines = new[] { "2 cups beef liver" } }))["lines"]![0]!;
         Assert.Equal(440m, (decimal)line["grams"]!);
@@ -277,6 +278,7 @@ public sealed class WeekTests : IDisposable
         var (eater, _, boxes) = await host.LaidTableAsync();
         await LayAsync(boxes[0], eater);
         var before = (await WeekAsync()).ToJsonString();
+        host.Dispose();
         using var again = new Host(host.Data);
         Assert.Equal(before, (await again.GetAsync($"/api/plan/weeks/{Day}")).ToJsonString());
         await using var file = new SqliteConnection($"Data Source={host.Data}");
@@ -330,16 +332,8 @@ public sealed class WeekTests : IDisposable
     [Fact]
     public async Task A_file_from_before_a_migration_is_copied_aside_first()
     {
-        var folder = Directory.CreateTempSubdirectory("tern-").FullName;
-        var data = Path.Combine(folder, "tern.db");
-        await using (var file = new SqliteConnection($"Data Source={data};Pooling=False"))
-        {
-            await file.OpenAsync();
-            await using var command = file.CreateCommand();
-            command.CommandText = "CREATE TABLE Diary (Words TEXT); INSERT INTO Diary VALUES ('gale from the north')";
-            await command.ExecuteNonQueryAsync();
-        }
-
+        var data = await OldFile.LayAsync("AimAndPlan", "CREATE TABLE Diary (Words TEXT); INSERT INTO Diary VALUES ('gale from the north')");
+        var folder = Path.GetDirectoryName(data)!;
         using var migrated = new Host(data);
         await migrated.GetAsync("/health");
         var copy = Assert.Single(Directory.GetFiles(folder, "tern.before-*.db"));

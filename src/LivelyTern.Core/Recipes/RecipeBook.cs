@@ -10,12 +10,19 @@ namespace LivelyTern.Core.Recipes;
 /// </summary>
 public sealed class RecipeBook : IFoods
 {
+    /// <summary>How deep recipes lie within each other: a sauce in a filling in a pie is three.</summary>
+    public const int Deepest = 12;
+
+    // So many loops are met in reading one recipe; where its names close more, they mean foods. Each way round a tangle of recipes that all
+    // name each other would be gone else, and there are more of those than anybody waits for.
+    private const int MostClosed = 40;
+
     private readonly IFoods foods;
     private readonly IReadOnlyDictionary<Guid, WrittenRecipe> written;
     private readonly ConcurrentDictionary<Guid, Recipe> shared;
     private readonly Dictionary<Guid, Recipe> read = [];
     private readonly List<Guid> path = [];
-    private int closed;
+    private int closed, closedBefore;
     private readonly ILookup<string, Guid> byName;
 
     /// <summary>A book of these recipes over these foods.</summary>
@@ -49,11 +56,15 @@ public sealed class RecipeBook : IFoods
         return FoodIds.Is(part.Food.Id, FoodIds.Recipe);
     }
 
+    /// <summary>Whether a recipe is in the book.</summary>
+    public bool Has(Guid id) => written.ContainsKey(id);
+
     /// <summary>A recipe of the book, read.</summary>
     /// <param name="id">One of the book's recipes.</param>
     public Recipe Read(Guid id)
     {
         if (read.TryGetValue(id, out var known) || shared.TryGetValue(id, out known)) return known;
+        if (path.Count == 0) closedBefore = closed;
         var before = closed;
         path.Add(id);
         var recipe = Read(written[id]);
@@ -71,6 +82,7 @@ public sealed class RecipeBook : IFoods
     public Recipe Read(WrittenRecipe recipe, Guid? self = null)
     {
         ArgumentNullException.ThrowIfNull(recipe);
+        if (path.Count == 0) closedBefore = closed;
         if (self is { } own) path.Add(own);
         var lines = recipe.Lines.Select(ReadLine).ToList();
         if (self is not null) path.RemoveAt(path.Count - 1);
@@ -88,7 +100,7 @@ public sealed class RecipeBook : IFoods
 
         IReadOnlyList<string>? Walk(WrittenRecipe at, List<string> names)
         {
-            foreach (var id in at.Lines.Select(line => line.FoodId is null ? null : RecipeOf(line.FoodId)).OfType<Guid>().Distinct())
+            foreach (var id in PartsOf(at))
             {
                 if (id == self) return [.. names, recipe.Name];
                 if (!been.Add(id) || !written.TryGetValue(id, out var next)) continue;
@@ -98,6 +110,32 @@ public sealed class RecipeBook : IFoods
             return null;
         }
     }
+
+    /// <summary>Why a recipe may not be saved because recipes would lie too deep within each other; null where they would not.</summary>
+    /// <param name="recipe">As it is to be saved.</param>
+    /// <param name="self">Its id, where it is one.</param>
+    public Problem? TooDeepProblem(WrittenRecipe recipe, Guid? self)
+    {
+        ArgumentNullException.ThrowIfNull(recipe);
+        var (below, above) = (new Dictionary<Guid, int>(), new Dictionary<Guid, int>());
+        var users = written.SelectMany(one => PartsOf(one.Value).Select(part => (Part: part, User: one.Key)))
+            .ToLookup(one => one.Part, one => one.User);
+        var under = PartsOf(recipe).Select(part => Longest(part, id => PartsOf(written[id]), below)).DefaultIfEmpty(0).Max();
+        var over = self is { } own ? users[own].Select(user => Longest(user, id => users[id], above)).DefaultIfEmpty(0).Max() : 0;
+        return under + 1 + over > Deepest ? new("recipe-deep", "lines", TooDeep) : null;
+
+        // What an old file holds deeper than that is not followed further.
+        int Longest(Guid from, Func<Guid, IEnumerable<Guid>> next, Dictionary<Guid, int> known, int depth = 1)
+        {
+            if (known.TryGetValue(from, out var length)) return length;
+            if (depth > Deepest || !written.ContainsKey(from)) return 1;
+            length = 1 + next(from).Select(id => Longest(id, next, known, depth + 1)).DefaultIfEmpty(0).Max();
+            return known[from] = length;
+        }
+    }
+
+    private static IEnumerable<Guid> PartsOf(WrittenRecipe recipe) =>
+        recipe.Lines.Select(line => line.FoodId is null ? null : RecipeOf(line.FoodId)).OfType<Guid>().Distinct();
 
     /// <inheritdoc/>
     public Food? Find(string id)
@@ -143,6 +181,12 @@ public sealed class RecipeBook : IFoods
             return new(line, Unread(line, "recipe-loop", sentence), null);
         }
 
+        if (sub is not null && path.Count > Deepest)
+        {
+            closed++;
+            return new(line, Unread(line, "recipe-deep", TooDeep), null);
+        }
+
         if (sub is { } gone && !written.ContainsKey(gone))
             return new(line, Unread(line, "recipe-gone", "The recipe chosen for this line is no longer here."), null);
         var said = FoodLine.Read(TakenOut.Said(line.Text) ?? line.Text, this, line.FoodId is null ? null : Find(line.FoodId));
@@ -164,6 +208,12 @@ public sealed class RecipeBook : IFoods
     // By its very name only, and never where it would close a loop: then the words mean a food.
     private Guid? Named(string text)
     {
+        if (path.Count > Deepest || closed - closedBefore > MostClosed)
+        {
+            closed++;
+            return null;
+        }
+
         var key = NameKey(text);
         foreach (var id in key.Length == 0 ? [] : byName[key])
         {
@@ -195,6 +245,8 @@ public sealed class RecipeBook : IFoods
             Allergens = recipe.Batch.Allergens,
         };
     }
+
+    private static string TooDeep => $"Recipes lie within each other up to {Deepest} deep: write what is in this one instead.";
 
     private static string NameKey(string text) => string.Join(' ', FoodWords.All(text));
 

@@ -32,19 +32,19 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
             .ToDictionaryAsync(row => row.Id, row => row.Name);
 
     /// <summary>Adds an eater at the end of the table.</summary>
-    public async Task<Outcome<EaterRow>> AddAsync(string name, DayAim aim, bool clinicianSetIt)
+    public Task<Outcome<EaterRow>> AddAsync(string name, DayAim aim, bool clinicianSetIt) => db.InTurnAsync<EaterRow>(async () =>
     {
         ArgumentNullException.ThrowIfNull(aim);
         var eaters = await ListAsync();
         var problems = Problems(name, aim, clinicianSetIt, eaters);
-        if (eaters.Count >= Most) problems.Add(new("eaters-many", "name", $"One household holds up to {Most} eaters."));
+        if (eaters.Count >= Most) problems.Add(TooMany);
         if (problems.Count > 0) return problems;
         var row = new EaterRow { Id = Guid.CreateVersion7(), Name = name.Trim(), ClinicianSetIt = clinicianSetIt, Position = eaters.Count };
         row.SetAim(StoredAim.Of(aim, []), Today);
         db.Eaters.Add(row);
         await db.SaveChangesAsync();
         return row;
-    }
+    });
 
     /// <summary>Changes an eater that was read at a version.</summary>
     /// <param name="id">The eater.</param>
@@ -54,8 +54,12 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     /// <param name="clinicianSetIt">A clinician set an energy aim below the floor.</param>
     /// <param name="ways">How they eat; null leaves it as it is.</param>
     /// <param name="body">The body to be kept; null leaves it as it is.</param>
-    public async Task<Outcome<EaterRow>> ChangeAsync(
-        Guid id, int version, string name, DayAim aim, bool clinicianSetIt, EatingWays? ways = null, Body? body = null)
+    public Task<Outcome<EaterRow>> ChangeAsync(
+        Guid id, int version, string name, DayAim aim, bool clinicianSetIt, EatingWays? ways = null, Body? body = null) =>
+        db.InTurnAsync(() => WriteAsync(id, version, name, aim, clinicianSetIt, ways, body));
+
+    private async Task<Outcome<EaterRow>> WriteAsync(
+        Guid id, int version, string name, DayAim aim, bool clinicianSetIt, EatingWays? ways, Body? body)
     {
         ArgumentNullException.ThrowIfNull(aim);
         if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("eater");
@@ -160,13 +164,20 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     /// Takes an eater off the table, or back to it. Nothing they ate is lost. What still lies on their days is seen to by the command that
     /// takes them off.
     /// </summary>
-    public async Task<Outcome<EaterRow>> ArchiveAsync(Guid id, int version, bool archived)
+    public Task<Outcome<EaterRow>> ArchiveAsync(Guid id, int version, bool archived) => db.InTurnAsync(async () =>
     {
         if (await db.Eaters.SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("eater");
         if (row.Version != version) return Stale.Problem;
+        if (!archived)
+        {
+            var others = (await ListAsync()).Where(other => other.Id != id).ToList();
+            if (NameProblem(row.Name, others) is { } taken) return taken;
+            if (others.Count >= Most) return TooMany;
+        }
+
         row.ArchivedAt = archived ? clock.GetUtcNow() : null;
         return await db.SaveAsync(row, row);
-    }
+    });
 
     /// <summary>Has an eater's figures shown to them no longer, or again. What is kept stays as it is.</summary>
     public async Task<Outcome<EaterRow>> SetQuietAsync(Guid id, bool isQuiet)
@@ -179,10 +190,18 @@ public sealed class EaterStore(TernDb db, TimeProvider clock)
     private static List<Problem> Problems(string? name, DayAim aim, bool clinicianSetIt, IEnumerable<EaterRow> others)
     {
         var problems = aim.Problems(clinicianSetIt).ToList();
-        var trimmed = (name ?? "").Trim();
-        if (trimmed.Length is 0 or > 40) problems.Add(new("name-missing", "name", "Give the eater a name of up to 40 letters."));
-        else if (others.Any(other => string.Equals(other.Name, trimmed, StringComparison.OrdinalIgnoreCase)))
-            problems.Add(new("name-taken", "name", $"There is a {trimmed} already: add a letter to tell them apart."));
+        if (NameProblem(name, others) is { } problem) problems.Add(problem);
         return problems;
+    }
+
+    private static Problem TooMany => new("eaters-many", "name", $"One household holds up to {Most} eaters.");
+
+    private static Problem? NameProblem(string? name, IEnumerable<EaterRow> others)
+    {
+        var trimmed = (name ?? "").Trim();
+        if (trimmed.Length is 0 or > 40) return new("name-missing", "name", "Give the eater a name of up to 40 letters.");
+        return others.Any(other => string.Equals(other.Name, trimmed, StringComparison.OrdinalIgnoreCase))
+            ? new("name-taken", "name", $"There is a {trimmed} already: add a letter to tell them apart.")
+            : null;
     }
 }

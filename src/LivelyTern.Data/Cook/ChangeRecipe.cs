@@ -8,19 +8,9 @@ namespace LivelyTern.Data.Cook;
 public sealed class ChangeRecipe(TernDb db, RecipeStore recipes, DishParts dishes)
 {
     /// <summary>Saves a recipe that was read at a version. Batches already cooked keep what went into them.</summary>
-    public async Task<Outcome<RecipeRow>> DoAsync(Guid id, int version, WrittenRecipe recipe)
+    public Task<Outcome<RecipeRow>> DoAsync(Guid id, int version, WrittenRecipe recipe) => db.InTurnAsync(async () =>
     {
-        try
-        {
-            return await db.InTurnAsync(async () =>
-            {
-                var changed = await recipes.ChangeAsync(id, version, recipe);
-                return changed.Succeeded && await dishes.FollowAllAsync() is { } wrong ? wrong : changed;
-            });
-        }
-        finally
-        {
-            recipes.Forget();
-        }
-    }
+        var changed = await recipes.ChangeAsync(id, version, recipe);
+        return changed.Succeeded && await dishes.FollowAllAsync() is { } wrong ? wrong : changed;
+    });
 }

@@ -93,7 +93,7 @@ public sealed class FoodStore(
             await db.SaveChangesAsync();
             return food;
         });
-        kept.Forget();
+        kept.Forget(db);
         return chosen;
     }
 
@@ -130,7 +130,7 @@ public sealed class FoodStore(
         if (stale.Count == 0) return;
         foreach (var row in stale) row.UsedAt = now;
         await db.SaveChangesAsync();
-        kept.Forget();
+        kept.Forget(db);
     }
 
     /// <summary>One food of the kitchen with its row, or null.</summary>
@@ -173,15 +173,17 @@ public sealed class FoodStore(
     }
 
     /// <summary>Takes an own food off the list, or back to it. What was written with it still finds it.</summary>
-    public async Task<Outcome<FoodRow>> ArchiveOwnAsync(string id, int version, bool archived)
+    public Task<Outcome<FoodRow>> ArchiveOwnAsync(string id, int version, bool archived) => db.InTurnAsync(async () =>
     {
         if (await OwnAsync(id) is not { } row) return Stale.Gone("food of yours");
         if (row.Version != version) return Stale.Problem;
+        if (!archived && await IsTakenAsync(row.Food.Name, id))
+            return new Problem("name-taken", "name", $"You have another food called {row.Food.Name} by now: give that another name first.");
         row.ArchivedAt = archived ? clock.GetUtcNow() : null;
         var outcome = await db.SaveAsync(row, row);
         Forget();
         return outcome;
-    }
+    });
 
     private async Task<FoodRow?> OwnAsync(string id) =>
         FoodIds.Is(id, FoodIds.Own) ? await db.Foods.Include(row => row.WeighedMeasures).SingleOrDefaultAsync(row => row.Id == id) : null;
@@ -248,8 +250,8 @@ public sealed class FoodStore(
     // The foods first: a catalogue that is read in between is not kept.
     private void Forget()
     {
-        keptFoods.Forget();
-        kept.Forget();
+        keptFoods.Forget(db);
+        kept.Forget(db);
     }
 
     private static Food WithWeighed(FoodRow row)

@@ -41,12 +41,13 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
     }
 
     /// <summary>Writes a new recipe down; its tape mark is found for it.</summary>
-    public async Task<Outcome<RecipeRow>> AddAsync(WrittenRecipe recipe, Guid? baseId = null)
+    public Task<Outcome<RecipeRow>> AddAsync(WrittenRecipe recipe, Guid? baseId = null) => db.InTurnAsync<RecipeRow>(async () =>
     {
         ArgumentNullException.ThrowIfNull(recipe);
         var problems = Problems(recipe);
         if (problems.Count > 0) return problems;
         var reading = (await BookAsync()).Read(recipe);
+        if ((await BookAsync()).TooDeepProblem(Pinned(recipe, reading), null) is { } deep) return deep;
         if (await TogetherProblemAsync(reading, null) is { } within) return within;
         if (baseId is { } family && await FamilyProblemAsync(family) is { } wrong) return wrong;
         var mark = TapeMark.For(recipe.Name, await TakenMarksAsync(null));
@@ -61,10 +62,10 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
         db.Recipes.Add(row);
         await SetAsync(row, Keyed(Pinned(recipe, reading)));
         await db.SaveChangesAsync();
-        kept.Forget();
+        kept.Forget(db);
         await RememberAsync(row);
         return row;
-    }
+    });
 
     /// <summary>Saves a recipe that was read at a version. Batches already cooked keep what went into them.</summary>
     public async Task<Outcome<RecipeRow>> ChangeAsync(Guid id, int version, WrittenRecipe recipe)
@@ -81,12 +82,13 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
             return new Problem(
                 "recipe-loop", "lines",
                 $"A recipe can't be a part of itself: {string.Join(" → ", loop)}. Choose something else for that line.");
+        if (book.TooDeepProblem(recipe, id) is { } deep) return deep;
         if (await TogetherProblemAsync(book.Read(recipe, id), id) is { } within) return within;
         await KeepFirstAsync(row, book);
         if (!string.Equals(row.Name, recipe.Name.Trim(), StringComparison.Ordinal)) await MarkAnewAsync(row, recipe.Name);
         await SetAsync(row, Keyed(recipe));
         var outcome = await db.SaveAsync(row, row);
-        kept.Forget();
+        kept.Forget(db);
         if (outcome.Succeeded) await RememberAsync(row);
         return outcome;
     }
@@ -106,23 +108,20 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
         db.Recipes.Where(row => row.Id != besides).Select(row => new TapeMark(row.Letters, row.Tint)).ToListAsync();
 
     /// <summary>Takes a recipe off the list, or back to it. A base keeps its variants going even so.</summary>
-    public async Task<Outcome<RecipeRow>> ArchiveAsync(Guid id, int version, bool archived)
+    public Task<Outcome<RecipeRow>> ArchiveAsync(Guid id, int version, bool archived) => db.InTurnAsync(async () =>
     {
         if (await db.Recipes.SingleOrDefaultAsync(row => row.Id == id) is not { } row) return Stale.Gone("recipe");
         if (row.Version != version) return Stale.Problem;
         row.ArchivedAt = archived ? clock.GetUtcNow() : null;
         var outcome = await db.SaveAsync(row, row);
-        kept.Forget();
+        kept.Forget(db);
         return outcome;
-    }
+    });
 
     /// <summary>The saved versions of a recipe, newest first.</summary>
     public async Task<IReadOnlyList<RecipeVersionRow>> VersionsAsync(Guid id) =>
         await db.RecipeVersions.AsNoTracking().Where(row => row.RecipeId == id).OrderByDescending(row => row.Version).Take(200)
             .ToListAsync();
-
-    /// <summary>Says that recipes changed within a larger command that has ended: kept, or taken back.</summary>
-    internal void Forget() => kept.Forget();
 
     private static List<Problem> Problems(WrittenRecipe recipe)
     {

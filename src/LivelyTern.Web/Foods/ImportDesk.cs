@@ -126,10 +126,15 @@ public sealed class ImportDesk : IAsyncDisposable
     public void Sweep(DateTimeOffset now)
     {
         var before = now - Patience;
-        foreach (var import in imports.Values.Where(import => import.AskedAt < before && import.State != ImportState.Taking))
+        foreach (var import in imports.Values.Where(import => import.AskedAt < before))
         {
-            import.Stop.Cancel();
-            if (imports.TryRemove(import.Id, out _)) Clear(import);
+            lock (import.Gate)
+            {
+                if (import.State == ImportState.Taking || !imports.TryRemove(import.Id, out _)) continue;
+                import.Stop.Cancel();
+            }
+
+            Clear(import);
         }
     }
 

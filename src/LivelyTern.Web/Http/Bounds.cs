@@ -6,14 +6,13 @@ namespace LivelyTern.Web.Http;
 /// <param name="Of">What it is a number of, in the codes: "weight".</param>
 /// <param name="Smallest">The smallest that is not 0, whatever its sign.</param>
 /// <param name="Largest">The largest, whatever its sign.</param>
-/// <param name="MayBeNegative">Whether it may be below 0.</param>
+/// <param name="MayBeNegative">Whether any door takes one below 0; where none does, each says so in its own words.</param>
 /// <param name="Sentence">What is said where it is not.</param>
 public sealed record NumberBound(string Of, decimal Smallest, decimal Largest, bool MayBeNegative, string Sentence)
 {
     /// <summary>What is wrong with a number; null where nothing is.</summary>
     public Problem? ProblemOf(decimal number, string field)
     {
-        if (number < 0 && !MayBeNegative) return new(Of + "-negative", field, "That is less than nothing: check the number.");
         var size = Math.Abs(number);
         return size > Largest || (size > 0 && size < Smallest) ? new(Of + "-absurd", field, Sentence) : null;
     }

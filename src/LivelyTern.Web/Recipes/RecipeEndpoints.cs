@@ -77,7 +77,9 @@ public static class RecipeEndpoints
     {
         var rule = eaterId is { } id ? (await eaters.FindAsync(id))?.Aim.Rule : null;
         var book = await store.BookAsync();
-        return [.. (await store.ListAsync()).Select(row =>
+
+        // One that another hand writes down in this very moment is in the next list.
+        return [.. (await store.ListAsync()).Where(row => book.Has(row.Id)).Select(row =>
         {
             var recipe = book.Read(row.Id);
             var portion = recipe.Portion;

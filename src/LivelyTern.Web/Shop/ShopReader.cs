@@ -89,7 +89,7 @@ public sealed class ShopReader(
         {
             var (book, list) = (await recipes.BookAsync(), await recipes.ListAsync());
             uses = new(StringComparer.Ordinal);
-            foreach (var row in list)
+            foreach (var row in list.Where(row => book.Has(row.Id)))
             {
                 var needs = RecipeNeeds.Of(book, book.Read(row.Id), 1, []).Foods;
                 foreach (var same in needs.GroupBy(need => need.Food.Id, StringComparer.Ordinal))
