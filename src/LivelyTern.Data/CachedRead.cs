@@ -46,8 +46,8 @@ public sealed class CachedRead<T> : IKept
     public void Forget(TernDb db)
     {
         ArgumentNullException.ThrowIfNull(db);
-        if (db.Database.CurrentTransaction is null) Forget();
-        else db.Unsettled[this] = null;
+        if (db.IsInTurn) db.Unsettled[this] = null;
+        else Forget();
     }
 
     /// <summary>Says that it changed, once that is in the file.</summary>

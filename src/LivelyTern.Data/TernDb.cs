@@ -147,6 +147,9 @@ public sealed class TernDb(DbContextOptions<TernDb> options) : DbContext(options
     /// <summary>How many changes of what is kept had been made when that reading began; null where none is open.</summary>
     internal long? ReadingSince { get; set; }
 
+    /// <summary>Whether a command has the file to itself (<see cref="Transactions.InTurnAsync"/>).</summary>
+    internal bool IsInTurn { get; set; }
+
     /// <summary>What a command has changed of what is kept, before its end, as it has read it since; null where it has not.</summary>
     internal Dictionary<IKept, object?> Unsettled { get; } = [];
 

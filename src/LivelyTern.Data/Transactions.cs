@@ -21,6 +21,7 @@ public static class Transactions
 
         // What was read before its turn may be old by now.
         db.ChangeTracker.Clear();
+        db.IsInTurn = true;
         try
         {
             var outcome = await command();
@@ -30,6 +31,7 @@ public static class Transactions
         finally
         {
             // Now it is in the file, or never was.
+            db.IsInTurn = false;
             foreach (var changed in db.Unsettled.Keys) changed.Forget();
             db.Unsettled.Clear();
         }

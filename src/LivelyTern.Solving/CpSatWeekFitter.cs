@@ -23,7 +23,11 @@ public sealed class CpSatWeekFitter : IWeekFitter
         var until = Stopwatch.GetTimestamp() + (long)(Math.Min(effort.Seconds, 86_400) * Stopwatch.Frequency);
         bool Over() => stop.IsCancellationRequested || Stopwatch.GetTimestamp() >= until;
 
-        var line = new Tempering(tables, SolverWatch.Seed, Over);
+        // Stopped at once, a fit still has its first plan, which is there in a moment but for the largest: those have a second for it.
+        var moment = Stopwatch.GetTimestamp() + Stopwatch.Frequency;
+        bool OverAtFirst() => Over() && Stopwatch.GetTimestamp() >= moment;
+
+        var line = new Tempering(tables, SolverWatch.Seed, OverAtFirst);
         var first = line.Plan();
         var best = new FitAnswer(first, tables.Cost(first), 0, IsBest: false);
         better?.Invoke(best);
@@ -42,7 +46,8 @@ public sealed class CpSatWeekFitter : IWeekFitter
         }
 
         var proof = Task.Factory.StartNew(
-            () => Prove(tables, effort, Over, Tell), CancellationToken.None, TaskCreationOptions.LongRunning, TaskScheduler.Default);
+            () => Prove(tables, effort, Over, OverAtFirst, Tell), CancellationToken.None, TaskCreationOptions.LongRunning,
+            TaskScheduler.Default);
         line.Go(TurnsAtFirst, Over);
         Tell(line.Plan(), 0);
         bool IsProven() => proof.IsCompletedSuccessfully && proof.Result.IsBest;
@@ -62,9 +67,10 @@ public sealed class CpSatWeekFitter : IWeekFitter
     public IFirstPlans FirstPlans(FitTables tables) => new GreedyPlans(tables);
 
     // The whole week: as columns of days where they are few enough to be written out, else as it is written down.
-    private static FitAnswer Prove(FitTables tables, FitEffort effort, Func<bool> over, Action<FitPlan?, long> tell)
+    private static FitAnswer Prove(
+        FitTables tables, FitEffort effort, Func<bool> over, Func<bool> overAtFirst, Action<FitPlan?, long> tell)
     {
-        var line = new Tempering(tables, SolverWatch.Seed + 1000, over);
+        var line = new Tempering(tables, SolverWatch.Seed + 1000, overAtFirst);
         line.Go(TurnsAtFirst, over);
         var best = line.Plan();
         var (bestCost, bestBound) = (tables.Cost(best), 0L);

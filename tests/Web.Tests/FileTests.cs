@@ -252,7 +252,7 @@ public sealed class FileTests
         await OldFile.WriteAsync(newer, "INSERT INTO __EFMigrationsHistory VALUES ('29990101000000_Later', '99.0.0')");
         var other = Path.Combine(Path.GetDirectoryName(newer)!, "other.db");
         await OldFile.WriteAsync(other, "CREATE TABLE Notes (Text TEXT)");
-        foreach (var (path, word) in new[] { (newer, "a newer Lively Tern"), (other, "a file of another program") })
+        foreach (var (path, word) in new[] { (newer, "a newer Lively Tern"), (other, "is no household's file") })
         {
             var before = await File.ReadAllBytesAsync(path);
             var (code, said) = await StartAsync(path);

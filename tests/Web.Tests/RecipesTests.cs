@@ -260,6 +260,24 @@ public sealed class RecipesTests : IDisposable
         Assert.Equal("changed", (string)versions[0]!["changes"]![0]!["kind"]!);
     }
 
+    [Fact]
+    public async Task A_clock_set_back_deletes_no_version()
+    {
+        var path = Path.Combine(Directory.CreateTempSubdirectory("tern-clock-").FullName, "tern.db");
+        object Body(int eggs) => new { name = "Bake", lines = new[] { $"{eggs} eggs" }, portions = 1 };
+        string id;
+        using (var today = new Host(path, today: "2026-11-25"))
+        {
+            id = (string)(await today.PostAsync("/api/recipes", Body(1)))["id"]!;
+            await today.MustAsync(HttpMethod.Put, $"/api/recipes/{id}", Body(2), 1);
+        }
+
+        using var yesterday = new Host(path, today: "2026-11-24");
+        await yesterday.MustAsync(HttpMethod.Put, $"/api/recipes/{id}", Body(3), 2);
+        var versions = (await yesterday.GetAsync($"/api/recipes/{id}/versions")).AsArray();
+        Assert.Equal([3, 2, 1], versions.Select(version => (int)version!["version"]!));
+    }
+
     /// <summary>Three migrations are pending and the last finds something in its way: not even the first of them stays.</summary>
     [Fact]
     public async Task An_upgrade_that_breaks_off_leaves_the_file_as_it_was()

@@ -11,7 +11,7 @@ namespace LivelyTern.Core.Recipes;
 public sealed class RecipeBook : IFoods
 {
     /// <summary>How deep recipes lie within each other: a sauce in a filling in a pie is three.</summary>
-    public const int Deepest = 12;
+    public const int Deepest = 40;
 
     // So many loops are met in reading one recipe; where its names close more, they mean foods. Each way round a tangle of recipes that all
     // name each other would be gone else, and there are more of those than anybody waits for.

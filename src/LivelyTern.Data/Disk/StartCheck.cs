@@ -35,8 +35,7 @@ public static class StartCheck
             }.ToString());
             await file.OpenAsync();
             var tables = await ReadAsync(file, "SELECT name FROM sqlite_master WHERE type = 'table'");
-            if (tables.Count > 0 && !tables.Contains(History, StringComparer.Ordinal))
-                return new("file-of-another", FileTrouble.Unavailable, $"{path} is a file of another program. It was left as it is.");
+            if (tables.Count > 0 && !tables.Contains(History, StringComparer.Ordinal)) return OfAnother(path);
             var applied = tables.Count == 0 ? [] : await ReadAsync(file, $"SELECT MigrationId FROM {History}");
             var newer = applied.Except(known, StringComparer.Ordinal).ToList();
             if (newer.Count > 0) return NewerProgram(path, newer[^1]);
@@ -46,7 +45,8 @@ public static class StartCheck
         }
         catch (SqliteException error) when (error.SqliteErrorCode is Corrupt or NoDatabase)
         {
-            return Damaged(path, error.Message);
+            // What is no database may have been one, where there are copies of it.
+            return error.SqliteErrorCode == NoDatabase && NewestOf(path) is null ? OfAnother(path) : Damaged(path, error.Message);
         }
     }
 
@@ -88,11 +88,16 @@ public static class StartCheck
         $"{path} was written by a newer Lively Tern (it has {migration}, which this one does not know). It was left as it is: start the "
         + "newer program, or name another file with --data.");
 
+    private static FileTrouble OfAnother(string path) => new(
+        "file-of-another", FileTrouble.Unavailable, $"{path} can't be opened: it is no household's file. It was left as it is.");
+
+    private static FileInfo? NewestOf(string path) => Directory.Exists(Copies.FolderOf(path))
+        ? new DirectoryInfo(Copies.FolderOf(path)).EnumerateFiles("*.db").MaxBy(copy => copy.LastWriteTimeUtc)
+        : null;
+
     private static FileTrouble Damaged(string path, string found)
     {
-        var last = Directory.Exists(Copies.FolderOf(path))
-            ? new DirectoryInfo(Copies.FolderOf(path)).EnumerateFiles("*.db").MaxBy(copy => copy.LastWriteTimeUtc)
-            : null;
+        var last = NewestOf(path);
         var offer = last is null
             ? "There is no copy of it."
             : $"Its last copy is {last.FullName}: start with --last-copy to lay the damaged file aside and put that in its place.";
