@@ -181,7 +181,7 @@ public sealed class RecipeBook : IFoods
             return new(line, Unread(line, "recipe-loop", sentence), null);
         }
 
-        if (sub is not null && path.Count > Deepest)
+        if (sub is not null && IsTangled)
         {
             closed++;
             return new(line, Unread(line, "recipe-deep", TooDeep), null);
@@ -208,7 +208,7 @@ public sealed class RecipeBook : IFoods
     // By its very name only, and never where it would close a loop: then the words mean a food.
     private Guid? Named(string text)
     {
-        if (path.Count > Deepest || closed - closedBefore > MostClosed)
+        if (IsTangled)
         {
             closed++;
             return null;
@@ -245,6 +245,9 @@ public sealed class RecipeBook : IFoods
             Allergens = recipe.Batch.Allergens,
         };
     }
+
+    // Too deep, or round too many loops: from here on nothing is followed further.
+    private bool IsTangled => path.Count > Deepest || closed - closedBefore > MostClosed;
 
     private static string TooDeep => $"Recipes lie within each other up to {Deepest} deep: write what is in this one instead.";
 

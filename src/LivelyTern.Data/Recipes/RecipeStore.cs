@@ -46,8 +46,10 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
         ArgumentNullException.ThrowIfNull(recipe);
         var problems = Problems(recipe);
         if (problems.Count > 0) return problems;
-        var reading = (await BookAsync()).Read(recipe);
-        if ((await BookAsync()).TooDeepProblem(Pinned(recipe, reading), null) is { } deep) return deep;
+        var book = await BookAsync();
+        if (book.TooDeepProblem(recipe, null) is { } chosen) return chosen;
+        var reading = book.Read(recipe);
+        if (book.TooDeepProblem(Pinned(recipe, reading), null) is { } deep) return deep;
         if (await TogetherProblemAsync(reading, null) is { } within) return within;
         if (baseId is { } family && await FamilyProblemAsync(family) is { } wrong) return wrong;
         var mark = TapeMark.For(recipe.Name, await TakenMarksAsync(null));
@@ -77,6 +79,7 @@ public sealed class RecipeStore(TernDb db, FoodStore foods, CachedRead<WrittenBo
         var problems = Problems(recipe);
         if (problems.Count > 0) return problems;
         var book = await BookAsync();
+        if (book.TooDeepProblem(recipe, id) is { } chosen) return chosen;
         recipe = Pinned(recipe, book.Read(recipe, id));
         if (book.LoopOf(recipe, id) is { } loop)
             return new Problem(
