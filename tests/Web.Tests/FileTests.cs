@@ -43,10 +43,17 @@ public sealed class FileTests
         using var host = new Host();
         await host.PostAsync("/api/recipes", Bake);
         var aside = host.Data + ".aside";
+        await host.PostAsync("/api/backup/copies", null);
+        var copy = Directory.GetFiles(Path.ChangeExtension(host.Data, ".copies")).Single();
+        var copied = await File.ReadAllBytesAsync(copy);
         if (what == "deleted") File.Delete(host.Data);
         else File.Move(host.Data, aside);
         if (what == "replaced") File.Copy(aside, host.Data);
         await SaysAsync(host, 503, "file-gone", "put the file or a copy of it in its place");
+
+        // Nor is what is not the household's any more copied over the day's copy.
+        Assert.NotEqual(200, (await host.SendAsync(HttpMethod.Post, "/api/backup/copies")).Status);
+        Assert.Equal(copied, await File.ReadAllBytesAsync(copy));
         if (what == "deleted") Assert.False(File.Exists(host.Data));
         if (what != "moved") return;
         Assert.Contains(aside, (string)(await host.SendAsync(HttpMethod.Get, "/health")).Body["detail"]!, StringComparison.Ordinal);

@@ -96,12 +96,14 @@ public sealed class Copies(TernDb db, TimeProvider clock)
     /// <param name="path">Where to; an older file there gives way.</param>
     public async Task WriteToAsync(string path)
     {
+        // What lies there now may be another file: that is not copied over what this one was.
+        HeldFile.MustBeThere(Own);
         var part = path + ".part";
         File.Delete(part);
         try
         {
             await using (var own = new SqliteConnection(TernFile.Unpooled(Own)))
-            await using (var copy = new SqliteConnection(TernFile.Unpooled(part)))
+            await using (var copy = new SqliteConnection(TernFile.Unpooled(part, isNew: true)))
             {
                 await own.OpenAsync();
                 await copy.OpenAsync();

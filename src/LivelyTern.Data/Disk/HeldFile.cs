@@ -15,12 +15,12 @@ public sealed class HeldFile : IDisposable
 {
     private static readonly ConcurrentDictionary<string, HeldFile> Held = new(StringComparer.Ordinal);
 
-    private readonly string path;
+    private readonly string path, address;
     private readonly FileStream mark;
     private SafeFileHandle? file;
     private string? lies;
 
-    private HeldFile(string path, FileStream mark) => (this.path, this.mark) = (path, mark);
+    private HeldFile(string path, string address, FileStream mark) => (this.path, this.address, this.mark) = (path, address, mark);
 
     /// <summary>Takes the file for this host.</summary>
     /// <param name="path">The file; it need not be there yet.</param>
@@ -29,7 +29,7 @@ public sealed class HeldFile : IDisposable
     public static HeldFile Take(string path, string address)
     {
         path = Path.GetFullPath(path);
-        if (Held.ContainsKey(path)) throw Taken(path, address);
+        if (Held.TryGetValue(path, out var first)) throw Taken(path, first.address);
         while (true)
         {
             var own = Open(path + ".lock");
@@ -51,7 +51,7 @@ public sealed class HeldFile : IDisposable
             own.SetLength(0);
             own.Write(System.Text.Encoding.UTF8.GetBytes(address + "\n"));
             own.Flush();
-            return Held[path] = new(path, own);
+            return Held[path] = new(path, address, own);
         }
     }
 

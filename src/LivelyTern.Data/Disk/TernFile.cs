@@ -24,8 +24,15 @@ public static class TernFile
     }.ToString();
 
     /// <summary>The options for a connection that is for one errand, and does not keep the file open afterwards.</summary>
-    internal static string Unpooled(string path) =>
-        new SqliteConnectionStringBuilder { DataSource = path, Pooling = false, DefaultTimeout = 10 }.ToString();
+    /// <param name="path">The file.</param>
+    /// <param name="isNew">Whether it is to be made where it is not there.</param>
+    internal static string Unpooled(string path, bool isNew = false) => new SqliteConnectionStringBuilder
+    {
+        DataSource = path,
+        Pooling = false,
+        DefaultTimeout = 10,
+        Mode = isNew ? SqliteOpenMode.ReadWriteCreate : SqliteOpenMode.ReadWrite,
+    }.ToString();
 
     /// <summary>Where the file lies.</summary>
     internal static string PathOf(this TernDb db) => new SqliteConnectionStringBuilder(db.Database.GetConnectionString()).DataSource;
