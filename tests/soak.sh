@@ -7,7 +7,7 @@ cd "$(dirname "${BASH_SOURCE[0]}")/.."
 export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1
 # One part against the running program, which ends with its line of counts.
 case "${1:-}" in
-  requests | files | kills | clients | fits)
+  commands | requests | files | kills | clients | fits)
     # shellcheck disable=SC2086 # several flags
     dotnet build tests/Soak $RELEASE || exit 1
     # shellcheck disable=SC2086 # several flags

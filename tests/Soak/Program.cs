@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Globalization;
 using LivelyTern.Soak;
+using LivelyTern.Soak.Commands;
 using LivelyTern.Soak.Files;
 using LivelyTern.Soak.Load;
 using LivelyTern.Soak.Requests;
@@ -14,12 +15,13 @@ try
 {
     Console.WriteLine(part switch
     {
+        "commands" => await CommandsAsync(),
         "requests" => await RequestsAsync(),
         "files" => await FilesAsync(),
         "kills" => await KillsAsync(),
         "clients" => await ClientsAsync(),
         "fits" => await FitsAsync(),
-        _ => throw new InvalidOperationException("There are the parts requests, files, kills, clients and fits."),
+        _ => throw new InvalidOperationException("There are the parts commands, requests, files, kills, clients and fits."),
     });
     return 0;
 }
@@ -27,6 +29,15 @@ catch (InvalidOperationException error)
 {
     Console.WriteLine($"{error.Message}\nFAILED with seed {seed}: ./tern soak {part} {minutes} {seed}. Make what it found a case of its own.");
     return 1;
+}
+
+async Task<string> CommandsAsync()
+{
+    using var host = await RunningHost.StartAsync();
+    var storm = new CommandStorm(host.Asker, host.Data, new Random(seed));
+    List<double> memory = [];
+    await storm.RunAsync(given => Goes(given, 500, host, memory));
+    return $"{storm}; {Listed(memory)}";
 }
 
 async Task<string> RequestsAsync()

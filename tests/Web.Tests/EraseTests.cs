@@ -47,7 +47,7 @@ public sealed class EraseTests
         Assert.Equal(before, await OthersAsync(host, other));
         Assert.Equal(boxes, await OldFile.AskAsync(host.Data, "SELECT Id || State || Place FROM Boxes ORDER BY Id"));
         Assert.Equal(eaten, await OldFile.AskAsync(host.Data, OnDays));
-        await ManyHandsTests.StatesFollowEventsAsync(host);
+        Soak.Commands.Invariants.StatesFollowEvents(host.Data);
         Assert.Equal(200, (await host.SendAsync(HttpMethod.Get, day)).Status);
 
         // The ledger is guarded again, and a start finds nothing to catch up with.
@@ -63,7 +63,7 @@ public sealed class EraseTests
         await TakeOffAsync(host, (Guid)second["id"]!);
         (status, answer) = await EraseAsync(host, (Guid)second["id"]!, (string)second["name"]!);
         Assert.True(status == 200, answer.ToJsonString());
-        await ManyHandsTests.StatesFollowEventsAsync(host);
+        Soak.Commands.Invariants.StatesFollowEvents(host.Data);
         Assert.Equal(404, (await EraseAsync(host, new Guid("00000000-0000-0000-0000-000000000001"), "somebody")).Status);
         await Backups.PutBackAsync(again, await Backups.JsonOfAsync(host));
         Backups.AreSame(host.Data, again.Data);

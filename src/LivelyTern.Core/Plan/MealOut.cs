@@ -63,6 +63,11 @@ public sealed record MealOut(string Name, Ingredient Food, decimal GiveOrTake) :
     /// <inheritdoc/>
     public override int GetHashCode() => HashCode.Combine(Name, GiveOrTake);
 
+    /// <inheritdoc/>
+    internal override string Mark => Line(
+        ["meal", Name, Food.Food.Id, Food.Weight.Value, GiveOrTake, Food.Food.PointsPer100g,
+            .. Nutrients.All.Select(nutrient => (object?)Food.Food.Per100g[nutrient])]);
+
     /// <summary>The weight that stands for all of one: nobody knows what it weighs.</summary>
     internal static Grams Whole => new(100);
 

@@ -240,8 +240,7 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
         var days = Days;
         foreach (var day in change.Days)
         {
-            if (!this[day.Where].SequenceEqual(day.Before))
-                return new Problem("plan-moved-on", "change", "That day has changed since: look at it as it is now and try again.");
+            if (!this[day.Where].SequenceEqual(day.Before)) return MovedOn;
             days = day.After.IsEmpty ? days.Remove(day.Where) : days.SetItem(day.Where, day.After);
         }
 
@@ -253,6 +252,10 @@ public sealed record PlanBoard(ImmutableDictionary<EaterDay, ImmutableList<PlanI
             ? new PlanBoard(days)
             : new Problem("item-elsewhere", "change", "That lies on another day by now: it stays there.");
     }
+
+    /// <summary>That a day is no longer as a change found or left it.</summary>
+    internal static readonly Problem MovedOn =
+        new("plan-moved-on", "change", "That day has changed since: look at it as it is now and try again.");
 
     // Parts of one box may lie on several days; all of it only once.
     private static bool IsTwice(PlanItem item, PlanItem other) => item.PartOfBox is null || other.PartOfBox is null;

@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text.Json;
 using LivelyTern.Core.Aim;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Measures;
@@ -16,6 +18,23 @@ public abstract record Laid
 
     /// <summary>Whether both hold the same: as much of the same thing, at the same figures.</summary>
     public virtual bool HoldsTheSame(Laid other) => Equals(other);
+
+    /// <summary>All that it is told apart by, in one line: two are equal where these are.</summary>
+    internal abstract string Mark { get; }
+
+    /// <summary>A line of values, whatever zeros a figure ends with.</summary>
+    private protected static string Line(params ReadOnlySpan<object?> values)
+    {
+        var parts = new string[values.Length];
+        for (var i = 0; i < parts.Length; i++)
+        {
+            parts[i] = values[i] is decimal figure
+                ? figure.ToString("0.############################", CultureInfo.InvariantCulture)
+                : JsonSerializer.Serialize(values[i]?.ToString());
+        }
+
+        return string.Join(' ', parts);
+    }
 }
 
 /// <summary>A packed box, or some of it.</summary>
@@ -35,6 +54,9 @@ public sealed record LaidBox(Guid BoxId, Grams? Part = null) : Laid
 
     /// <inheritdoc/>
     public override bool IsOfTheSame(Laid other) => other is LaidBox box && box.BoxId == BoxId;
+
+    /// <inheritdoc/>
+    internal override string Mark => Line("box", BoxId, Part?.Value);
 }
 
 /// <summary>A weight of a batch that is not packed yet; packed, it becomes a box.</summary>
@@ -51,6 +73,9 @@ public sealed record Portion(Guid BatchId, Grams Weight) : Laid
 
     /// <inheritdoc/>
     public override bool IsOfTheSame(Laid other) => other is Portion portion && portion.BatchId == BatchId;
+
+    /// <inheritdoc/>
+    internal override string Mark => Line("portion", BatchId, Weight.Value);
 }
 
 /// <summary>A plain food by weight.</summary>
@@ -72,6 +97,9 @@ public sealed record PlainFood(string Text, Ingredient Food) : Laid
 
     /// <inheritdoc/>
     public override int GetHashCode() => HashCode.Combine(Text, Food.Weight);
+
+    /// <inheritdoc/>
+    internal override string Mark => Line("food", Text, Food.Food.Id, Food.Weight.Value);
 }
 
 /// <summary>An amount of a measure that is kept free: "30 g of fat for the evening". What lies in its slot takes from it.</summary>
@@ -87,6 +115,9 @@ public sealed record Hold(Measure Measure, decimal Amount) : Laid
 
     /// <inheritdoc/>
     public override bool IsOfTheSame(Laid other) => other is Hold hold && hold.Measure == Measure;
+
+    /// <inheritdoc/>
+    internal override string Mark => Line("hold", Measure, Amount);
 }
 
 /// <summary>Something laid on a day.</summary>
@@ -173,4 +204,9 @@ public sealed record PlanItem(Guid Id, Laid What, DateTimeOffset? EatenAt = null
 
     /// <inheritdoc/>
     public override int GetHashCode() => Id.GetHashCode();
+
+    /// <summary>All that it is told apart by, in one line: two are equal where these are.</summary>
+    internal string Mark =>
+        string.Create(CultureInfo.InvariantCulture, $"{Id} {EatenAt?.UtcTicks} {IsLocked} {IsForGuests} ")
+        + JsonSerializer.Serialize(Slot) + ' ' + What.Mark;
 }

@@ -23,6 +23,9 @@ public sealed class DayChanges(
     /// <summary>How long a change can be undone.</summary>
     private static readonly TimeSpan LogKept = TimeSpan.FromDays(60);
 
+    /// <summary>How many changes can be undone, and after how many it is looked whether there are more.</summary>
+    private const int MostKept = 5_000, LookedAfter = 100;
+
     private const int LongestWhy = 120;
 
     private DateOnly Today => clock.Today();
@@ -170,11 +173,12 @@ public sealed class DayChanges(
         if (await db.PlanChanges.AsNoTracking().SingleOrDefaultAsync(row => row.Id == changeId) is not { } log) return Stale.Gone("step");
         if (await db.PlanChanges.AnyAsync(row => row.UndoneId == changeId))
             return new Problem("undone-already", "id", "That step was undone already.");
-        var inverse = (await ReadAsync(log.Change)).Inverse;
-        var comes = inverse.Days.SelectMany(day => day.After).ToList();
-        var laid = comes.Select(item => item.BoxId).OfType<Guid>().ToList();
+        var laid = log.Change.Days.SelectMany(day => day.Before).Select(item => item.BoxId).OfType<Guid>().ToList();
         if (!await boxes.HasAllAsync(laid)) return Stale.Gone("box");
-        List<Guid> concerning = [.. laid, .. comes.Select(item => item.Id)];
+        var read = await ReadAsync(log.Change);
+        if (read.Value?.Inverse is not { } inverse) return read.Problems.ToList();
+        var comes = inverse.Days.SelectMany(day => day.After).ToList();
+        List<Guid> concerning = [.. comes.Select(item => item.BoxId).OfType<Guid>(), .. comes.Select(item => item.Id)];
         return await MakeAsync(null, [.. inverse.Days.Select(day => day.Where)], concerning, _ => inverse, changeId);
     });
 
@@ -216,9 +220,18 @@ public sealed class DayChanges(
         };
         db.PlanChanges.Add(log);
         await db.SaveChangesAsync();
+        await ForgetOldAsync(number);
+        return new MadeChange(log.Id, number, touched);
+    }
+
+    private async Task ForgetOldAsync(int number)
+    {
         var old = clock.GetUtcNow() - LogKept;
         await db.PlanChanges.Where(row => row.At < old).ExecuteDeleteAsync();
-        return new MadeChange(log.Id, number, touched);
+        if (number % LookedAfter != 0) return;
+        var first = await db.PlanChanges.OrderByDescending(row => row.At).Skip(MostKept).Select(row => (DateTimeOffset?)row.At)
+            .FirstOrDefaultAsync();
+        if (first is not null) await db.PlanChanges.Where(row => row.At <= first).ExecuteDeleteAsync();
     }
 
     // A box that comes from the shelf and still lies on a day that went by leaves that day, in the same change.
@@ -339,7 +352,8 @@ public sealed class DayChanges(
 
     private async Task<StoredPlanChange> StoreAsync(PlanChange change)
     {
-        var laid = change.Days.SelectMany(day => day.Before.Concat(day.After)).Select(item => item.Food?.Food).OfType<Food>();
+        var differences = change.Days.ConvertAll(DayDifference.Of);
+        var laid = differences.SelectMany(day => day.Went.Concat(day.Came)).Select(one => one.Item.Food?.Food).OfType<Food>();
         var all = laid.Distinct<Food>(ReferenceEqualityComparer.Instance).ToList();
         var ids = new Dictionary<Food, long>(ReferenceEqualityComparer.Instance);
         foreach (var (food, id) in all.Zip(await records.KeepAsync(all))) ids[food] = id;
@@ -348,14 +362,17 @@ public sealed class DayChanges(
             item.Food is { } food ? new(item.Text, ids[food.Food], food.Weight.Value, food.IsTrace, item.GiveOrTake) : null,
             item.EatenAt, item.Slot, item.IsLocked, item.IsFitted, Milligrams.Of(item.PartOfBox), item.IsForGuests,
             item.Hold is { } hold ? new(hold.Measure, hold.Amount) : null);
-        StoredDayChange Day(DayChange day) =>
-            new(day.Where.EaterId, day.Where.Day, [.. day.Before.Select(Item)], [.. day.After.Select(Item)]);
+        List<StoredPlanItem> Items(ImmutableList<PlacedItem> placed) => [.. placed.Select(one => Item(one.Item))];
+        List<int> Places(ImmutableList<PlacedItem> placed) => [.. placed.Select(one => one.Place)];
+        StoredDayChange Day(DayDifference day) => new(
+            day.Where.EaterId, day.Where.Day, Items(day.Went), Items(day.Came), new(Places(day.Went), Places(day.Came), day.Mark));
         StoredBoxChange Box(BoxChange box) =>
             new(box.BoxId, box.Kind, StoredBoxLife.Of(box.Before), StoredBoxLife.Of(box.After), box.Why);
-        return new(StoredPlanChange.Shape, [.. change.Days.Select(Day)], [.. change.Boxes.Select(Box)]);
+        return new(StoredPlanChange.Shape, [.. differences.Select(Day)], [.. change.Boxes.Select(Box)]);
     }
 
-    private async Task<PlanChange> ReadAsync(StoredPlanChange change)
+    // The whole change, from what is kept of it and its days as they lie there now; a problem where those are not as it left them.
+    private async Task<Outcome<PlanChange>> ReadAsync(StoredPlanChange change)
     {
         var stored = await records.ReadAsync(change.Items.Select(item => item.Food?.Record).OfType<long>());
         PlanItem Item(StoredPlanItem item)
@@ -373,11 +390,22 @@ public sealed class DayChanges(
             };
         }
 
-        DayChange Day(StoredDayChange day) => new(new(day.EaterId, day.Day), [.. day.Before.Select(Item)], [.. day.After.Select(Item)]);
-        return new([.. change.Days.Select(Day)])
+        ImmutableList<PlacedItem> Placed(IReadOnlyList<int> places, IReadOnlyList<StoredPlanItem> items) =>
+            [.. places.Zip(items, (place, item) => new PlacedItem(place, Item(item)))];
+        var now = await BoardAroundAsync([.. change.Days.Select(day => new EaterDay(day.EaterId, day.Day))], []);
+        Outcome<DayChange> Day(StoredDayChange day)
         {
-            Boxes = [.. change.Boxes.Select(Read)],
-        };
+            var where = new EaterDay(day.EaterId, day.Day);
+            return day.Rest is not { } rest
+                ? new DayChange(where, [.. day.Before.Select(Item)], [.. day.After.Select(Item)])
+                : new DayDifference(where, Placed(rest.Before, day.Before), Placed(rest.After, day.After), rest.Mark).On(now[where]);
+        }
+
+        var days = change.Days.Select(Day).ToList();
+        var gone = days.SelectMany(day => day.Problems).ToList();
+        return gone.Count > 0
+            ? gone
+            : new PlanChange([.. days.Select(day => day.Value!)]) { Boxes = [.. change.Boxes.Select(Read)] };
     }
 
     private static BoxChange Read(StoredBoxChange box) =>

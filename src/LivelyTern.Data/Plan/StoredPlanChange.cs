@@ -12,21 +12,36 @@ namespace LivelyTern.Data.Plan;
 /// <param name="Boxes">What happened to boxes besides.</param>
 public sealed record StoredPlanChange(int V, IReadOnlyList<StoredDayChange> Days, IReadOnlyList<StoredBoxChange> Boxes)
 {
-    internal const int Shape = 2;
+    internal const int Shape = 3;
 
     internal IEnumerable<StoredPlanItem> Items => Days.SelectMany(day => day.Before.Concat(day.After));
 }
 
-/// <summary>One day before and after.</summary>
-public sealed record StoredDayChange(Guid EaterId, DateOnly Day, IReadOnlyList<StoredPlanItem> Before, IReadOnlyList<StoredPlanItem> After);
+/// <summary>One day before and after: without what it left as it was, where the rest is known by a mark; else all of it.</summary>
+public sealed record StoredDayChange(
+    Guid EaterId, DateOnly Day, IReadOnlyList<StoredPlanItem> Before, IReadOnlyList<StoredPlanItem> After,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] StoredRest? Rest = null);
+
+/// <summary>Where on their day the things lie that a change touched, and by what the whole day after it is known again: see <see
+/// cref="Core.Plan.DayDifference"/>. Shapes 1 and 2 kept whole days instead.</summary>
+public sealed record StoredRest(IReadOnlyList<int> Before, IReadOnlyList<int> After, string Mark);
 
 /// <summary>
-/// Something on a day: of box, portion, food and hold it is one. Of a box how much of it, null for all of it. Shape 1 knew no parts, no
-/// guests and no holds: those may be missing.
+/// Something on a day: of box, portion, food and hold it is one. Of a box how much of it, null for all of it. What is nothing or false is
+/// left out since shape 3; shape 1 knew no parts, no guests and no holds.
 /// </summary>
 public sealed record StoredPlanItem(
-    Guid Id, Guid? BoxId, StoredPortion? Portion, StoredLaidFood? Food, DateTimeOffset? EatenAt, string? Slot,
-    bool IsLocked, bool IsFitted, long? PartMilligrams = null, bool IsForGuests = false, StoredHold? Hold = null);
+    Guid Id,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] Guid? BoxId = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] StoredPortion? Portion = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] StoredLaidFood? Food = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] DateTimeOffset? EatenAt = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] string? Slot = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool IsLocked = false,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool IsFitted = false,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] long? PartMilligrams = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool IsForGuests = false,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] StoredHold? Hold = null);
 
 /// <summary>An amount that is kept free.</summary>
 public sealed record StoredHold(Measure Measure, decimal Amount);

@@ -1,6 +1,8 @@
+using System.Collections.Immutable;
 using FsCheck;
 using FsCheck.Fluent;
 using FsCheck.Xunit;
+using LivelyTern.Core.Aim;
 using LivelyTern.Core.Measures;
 using LivelyTern.Core.Foods;
 using LivelyTern.Core.Plan;
@@ -69,10 +71,59 @@ public class PlanBoardTests
         {
             board = board.Apply(made[i].Inverse).Value!;
             if (Print(board) != Print(boards[i])) return false;
+            if (!made[i].Days.TrueForAll(IsWholeAgain)) return false;
         }
 
         foreach (var change in made) board = board.Apply(change.Inverse.Inverse).Value!;
         return Print(board) == Print(boards[^1]);
+    }
+
+    // Of a day's change only the difference is kept: with the day as it lies there it is the same again, with any other it is refused.
+    private static bool IsWholeAgain(DayChange day)
+    {
+        var kept = DayDifference.Of(day);
+        bool Same(ImmutableList<PlanItem> one, ImmutableList<PlanItem> other) =>
+            one.SequenceEqual(other) && one.Select(item => item.IsFitted).SequenceEqual(other.Select(item => item.IsFitted));
+        return kept.On(day.After) is { Succeeded: true, Value: { } again } && Same(again.Before, day.Before) && Same(again.After, day.After)
+            && kept.On(day.Before).Succeeded == day.Before.SequenceEqual(day.After)
+            && kept.Went.Count <= day.Before.Count && kept.Came.Count <= day.After.Count;
+    }
+
+    [Fact]
+    public void What_a_step_left_as_it_was_is_not_kept_with_it()
+    {
+        var items = Enumerable.Range(1, 60).Select(i =>
+            new PlanItem(new Guid(i, 0, 0, new byte[8]), new PlainFood($"{i} g quick oats", Kitchen.Oats.Grams(i)))).ToImmutableList();
+        var board = new PlanBoard(PlanBoard.Empty.Days.Add(Days[0], items));
+        var moved = DayDifference.Of(Assert.Single(board.Move(items[0].Id, Days[0], 40).Value!.Days));
+        Assert.Equal((0, 40), (Assert.Single(moved.Went).Place, Assert.Single(moved.Came).Place));
+        var eaten = DayDifference.Of(Assert.Single(board.Eat(items[7].Id, DateTimeOffset.UnixEpoch).Value!.Days));
+        Assert.Equal((7, 7), (Assert.Single(eaten.Went).Place, Assert.Single(eaten.Came).Place));
+        var off = DayDifference.Of(Assert.Single(board.TakeOff(items[59].Id).Value!.Days));
+        Assert.True(off.Came.IsEmpty && off.Went.Single().Place == 59);
+    }
+
+    /// <summary>A day is known again by all that its things are told apart by, and by nothing else.</summary>
+    [SeededProperty]
+    public bool Marks_are_equal_where_things_are(int one, int other)
+    {
+        PlanItem Thing(int of)
+        {
+            var bits = new System.Collections.Specialized.BitVector32(of);
+            var (text, grams) = (bits[4] ? "oats 1" : "oats", bits[8] ? 1.50m : 1.5m + (bits[16] ? 1 : 0));
+            Laid what = (of & 3) switch
+            {
+                0 => new LaidBox(Ids[0], bits[4] ? null : new(grams)),
+                1 => new Portion(Ids[bits[4] ? 0 : 1], new(grams)),
+                2 => bits[32] ? new PlainFood(text, Kitchen.Oats.Grams(grams)) : new MealOut(text, Kitchen.Oats.Grams(grams), bits[64] ? 1 : 0),
+                _ => new Hold(bits[4] ? Measure.Fat : Measure.Energy, grams),
+            };
+            return new(Ids[3], what, bits[128] ? DateTimeOffset.UnixEpoch : null) { Slot = bits[256] ? "noon" : null, IsLocked = bits[512] };
+        }
+
+        DayChange To(PlanItem item) => new(Days[0], [], [item]);
+        var (a, b) = (Thing(one), Thing(other));
+        return DayDifference.Of(To(a)).On([b]).Succeeded == (a == b) && DayDifference.Of(To(a)).On([Thing(one)]).Succeeded;
     }
 
     /// <summary>
