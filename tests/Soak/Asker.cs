@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
@@ -8,6 +9,8 @@ namespace LivelyTern.Soak;
 /// <summary>Somebody who asks a running house over HTTP.</summary>
 public class Asker
 {
+    private const int MostRemembered = 12, LongestRemembered = 400;
+
     /// <summary>Asks over a client.</summary>
     public Asker(HttpClient http) => Http = http;
 
@@ -16,6 +19,9 @@ public class Asker
 
     /// <summary>The client, with the house's address.</summary>
     public HttpClient Http { get; protected init; }
+
+    /// <summary>The last commands and how they were answered, oldest first: what led to what was found.</summary>
+    public ConcurrentQueue<string> Lately { get; } = new();
 
     public async Task<JsonNode> GetAsync(string path) => JsonNode.Parse(await Http.GetStringAsync(path))!;
 
@@ -37,7 +43,14 @@ public class Asker
         var text = await answer.Content.ReadAsStringAsync();
         JsonNode? node = null;
         try { node = JsonNode.Parse(text); } catch (JsonException) { }
+        if (method != HttpMethod.Get) Remember($"{method} {path} {JsonSerializer.Serialize(body)} {version} -> {(int)answer.StatusCode}");
         return ((int)answer.StatusCode, node ?? JsonValue.Create(text)!);
+    }
+
+    private void Remember(string command)
+    {
+        Lately.Enqueue(command.Length > LongestRemembered ? command[..LongestRemembered] : command);
+        while (Lately.Count > MostRemembered) Lately.TryDequeue(out _);
     }
 
     public async Task<JsonNode> MustAsync(HttpMethod method, string path, object? body = null, int? version = null)

@@ -190,6 +190,15 @@ public sealed class LivesTests : IDisposable
         Assert.InRange(Kcal(await DayAsync(eater, "2026-11-26")), ahead + change - 0.01m, ahead + change + 0.01m);
         Assert.Equal(eaten, Kcal(await DayAsync(eater)));
 
+        // Not all of it is left out: a batch of nothing would hold 0 kcal, whatever it weighs.
+        await WroteAsync(0, "");
+        await WroteAsync(1, "");
+        var some = (int)(await host.GetAsync($"/api/cook/batches/{id}"))["version"]!;
+        var (empty, said) = await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/lines/2", new { text = "" }, some);
+        Assert.Equal((422, "urn:lively-tern:problem:batch-of-nothing"), (empty, (string?)said["type"]));
+        await WroteAsync(0, null);
+        await WroteAsync(1, "1 egg");
+
         // Left out, and as planned after all; a line that is not understood is asked about and changes nothing.
         Assert.Equal(0, (decimal)(await WroteAsync(0, ""))["lines"]![0]!["wentInGrams"]!);
         await WroteAsync(0, null);

@@ -71,8 +71,21 @@ public sealed record DividedBatch(IReadOnlyList<DividedPortion> Portions, decima
             ? Divide.AsPlanned(cooked, expected, planned, boxes, inDishes)
             : Divide.IntoEqual(cooked - inDishes, boxes);
         if (!divided.Succeeded) return divided.Problems.ToList();
+        if (isPlanned && LeftEmpty(divided.Value!.Portions, planned.Count) is { } empty) return empty;
         var portions = divided.Value!.Portions.Select(weight => new DividedPortion(weight, null));
         return new DividedBatch([.. portions], 0, isPlanned ? divided.Value.Over : Grams.Zero);
+    }
+
+    // A box of nothing is no box.
+    private static Problem? LeftEmpty(IReadOnlyList<Grams> boxes, int planned)
+    {
+        var empty = boxes.Count(weight => weight.Value <= 0);
+        if (empty == 0) return null;
+        var filled = boxes.Count - empty;
+        var waysOut = filled >= planned
+            ? $"pack {filled} {(filled == 1 ? "box" : "boxes")}, or take a portion off its day first."
+            : $"take {planned - filled} of the {planned} portions off their days first.";
+        return new("boxes-empty", "portions", $"As it is planned, {empty} of {boxes.Count} boxes would be empty: {waysOut}");
     }
 
     private static Outcome<DividedBatch> ByPieces(

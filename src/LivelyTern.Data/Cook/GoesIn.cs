@@ -78,8 +78,10 @@ public sealed class GoesIn(TernDb db, BatchStore batches, BatchReader reader, IP
     private async Task<Outcome<BatchRow>> WriteAsync(BatchRow row, BatchLineRow line, string? text, Contents? read)
     {
         (line.ReallyText, line.Really) = (text, read is null ? null : await reader.StoreAsync(read));
-        if (row.CookedMilligrams is { } cooked)
-            row.Yield = BatchStore.YieldOf((await reader.ReadAsync(row)).Contents.RawWeight, Milligrams.ToGrams(cooked));
+        var contents = (await reader.ReadAsync(row)).Contents;
+        if (text is { Length: 0 } && contents.Ingredients.Count == 0)
+            return new Problem("batch-of-nothing", "text", "Then nothing would be in it: first add what went in instead.");
+        if (row.CookedMilligrams is { } cooked) row.Yield = BatchStore.YieldOf(contents.RawWeight, Milligrams.ToGrams(cooked));
         await pantry.CookedAsync(row.Id, await reader.LinesOfAsync(row));
         return await db.SaveAsync(row, row);
     }

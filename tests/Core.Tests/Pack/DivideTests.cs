@@ -115,6 +115,20 @@ public class DivideTests
             .Sentence, StringComparison.Ordinal);
     }
 
+    [Theory]
+    [InlineData(2, 1000, 0, "As it is planned, 1 of 2 boxes would be empty: pack 1 box, or take a portion off its day first.")]
+    [InlineData(4, 600, 1, "As it is planned, 2 of 4 boxes would be empty: pack 2 boxes, or take a portion off its day first.")]
+    [InlineData(3, 400, 3, "As it is planned, 2 of 3 boxes would be empty: take 2 of the 3 portions off their days first.")]
+    public void A_weighed_batch_fills_every_box_it_goes_into(int boxes, int first, int others, string sentence)
+    {
+        // All of it lies on days already, or some of what does is hardly anything of it.
+        var planned = Enumerable.Repeat(new Grams(others == 3 ? 0.1m : 400), others == 3 ? 2 : others).Prepend(new(first)).ToList();
+        var batch = new Batch(
+            Guid.Empty, "oat bake", new TapeMark("OB", 1), new(2026, 11, 25), new([Kitchen.Oats.Grams(1000)]), new Grams(1000));
+        var refused = DividedBatch.Of(new(900), boxes, null, batch, planned).Problems.Single();
+        Assert.Equal(("boxes-empty", sentence), (refused.Code, refused.Sentence));
+    }
+
     [SeededProperty]
     public bool Pieces_are_neither_lost_nor_is_a_box_empty(byte pieces, byte[] planned, byte more, bool inHalves)
     {

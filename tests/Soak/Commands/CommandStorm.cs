@@ -55,7 +55,8 @@ public sealed class CommandStorm(Asker house, string data, Random chance)
             }
             catch (InvalidOperationException error)
             {
-                throw new InvalidOperationException($"After command {Given}, answered {answer.Status} {answer.Body}: {error.Message}", error);
+                throw new InvalidOperationException(
+                    $"After command {Given} ({answer.Status}): {error.Message}. Last:\n{string.Join('\n', house.Lately)}", error);
             }
 
             before = after;

@@ -72,6 +72,7 @@ public sealed class Hands(Asker house, Random chance)
         Task<Answer> PostAsync(string path, object? body) => SendAsync(HttpMethod.Post, path, body);
         Task<Answer> PutAsync(string path, object? body) => SendAsync(HttpMethod.Put, path, body);
         var item = seen.Items.Count > 0 ? Any(seen.Items) : null;
+        var boxed = seen.Items.Where(one => one.Box is not null && one.Day == Days[0]).ToList() is { Count: > 0 } laid ? Any(laid) : item;
         switch (chance.Next(item is null ? 9 : 45))
         {
             case 0 when seen.Shelf.Count > 0:
@@ -83,7 +84,7 @@ public sealed class Hands(Asker house, Random chance)
             case 3 or 4: return await BatchAsync(batch);
             case 5: return await OnAndOffTheShelfAsync($"/api/recipes/{recipe}");
             case 6: return await OnAndOffTheShelfAsync($"/api/foods/{Uri.EscapeDataString(spread)}");
-            case 7: return await LeaveAndComeBackAsync(eater);
+            case 7: return await LeaveAndComeBackAsync(eater, seen);
             case 8: return await AnotherBatchAsync();
             case 9:
                 return await PutAsync($"/api/plan/items/{item!.Id}/place", new { eaterId = eater, day, place = chance.Next(4) });
@@ -103,7 +104,7 @@ public sealed class Hands(Asker house, Random chance)
             case 22:
                 return await PostAsync("/api/plan/copies", new { eaterId = item!.Eater, day = item.Day, to = new[] { Any(Days), Any(Days) } });
             case 23: return await MendAsync(eater, day, version);
-            case 24: return await PutAsync($"/api/eat/items/{item!.Id}", new { eaten = true, grams = chance.Next(-5, 300) });
+            case 24: return await PutAsync($"/api/eat/items/{boxed!.Id}", new { eaten = true, grams = chance.Next(-5, 300) });
             case 25 or 26: return await BoxAsync(batch, version);
             case 27: return await WentInAsync(batch);
             case 28 or 29:
@@ -113,15 +114,15 @@ public sealed class Hands(Asker house, Random chance)
             case 31:
                 var (measure, slot) = (Any(["fat", "energy", "points"]), Any(["evening", null]));
                 return await PostAsync("/api/plan/holds", new { eaterId = eater, day, measure, amount = chance.Next(0, 400), slot });
-            case 32: return await PostAsync($"/api/plan/items/{item!.Id}/freeze", null);
+            case 32: return await PostAsync($"/api/plan/items/{boxed!.Id}/freeze", null);
             case 33:
                 return await house.SendAsync(HttpMethod.Put, $"/api/aim/eaters/{eater}/away",
                     new { days = new[] { day }, isAway = chance.Next(2) == 0, slot = Any(["noon", null]) });
-            case 34: return await PutAsync($"/api/eat/items/{item!.Id}", new { eaten = true, times = chance.Next(0, 25) / 10m });
+            case 34: return await PutAsync($"/api/eat/items/{boxed!.Id}", new { eaten = true, times = chance.Next(0, 25) / 10m });
             case 35:
-                return await PutAsync($"/api/eat/items/{item!.Id}",
+                return await PutAsync($"/api/eat/items/{boxed!.Id}",
                     new { eaten = true, amount = Any(["half", "a serving and a half", "120 g", "3 boxes", "much"]) });
-            case 36: return await PostAsync($"/api/eat/items/{item!.Id}/shared", new { withEaterId = eater, share = chance.Next(0, 11) / 10m });
+            case 36: return await PostAsync($"/api/eat/items/{boxed!.Id}/shared", new { withEaterId = eater, share = chance.Next(0, 11) / 10m });
             case 37:
                 return await PostAsync("/api/eat/again",
                     new { itemIds = new[] { item!.Id, Any(seen.Items).Id }, eaterId = eater, day, eaten = chance.Next(3) > 0 });
@@ -176,8 +177,18 @@ public sealed class Hands(Asker house, Random chance)
             (int)row["version"]!);
     }
 
-    private async Task<Answer> LeaveAndComeBackAsync(string eater)
+    // What is laid for an eater is taken off first, as they are told to.
+    private async Task<Answer> LeaveAndComeBackAsync(string eater, Seen seen)
     {
+        if (chance.Next(2) == 0)
+        {
+            foreach (var item in seen.Items.Where(one => one.Eater == eater && !one.IsEaten && (one.Box ?? one.Batch) is not null))
+            {
+                var version = (await Seen.LookAsync(house)).Version;
+                await house.MustAsync(HttpMethod.Delete, $"/api/plan/items/{item.Id}", null, version);
+            }
+        }
+
         var left = await house.SendAsync(HttpMethod.Delete, $"/api/aim/eaters/{eater}", null, (int)(await EaterAsync(eater))["version"]!);
         if (left.Status != 200) return left;
         await Screens.AllAnswerAsync(house, new(2026, 11, 25), chance);
@@ -189,6 +200,7 @@ public sealed class Hands(Asker house, Random chance)
     {
         var row = await house.GetAsync(path);
         var version = (int)row["version"]!;
+        if (!(bool)row["archived"]! && chance.Next(4) > 0) return Answer.Nothing;
         return (bool)row["archived"]!
             ? await house.SendAsync(HttpMethod.Post, $"{path}/restore", null, version)
             : await house.SendAsync(HttpMethod.Delete, path, null, version);
@@ -250,7 +262,8 @@ public sealed class Hands(Asker house, Random chance)
     private async Task<Answer> BoxAsync(string id, int version)
     {
         var (status, batch) = await house.SendAsync(HttpMethod.Get, $"/api/pack/batches/{id}");
-        if (status != 200 || batch["boxes"]!.AsArray() is not { Count: > 0 } boxes) return Answer.Nothing;
+        if (status != 200) return (status, batch);
+        if (batch["boxes"]!.AsArray() is not { Count: > 0 } boxes) return await BatchAsync(id);
         var box = Any([.. boxes])!;
         var (boxId, seen) = ((string)box["id"]!, (int)box["version"]!);
         return chance.Next(7) switch
