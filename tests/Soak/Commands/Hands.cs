@@ -32,6 +32,9 @@ public sealed class Hands(Asker house, Random chance)
     /// <summary>The eaters who must never get milk, now.</summary>
     public HashSet<string> Careful { get; } = [];
 
+    /// <summary>Whether the last command laid once more what lay on a day already, as it was known when it was laid there.</summary>
+    public bool HasCopied { get; private set; }
+
     /// <summary>Whether the spread's label names milk, now.</summary>
     public bool SpreadHasMilk { get; private set; }
 
@@ -73,7 +76,9 @@ public sealed class Hands(Asker house, Random chance)
         Task<Answer> PutAsync(string path, object? body) => SendAsync(HttpMethod.Put, path, body);
         var item = seen.Items.Count > 0 ? Any(seen.Items) : null;
         var boxed = seen.Items.Where(one => one.Box is not null && one.Day == Days[0]).ToList() is { Count: > 0 } laid ? Any(laid) : item;
-        switch (chance.Next(item is null ? 9 : 45))
+        var which = chance.Next(item is null ? 9 : 45);
+        HasCopied = which is 22 or 37;
+        switch (which)
         {
             case 0 when seen.Shelf.Count > 0:
                 return await PostAsync("/api/plan/boxes", new { boxId = Any(seen.Shelf), eaterId = eater, day, place = chance.Next(4) });

@@ -90,7 +90,8 @@ public sealed class Invariants(Asker house, string data, Hands hands)
         // And the mark is right, judged here by what the label said then and says now.
         foreach (var item in after.Where(item => item.Text?.Contains("spread", StringComparison.Ordinal) == true))
         {
-            var hadMilk = spreads[item.Id] = spreads.GetValueOrDefault(item.Id) || hands.SpreadHasMilk;
+            var isOld = hands.HasCopied && !spreads.ContainsKey(item.Id) && spreads.ContainsValue(value: true);
+            var hadMilk = spreads[item.Id] = spreads.GetValueOrDefault(item.Id) || hands.SpreadHasMilk || isOld;
             var isCareful = hands.Careful.Contains(item.Eater);
             if (!item.IsEaten && isCareful && hands.SpreadHasMilk) Must(item.IsNever, $"No mark: {item}");
             if (!hadMilk || !isCareful) Must(!item.IsNever, $"A mark: {item}");
