@@ -74,7 +74,7 @@ internal static class DayChanges
     private static Grams WeightOf(DayOnPlan day, int at) => day.Items[at].Portion?.Weight ?? day.Items[at].Food!.Weight;
 
     private static IEnumerable<SmallChange> Off(Maker made, int at) =>
-        [made.Change(at, null, OffEffort, new TakesOff(made.Day.Items[at], made.Name(at)))];
+        [made.Change(at, (Contents?)null, OffEffort, new TakesOff(made.Day.Items[at], made.Name(at)))];
 
     // A plain food that is weighed in steps of 5 g, from half to double or 50 g more; one that is counted by one, to double or three; a
     // portion that is not packed yet in steps of 10 g, or by the piece or half piece, from half to double, as far as there is enough of it.
@@ -121,10 +121,9 @@ internal static class DayChanges
     private static IEnumerable<SmallChange> InPlaceOf(Maker made, int at)
     {
         var off = new TakesOff(made.Day.Items[at], made.Name(at));
-        var boxes = made.Day.Items[at].IsOfBatch ? made.Day.Shelf : [];
-        return boxes.Select(box => made.Change(at, box.Contents, OtherBoxEffort, off, new LaysBox(box)))
-            .Concat(made.Day.Fillers.Select(offer =>
-                made.Change(at, new Contents([offer.Food]), InsteadEffort, off, new LaysFood(offer))));
+        var boxes = made.Day.Items[at].IsOfBatch ? made.Shelf : [];
+        return boxes.Select(one => made.Change(at, one.Counted, OtherBoxEffort, off, new LaysBox(one.Box)))
+            .Concat(made.Fillers.Select(one => made.Change(at, one.Counted, InsteadEffort, off, new LaysFood(one.Offer))));
     }
 
     private static IEnumerable<SmallChange> Boxes(Maker made)
@@ -145,13 +144,22 @@ internal static class DayChanges
     {
         public DayOnPlan Day => day;
 
+        // What can stand in the place of any item is counted once.
+        public IReadOnlyList<(Box Box, IReadOnlyDictionary<Measure, Total> Counted)> Shelf { get; } =
+            [.. day.Shelf.Select(box => (box, day.Aim.Count(box.Contents)))];
+
+        public IReadOnlyList<(FillerOffer Offer, IReadOnlyDictionary<Measure, Total> Counted)> Fillers { get; } =
+            [.. day.Fillers.Select(offer => (offer, day.Aim.Count(new Contents([offer.Food]))))];
+
         public string Name(int at) => day.Items[at].Name(day.Stock);
 
         // Something on the day becomes something else; null for nothing.
-        public SmallChange Change(int? at, Contents? to, double effort, params MendStep[] steps)
+        public SmallChange Change(int? at, Contents? to, double effort, params MendStep[] steps) =>
+            Change(at, to is null ? null : day.Aim.Count(to), effort, steps);
+
+        public SmallChange Change(int? at, IReadOnlyDictionary<Measure, Total>? counted, double effort, params MendStep[] steps)
         {
             var from = at is { } place ? day.Measures(place) : null;
-            var counted = to is null ? null : day.Aim.Count(to);
             double Adds(Measure measure) => (double)((counted?[measure].Known ?? 0) - (from?[measure].Known ?? 0));
             var things = steps.Select(step => step.Touches).Distinct().ToList();
             return new(things, [.. measures.Select(Adds)], effort + (PerKcal * Math.Abs(Adds(Measure.Energy))), steps);

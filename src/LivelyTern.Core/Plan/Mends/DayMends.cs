@@ -78,11 +78,13 @@ public sealed class DayMends
         {
             var there = new DayOnPlan(day.Who, other.Day, day.Today, board, day.Stock, [], [], []);
             var before = OutOf.Bands(there.Now, there.Aim);
-            foreach (var (i, j) in day.Free.SelectMany(i => there.Free.Select(j => (i, j))))
+            var counted = there.Free.ToDictionary(j => j, j => day.Aim.Count(there.Contents(j)));
+            foreach (var (i, j) in day.Free.SelectMany(i => counted.Keys.Select(j => (i, j))))
             {
-                if (there.MustNever(otherItems[j], there.Contents(j)) || !MaySwap(day.Items[i], other.Day, otherItems[j])) continue;
+                if (day.IsOutReplacing(i, counted[j]) || there.MustNever(otherItems[j], there.Contents(j))) continue;
+                if (!MaySwap(day.Items[i], other.Day, otherItems[j])) continue;
                 var after = day.Replacing(i, there.Contents(j));
-                if (after.IsOut || OutOf.Bands(there.Replacing(j, day.Contents(i)), there.Aim) > before) continue;
+                if (OutOf.Bands(there.Replacing(j, day.Contents(i)), there.Aim) > before) continue;
                 var swap = new Swaps(
                     day.Items[i], day.Items[i].Name(day.Stock), otherItems[j], otherItems[j].Name(day.Stock), other.Day);
                 yield return Made([swap], after, 35 + (Math.Abs(Change(after, Measure.Energy)) / 10));

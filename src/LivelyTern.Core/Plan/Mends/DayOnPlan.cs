@@ -126,6 +126,23 @@ public sealed class DayOnPlan
         [.. contents.Select((was, i) => i == at ? with : was)],
         [.. measured.Select((was, i) => i == at ? Aim.Count(with) : was)], Never.Any(i => i != at));
 
+    /// <summary>Whether the day <see cref="Replacing"/> gives is out of its bands.</summary>
+    /// <param name="at">The item.</param>
+    /// <param name="counted">Every measure of what would lie in its place.</param>
+    public bool IsOutReplacing(int at, IReadOnlyDictionary<Measure, Total> counted)
+    {
+        ArgumentNullException.ThrowIfNull(counted);
+        var reserve = Who.SpareReserveOn(Where.Day);
+        foreach (var measure in Now.Bands.Keys)
+        {
+            var sum = Now.Sums[measure];
+            var after = sum with { Known = sum.Known - measured[at][measure].Known + counted[measure].Known };
+            if (Aim[measure].Read(after, measure == Aim.Leading ? reserve : 0).Position != BandPosition.Within) return true;
+        }
+
+        return false;
+    }
+
     /// <summary>The items that may be changed.</summary>
     public IEnumerable<int> Free => Enumerable.Range(0, Items.Count).Where(i => IsFree(Items[i]));
 
