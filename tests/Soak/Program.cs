@@ -10,6 +10,7 @@ using LivelyTern.Soak.Requests;
 var (part, minutes, seed) = (args[0], double.Parse(args[1], CultureInfo.InvariantCulture), int.Parse(args[2], CultureInfo.InvariantCulture));
 var today = new DateOnly(2026, 11, 25);
 var watch = Stopwatch.StartNew();
+List<double> memory = [];
 bool GoesOn() => watch.Elapsed.TotalMinutes < minutes;
 try
 {
@@ -27,7 +28,7 @@ try
 }
 catch (InvalidOperationException error)
 {
-    Console.WriteLine($"{error.Message}\nFAILED with seed {seed}: ./tern soak {part} {minutes} {seed}. Make what it found a case of its own.");
+    Console.WriteLine($"{error.Message}\n{Listed()}\nFAILED with seed {seed}: ./tern soak {part} {minutes} {seed}. Make what it found a case of its own.");
     return 1;
 }
 
@@ -35,9 +36,8 @@ async Task<string> CommandsAsync()
 {
     using var host = await RunningHost.StartAsync();
     var storm = new CommandStorm(host.Asker, host.Data, new Random(seed));
-    List<double> memory = [];
-    await storm.RunAsync(given => Goes(given, 500, host, memory));
-    return $"{storm}; {Listed(memory)}";
+    await storm.RunAsync(given => Goes(given, 500, host));
+    return $"{storm}; {Listed()}";
 }
 
 async Task<string> RequestsAsync()
@@ -45,18 +45,16 @@ async Task<string> RequestsAsync()
     using var host = await RunningHost.StartAsync(demo: true);
     var document = new ApiDocument(await host.Asker.GetAsync("/openapi/v1.json"));
     var storm = new RequestStorm(host.Asker, document, new Random(seed), today, TimeSpan.FromSeconds(2));
-    List<double> memory = [];
-    await storm.RunAsync(asked => Goes(asked, 5_000, host, memory));
-    return $"{storm}; {Listed(memory)}";
+    await storm.RunAsync(asked => Goes(asked, 2_000, host));
+    return $"{storm}; {Listed()}";
 }
 
 async Task<string> FilesAsync()
 {
     using var host = await RunningHost.StartAsync(demo: true);
     var storm = new FileStorm(host.Asker, new Random(seed), today, TimeSpan.FromSeconds(20));
-    List<double> memory = [];
-    await storm.RunAsync(sent => Goes(sent, 200, host, memory));
-    return $"{storm}; {Listed(memory)}";
+    await storm.RunAsync(sent => Goes(sent, 200, host));
+    return $"{storm}; {Listed()}";
 }
 
 async Task<string> KillsAsync()
@@ -82,11 +80,11 @@ async Task<string> FitsAsync()
     return fits.ToString();
 }
 
-bool Goes(int done, int every, RunningHost host, List<double> memory)
+bool Goes(int done, int every, RunningHost host)
 {
     if (done % every == 0) memory.Add(host.Megabytes);
     return GoesOn();
 }
 
-static string Listed(List<double> memory) =>
+string Listed() =>
     "memory along the way, in MB: " + string.Join(' ', memory.Select(one => one.ToString("0", CultureInfo.InvariantCulture)));

@@ -126,12 +126,13 @@ public sealed class RequestStorm(Asker house, ApiDocument document, Random chanc
         var status = (int)answer.StatusCode;
         statuses[status] = statuses.GetValueOrDefault(status) + 1;
         if (took > Slowest) (Slowest, SlowestDoor) = (took, door.ToString());
-        void Wrong(string how) => wrong.TryAdd($"{door} {how}", $"{said}\n{status} in {took.TotalMilliseconds:0} ms, {how}: {text}");
+        void Wrong(string how) => wrong.TryAdd($"{door} {how}", $"{Cut(said)}\n{status} in {took.TotalMilliseconds:0} ms, {how}: {Cut(text)}");
         if (status >= 500 && status != 503) Wrong("a fault");
         if (took > patience + (Thinks.Contains(door.Path) ? Thought : TimeSpan.Zero)) Wrong("too slow");
         JsonNode? node = null;
         try { node = JsonNode.Parse(text); } catch (JsonException) { }
-        if (status >= 400 && string.IsNullOrWhiteSpace((string?)(node as JsonObject)?["detail"])) Wrong("without a sentence");
+        // An address that is too long is refused by the server before the program sees it.
+        if (status >= 400 && status != 414 && string.IsNullOrWhiteSpace((string?)(node as JsonObject)?["detail"])) Wrong("without a sentence");
         if (status < 300) known.Learn(door.Path, node);
     }
 
@@ -158,6 +159,8 @@ public sealed class RequestStorm(Asker house, ApiDocument document, Random chanc
                 || door.Path.StartsWith("/api/keep/boxes", StringComparison.Ordinal) ? int.MaxValue : known.Version(id) ?? 1;
         return (query.Count == 0 ? path : path + "?" + string.Join('&', query), version);
     }
+
+    private static string Cut(string text) => text.Length <= 1_500 ? text : text[..1_500] + "…";
 
     private static string Short(string? body) => body is null ? "" : body.Length <= 3_000
         ? body
