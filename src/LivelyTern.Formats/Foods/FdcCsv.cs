@@ -20,6 +20,9 @@ public sealed class FdcCsv(string path) : IFoodFile
     private const long MostBytes = 12L << 30;
     private const int HighestNutrient = 4096;
 
+    // In the place of a text that is not there.
+    private const int None = -1;
+
     /// <summary>The share of the work that the joining is.</summary>
     private const double Joining = 0.5;
 
@@ -74,14 +77,16 @@ public sealed class FdcCsv(string path) : IFoodFile
             for (var k = 0; k < Ids.Length; k++)
             {
                 var (value, nutrient) = (table.Figures[(i * Ids.Length) + k], Ids[k].Nutrient);
-                decimal? figure = double.IsNaN(value) ? null : TableLimits.Figure(value);
+                decimal? figure = float.IsNaN(value) ? null : TableLimits.Figure(value);
                 values[(int)nutrient] = nutrient == Nutrient.Salt && figure is { } sodium ? Label.SaltOf(sodium) : figure;
             }
 
             var (id, name, category) = table.Foods[i];
+            var (measure, gtin) = (table.Measures[i], table.Gtins?[i] ?? 0);
             yield return ImportedRow.Of(i + 1, new(
-                id.ToString(CultureInfo.InvariantCulture), name, GroupWords.GroupOf(table.Categories.GetValueOrDefault(category)),
-                FoodCsv.OfValues(values), CarbohydrateConvention.Total, table.Measures[i], table.Gtins?[i]));
+                id.ToString(CultureInfo.InvariantCulture), table.Texts.Get(name),
+                GroupWords.GroupOf(table.Categories.GetValueOrDefault(category)), FoodCsv.OfValues(values), CarbohydrateConvention.Total,
+                measure == None ? null : table.Texts.Get(measure), gtin == 0 ? null : gtin.ToString("D14", CultureInfo.InvariantCulture)));
         }
     }
 
@@ -89,18 +94,20 @@ public sealed class FdcCsv(string path) : IFoodFile
     {
         using var zip = Open();
         Check(zip);
-        var foods = new List<(int Id, string Name, int Category)>();
+        var (texts, foods) = (new TextStore(), new List<(int Id, int Name, int Category)>());
         var places = new Dictionary<int, int>();
         var skipped = new List<(long Row, string Why)>();
-        ReadFoods(zip, foods, places, skipped, stop);
+        ReadFoods(zip, texts, foods, places, skipped, stop);
         progress?.Report(0.1);
 
-        var figures = new double[foods.Count * Ids.Length];
-        Array.Fill(figures, double.NaN);
+        var figures = new float[foods.Count * Ids.Length];
+        Array.Fill(figures, float.NaN);
         ReadNutrients(zip, places, figures, progress, stop);
-        var measures = ReadPortions(zip, places, foods.Count, stop);
-        var gtins = ReadBarcodes(zip, places, measures, foods.Count, stop);
-        return new(foods, figures, measures, gtins, ReadNames(zip, "food_category.csv", "description"), skipped);
+        var measures = new int[foods.Count];
+        Array.Fill(measures, None);
+        ReadPortions(zip, places, texts, measures, stop);
+        var gtins = ReadBarcodes(zip, places, texts, measures, stop);
+        return new(texts, foods, figures, measures, gtins, ReadNames(zip, "food_category.csv", "description"), skipped);
     }
 
     private ZipArchive Open()
@@ -116,8 +123,8 @@ public sealed class FdcCsv(string path) : IFoodFile
     }
 
     private static void ReadFoods(
-        ZipArchive zip, List<(int Id, string Name, int Category)> foods, Dictionary<int, int> places, List<(long Row, string Why)> skipped,
-        CancellationToken stop)
+        ZipArchive zip, TextStore texts, List<(int Id, int Name, int Category)> foods, Dictionary<int, int> places,
+        List<(long Row, string Why)> skipped, CancellationToken stop)
     {
         using var reader = Reader(zip, "food.csv")!;
         var (id, type, name, category) = (
@@ -131,12 +138,12 @@ public sealed class FdcCsv(string path) : IFoodFile
             else if (!int.TryParse(reader.GetFieldSpan(id), CultureInfo.InvariantCulture, out var food))
                 skipped.Add((row, "its fdc_id is not a number"));
             else if (!places.TryAdd(food, foods.Count)) skipped.Add((row, $"fdc_id {food} is there twice"));
-            else foods.Add((food, reader.GetString(name).Trim(), Whole(reader, category) ?? 0));
+            else foods.Add((food, texts.Add(reader.GetFieldSpan(name).Trim()), Whole(reader, category) ?? 0));
         }
     }
 
     private static void ReadNutrients(
-        ZipArchive zip, Dictionary<int, int> places, double[] figures, IProgress<double>? progress, CancellationToken stop)
+        ZipArchive zip, Dictionary<int, int> places, float[] figures, IProgress<double>? progress, CancellationToken stop)
     {
         var slots = new sbyte[HighestNutrient];
         Array.Fill(slots, (sbyte)-1);
@@ -158,18 +165,18 @@ public sealed class FdcCsv(string path) : IFoodFile
 
             // The rows of one food stand together, as a rule.
             if (of != last) (last, place) = (of, places.GetValueOrDefault(of, -1));
-            if (place < 0 || !double.TryParse(reader.GetFieldSpan(amount), CultureInfo.InvariantCulture, out var value)) continue;
+            if (place < 0 || !float.TryParse(reader.GetFieldSpan(amount), CultureInfo.InvariantCulture, out var value)) continue;
             var slot = slots[id];
             if (slot < Ids.Length) figures[(place * Ids.Length) + slot] = value;
-            else if (double.IsNaN(figures[place * Ids.Length])) figures[place * Ids.Length] = value;
+            else if (float.IsNaN(figures[place * Ids.Length])) figures[place * Ids.Length] = value;
         }
     }
 
-    private static string?[] ReadPortions(ZipArchive zip, Dictionary<int, int> places, int count, CancellationToken stop)
+    private static void ReadPortions(
+        ZipArchive zip, Dictionary<int, int> places, TextStore texts, int[] measures, CancellationToken stop)
     {
-        var measures = new string?[count];
         using var reader = Reader(zip, "food_portion.csv");
-        if (reader is null) return measures;
+        if (reader is null) return;
         var units = ReadNames(zip, "measure_unit.csv", "name");
         var (food, amount, unit, modifier, weight) = (
             At(reader, "fdc_id"), At(reader, "amount", isNeeded: false), At(reader, "measure_unit_id", isNeeded: false),
@@ -184,18 +191,16 @@ public sealed class FdcCsv(string path) : IFoodFile
                 && units.TryGetValue(id, out var known) && !string.Equals(known, "undetermined", StringComparison.Ordinal)
                 ? known
                 : null;
-            Add(measures, place, name ?? (modifier >= 0 ? reader.GetString(modifier) : ""), grams);
+            Add(texts, ref measures[place], name ?? (modifier >= 0 ? reader.GetString(modifier) : ""), grams);
         }
-
-        return measures;
     }
 
-    private static string?[]? ReadBarcodes(
-        ZipArchive zip, Dictionary<int, int> places, string?[] measures, int count, CancellationToken stop)
+    private static long[]? ReadBarcodes(
+        ZipArchive zip, Dictionary<int, int> places, TextStore texts, int[] measures, CancellationToken stop)
     {
         using var reader = Reader(zip, "branded_food.csv");
         if (reader is null) return null;
-        var gtins = new string?[count];
+        var gtins = new long[measures.Length];
         var (food, gtin, size, unit) = (
             At(reader, "fdc_id"), At(reader, "gtin_upc", isNeeded: false), At(reader, "serving_size", isNeeded: false),
             At(reader, "serving_size_unit", isNeeded: false));
@@ -203,22 +208,24 @@ public sealed class FdcCsv(string path) : IFoodFile
         {
             if (row % 100_000 == 0) stop.ThrowIfCancellationRequested();
             if (Whole(reader, food) is not { } of || !places.TryGetValue(of, out var place)) continue;
-            if (gtin >= 0 && Gtin.Read(reader.GetString(gtin)) is { Succeeded: true, Value: { } number }) gtins[place] = number;
+            if (gtin >= 0 && Gtin.Read(reader.GetString(gtin)) is { Succeeded: true, Value: { } number })
+                gtins[place] = long.Parse(number, CultureInfo.InvariantCulture);
             var isInGrams = unit >= 0 && reader.GetFieldSpan(unit) is "g" or "G" or "GRM";
-            if (isInGrams && TableLimits.Weight(Amount(reader, size) ?? 0, 1) is { } grams) Add(measures, place, "serving", grams);
+            if (isInGrams && TableLimits.Weight(Amount(reader, size) ?? 0, 1) is { } grams)
+                Add(texts, ref measures[place], "serving", grams);
         }
 
         return gtins;
     }
 
     // "cup, chopped" is a cup; a name without letters is none.
-    private static void Add(string?[] measures, int place, string name, string grams)
+    private static void Add(TextStore texts, ref int measures, string name, string grams)
     {
         var word = name.Split([',', ';', '='], 2)[0].Trim();
-        if (word.Length is 0 or > 30 || !word.Any(char.IsLetter) || measures[place] is { Length: > 200 }) return;
-        var measure = $"{word}={grams}";
-        if (measures[place] is { } known && known.Contains(word + "=", StringComparison.Ordinal)) return;
-        measures[place] = measures[place] is { } before ? before + ";" + measure : measure;
+        if (word.Length is 0 or > 30 || !word.Any(char.IsLetter)) return;
+        var before = measures == None ? "" : texts.Get(measures);
+        if (before.Length > 200 || before.Contains(word + "=", StringComparison.Ordinal)) return;
+        measures = texts.Add(before.Length == 0 ? $"{word}={grams}" : $"{before};{word}={grams}");
     }
 
     private static Dictionary<int, string> ReadNames(ZipArchive zip, string file, string column)
@@ -284,8 +291,11 @@ public sealed class FdcCsv(string path) : IFoodFile
             : -1;
     }
 
-    /// <summary>The files joined by food: figures in columns, ten to a food, NaN where none is stated. About 200 bytes a food.</summary>
+    /// <summary>
+    /// The files joined by food: names and measures as places in <paramref name="Texts"/>, figures in columns, ten to a food, to seven
+    /// digits and NaN where none is stated. About 150 bytes a food.
+    /// </summary>
     private sealed record Joined(
-        List<(int Id, string Name, int Category)> Foods, double[] Figures, string?[] Measures, string?[]? Gtins,
+        TextStore Texts, List<(int Id, int Name, int Category)> Foods, float[] Figures, int[] Measures, long[]? Gtins,
         Dictionary<int, string> Categories, List<(long Row, string Why)> Skipped);
 }

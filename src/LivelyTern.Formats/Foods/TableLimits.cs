@@ -32,8 +32,8 @@ internal static class TableLimits
     /// <summary>A figure that can be worked with.</summary>
     public static decimal Figure(decimal value) => Math.Clamp(value, -Beyond, Beyond);
 
-    /// <summary>A figure that can be worked with; it is a number.</summary>
-    public static decimal Figure(double value) => (decimal)Math.Clamp(value, (double)-Beyond, (double)Beyond);
+    /// <summary>A figure that can be worked with, to seven digits; it is a number.</summary>
+    public static decimal Figure(float value) => (decimal)Math.Clamp(value, (float)-Beyond, (float)Beyond);
 
     /// <summary>The grams of one of a household measure, as they are written; null where they can't be.</summary>
     /// <param name="weight">Grams of all of them.</param>
