@@ -12,6 +12,9 @@ public sealed class QuietMemory : BackgroundService
     /// <summary>Counts a request.</summary>
     public void Asked() => Interlocked.Increment(ref asked);
 
+    /// <summary>Counts work that took much memory, whoever asked for it.</summary>
+    public void WasMuch() => Interlocked.Add(ref asked, Much);
+
     /// <summary>What lies about unused goes back at once.</summary>
     public static void GiveBack() => GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
 

@@ -45,6 +45,7 @@ public sealed class RunningHost : IDisposable
             "--today", "2026-11-25", "--demo", demo ? "true" : "false",
         ];
         var start = new ProcessStartInfo("dotnet", args) { RedirectStandardOutput = true, UseShellExecute = false };
+        start.Environment.TryAdd("DOTNET_GCgen0size", "2000000");
         var host = new RunningHost(Process.Start(start)!, $"http://127.0.0.1:{port}", data);
         host.process.BeginOutputReadLine();
         host.process.OutputDataReceived += (_, line) =>

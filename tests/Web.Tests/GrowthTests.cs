@@ -25,8 +25,7 @@ public sealed class GrowthTests
             await host.MustAsync(HttpMethod.Put, $"/api/eat/items/{item}", new { eaten = true }, int.MaxValue),
             await host.MustAsync(HttpMethod.Delete, $"/api/plan/items/{full["items"]![30]!["id"]}", null, int.MaxValue),
         ];
-        var longest = int.Parse((await OldFile.AskAsync(host.Data, "SELECT max(length(Change)) || '' FROM PlanChanges"))[0], CultureInfo.InvariantCulture);
-        Assert.InRange(longest, 100, 2_000);
+        Assert.InRange(await NumberAsync(host.Data, "SELECT max(length(Change)) || '' FROM PlanChanges"), 100, 2_000);
 
         // All of them undone, the last one first: the day is as it was.
         foreach (var one in Enumerable.Reverse(made)) await host.PostAsync($"/api/plan/changes/{one["id"]}/undo", null);
@@ -43,7 +42,8 @@ public sealed class GrowthTests
         var first = await LayAsync();
         await OldFile.WriteAsync(host.Data, """
             WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 6000)
-            INSERT INTO PlanChanges (Id, At, Change) SELECT upper(printf('01A00000-0000-7000-8000-%012x', i)), At, Change FROM PlanChanges, n
+            INSERT INTO PlanChanges (Id, At, Change)
+              SELECT upper(printf('01A00000-0000-7000-8000-%012x', i)), At, Change FROM PlanChanges, n
             """);
         JsonNode last = first;
         for (var i = 0; i < 50; i++)
@@ -53,7 +53,7 @@ public sealed class GrowthTests
         }
 
         last = await LayAsync();
-        Assert.InRange(int.Parse((await OldFile.AskAsync(host.Data, "SELECT count(*) || '' FROM PlanChanges"))[0], CultureInfo.InvariantCulture), 90, 5_100);
+        Assert.InRange(await NumberAsync(host.Data, "SELECT count(*) || '' FROM PlanChanges"), 90, 5_100);
         await host.PostAsync($"/api/plan/changes/{last["id"]}/undo", null);
     }
 
@@ -65,7 +65,8 @@ public sealed class GrowthTests
         var (eater, _, _) = await host.LaidTableAsync();
         await host.PostAsync("/api/plan/foods", new { text = "2 apples", eaterId = eater, day = Today }, int.MaxValue);
         var made = await host.PostAsync("/api/plan/foods", new { text = "1 apple", eaterId = eater, day = Today }, int.MaxValue);
-        var kept = JsonNode.Parse((await OldFile.AskAsync(host.Data, $"SELECT Change FROM PlanChanges WHERE lower(Id) = '{made["id"]}'"))[0])!;
+        var row = $"lower(Id) = '{made["id"]}'";
+        var kept = JsonNode.Parse((await OldFile.AskAsync(host.Data, $"SELECT Change FROM PlanChanges WHERE {row}"))[0])!;
         var day = kept["days"]![0]!.AsObject();
         Assert.Empty(day["before"]!.AsArray());
         var came = day["after"]![0]!.AsObject();
@@ -78,13 +79,13 @@ public sealed class GrowthTests
         day.Remove("rest");
         (kept["v"], day["before"], day["after"]) =
             (2, new JsonArray(stayed.DeepClone()), new JsonArray(stayed.DeepClone(), came.DeepClone()));
-        await OldFile.WriteAsync(host.Data,
-            $"UPDATE PlanChanges SET Change = '{kept.ToJsonString().Replace("'", "''", StringComparison.Ordinal)}' WHERE lower(Id) = '{made["id"]}'");
+        var text = kept.ToJsonString().Replace("'", "''", StringComparison.Ordinal);
+        await OldFile.WriteAsync(host.Data, $"UPDATE PlanChanges SET Change = '{text}' WHERE {row}");
         await host.PostAsync($"/api/plan/changes/{made["id"]}/undo", null);
         Assert.Equal("2 apples", (string?)Assert.Single((await DayAsync(host, eater))["items"]!.AsArray())!["text"]);
     }
 
-    /// <summary>Three years of cooking a batch a day and eating all of it make no answer about this week, or about today, any longer.</summary>
+    /// <summary>Three years of cooking a batch a day and eating all of it make no answer about this week or today any longer.</summary>
     [Fact]
     public async Task A_week_and_the_overview_say_as_much_after_three_years_as_after_a_day()
     {
@@ -137,13 +138,18 @@ public sealed class GrowthTests
         {
             var columns = await OldFile.AskAsync(data, $"SELECT name FROM pragma_table_info('{table}')");
             if (table == "BoxEvents") columns.Remove("Id");
-            var values = columns.Select(column => ids.Split(' ').Contains(column, StringComparer.Ordinal) ? Id(column) : of.GetValueOrDefault(column, column));
+            var isId = ids.Split(' ').ToHashSet(StringComparer.Ordinal);
+            var values = columns.Select(column => isId.Contains(column) ? Id(column) : of.GetValueOrDefault(column, column));
             await OldFile.WriteAsync(data, $"""
                 WITH RECURSIVE day(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM day WHERE n < {days})
-                INSERT INTO "{table}" ({string.Join(", ", columns.Select(one => $"\"{one}\""))}) SELECT {string.Join(", ", values)} FROM "{table}", day
+                INSERT INTO "{table}" ({string.Join(", ", columns.Select(one => $"\"{one}\""))})
+                  SELECT {string.Join(", ", values)} FROM "{table}", day
                 """);
         }
     }
+
+    private static async Task<int> NumberAsync(string data, string sql) =>
+        int.Parse((await OldFile.AskAsync(data, sql))[0], CultureInfo.InvariantCulture);
 
     private static async Task<JsonNode> DayAsync(Host host, Guid eater) => (await host.GetAsync($"/api/eat/{eater}/{Today}"))["day"]!;
 }

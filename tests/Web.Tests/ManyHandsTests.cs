@@ -14,7 +14,7 @@ public sealed class ManyHandsTests
     public async Task Whatever_hands_do_nothing_is_lost_doubled_or_changed_behind_their_backs(int seed)
     {
         using var host = new Host();
-        var storm = new CommandStorm(host, host.Data, new Random(seed));
+        var storm = new CommandStorm(host, host.Data, new Random(seed), screensEvery: 6);
         await storm.RunAsync(given => given < 120);
         Assert.InRange(storm.Refused, 5, 100);
         await LookedBackOnAsync(host, storm.Eaters);

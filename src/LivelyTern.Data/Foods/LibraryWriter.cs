@@ -80,7 +80,7 @@ public sealed class ImportTally
 /// </summary>
 public sealed class LibraryWriter(TernDb db, CachedRead<LibraryWords> words, TimeProvider clock)
 {
-    private const int Part = 16_000;
+    private const int Part = 4_000;
     private const string Insert =
         "INSERT INTO LibraryFoods (LibraryId, Code, Name, \"Group\", Convention, Measures, Gtin, IsDoubtful, Energy, Protein, Fat, "
         + "SaturatedFat, Carbohydrate, Sugars, Fibre, Salt, Polyols, Alcohol) "
@@ -106,8 +106,8 @@ public sealed class LibraryWriter(TernDb db, CachedRead<LibraryWords> words, Tim
             await ExecuteAsync(connection, "PRAGMA synchronous = NORMAL");
             await ExecuteAsync(connection, "PRAGMA wal_autocheckpoint = 0");
 
-            // The next parts are read and checked while one is written; no more than a few wait.
-            var parts = Channel.CreateBounded<ImportedRow[]>(new BoundedChannelOptions(2) { SingleReader = true, SingleWriter = true });
+            // The next parts are read and checked while one is written; no more than one waits.
+            var parts = Channel.CreateBounded<ImportedRow[]>(new BoundedChannelOptions(1) { SingleReader = true, SingleWriter = true });
             using var both = CancellationTokenSource.CreateLinkedTokenSource(stop);
             var reading = ReadAsync(rows, tally, parts.Writer, both.Token);
             try

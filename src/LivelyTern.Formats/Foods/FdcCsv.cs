@@ -35,8 +35,9 @@ public sealed class FdcCsv(string path) : IFoodFile
     ];
 
     private static readonly int[] OtherEnergy = [2048, 2047];
-    private static readonly HashSet<string> Foods =
-        new(StringComparer.Ordinal) { "foundation_food", "sr_legacy_food", "survey_fndds_food", "branded_food" };
+    private static readonly HashSet<string>.AlternateLookup<ReadOnlySpan<char>> Types =
+        new HashSet<string>(StringComparer.Ordinal) { "foundation_food", "sr_legacy_food", "survey_fndds_food", "branded_food" }
+            .GetAlternateLookup<ReadOnlySpan<char>>();
 
     // Kept from the first reading for the next: what was looked at is what is taken, and joining it again would take longer than writing
     // it.
@@ -66,12 +67,14 @@ public sealed class FdcCsv(string path) : IFoodFile
         var table = joined ??= Join(progress, stop);
         foreach (var (row, why) in table.Skipped) yield return ImportedRow.Refuse(row, why);
         var values = new decimal?[Ids.Length];
-        for (var i = 0; i < table.Foods.Count; i++)
+        using var zip = Open();
+        var i = 0;
+        foreach (var (id, name, category) in Named(zip, table))
         {
             if (i % 1000 == 0)
             {
                 stop.ThrowIfCancellationRequested();
-                progress?.Report(begun + ((1 - begun) * i / table.Foods.Count));
+                progress?.Report(begun + ((1 - begun) * i / table.Measures.Length));
             }
 
             for (var k = 0; k < Ids.Length; k++)
@@ -81,12 +84,24 @@ public sealed class FdcCsv(string path) : IFoodFile
                 values[(int)nutrient] = nutrient == Nutrient.Salt && figure is { } sodium ? Label.SaltOf(sodium) : figure;
             }
 
-            var (id, name, category) = table.Foods[i];
             var (measure, gtin) = (table.Measures[i], table.Gtins?[i] ?? 0);
-            yield return ImportedRow.Of(i + 1, new(
-                id.ToString(CultureInfo.InvariantCulture), table.Texts.Get(name),
-                GroupWords.GroupOf(table.Categories.GetValueOrDefault(category)), FoodCsv.OfValues(values), CarbohydrateConvention.Total,
-                measure == None ? null : table.Texts.Get(measure), gtin == 0 ? null : gtin.ToString("D14", CultureInfo.InvariantCulture)));
+            yield return ImportedRow.Of(++i, new(
+                id.ToString(CultureInfo.InvariantCulture), name, GroupWords.GroupOf(table.Categories.GetValueOrDefault(category)),
+                FoodCsv.OfValues(values), CarbohydrateConvention.Total, measure == None ? null : table.Texts.Get(measure),
+                gtin == 0 ? null : gtin.ToString("D14", CultureInfo.InvariantCulture)));
+        }
+    }
+
+    // The foods in their order, from the file once more: their names are the most of it, and are kept by nobody meanwhile.
+    private static IEnumerable<(int Id, string Name, int Category)> Named(ZipArchive zip, Joined table)
+    {
+        using var reader = Reader(zip, "food.csv")!;
+        var columns = FoodColumns.Of(reader);
+        for (var place = 0; reader.Read();)
+        {
+            if (columns.IdOf(reader) is not { } id || table.Places.Find(id) != place) continue;
+            yield return (id, reader.GetString(columns.Name).Trim(), Whole(reader, columns.Category) ?? 0);
+            place++;
         }
     }
 
@@ -94,20 +109,19 @@ public sealed class FdcCsv(string path) : IFoodFile
     {
         using var zip = Open();
         Check(zip);
-        var (texts, foods) = (new TextStore(), new List<(int Id, int Name, int Category)>());
-        var places = new Dictionary<int, int>();
+        var (texts, places) = (new TextStore(), new Places());
         var skipped = new List<(long Row, string Why)>();
-        ReadFoods(zip, texts, foods, places, skipped, stop);
+        ReadFoods(zip, places, skipped, stop);
         progress?.Report(0.1);
 
-        var figures = new float[foods.Count * Ids.Length];
+        var figures = new float[places.Count * Ids.Length];
         Array.Fill(figures, float.NaN);
         ReadNutrients(zip, places, figures, progress, stop);
-        var measures = new int[foods.Count];
+        var measures = new int[places.Count];
         Array.Fill(measures, None);
         ReadPortions(zip, places, texts, measures, stop);
         var gtins = ReadBarcodes(zip, places, texts, measures, stop);
-        return new(texts, foods, figures, measures, gtins, ReadNames(zip, "food_category.csv", "description"), skipped);
+        return new(places, texts, figures, measures, gtins, ReadNames(zip, "food_category.csv", "description"), skipped);
     }
 
     private ZipArchive Open()
@@ -122,28 +136,35 @@ public sealed class FdcCsv(string path) : IFoodFile
         }
     }
 
-    private static void ReadFoods(
-        ZipArchive zip, TextStore texts, List<(int Id, int Name, int Category)> foods, Dictionary<int, int> places,
-        List<(long Row, string Why)> skipped, CancellationToken stop)
+    private static void ReadFoods(ZipArchive zip, Places places, List<(long Row, string Why)> skipped, CancellationToken stop)
     {
         using var reader = Reader(zip, "food.csv")!;
-        var (id, type, name, category) = (
-            At(reader, "fdc_id"), At(reader, "data_type", isNeeded: false), At(reader, "description"),
-            At(reader, "food_category_id", isNeeded: false));
+        var columns = FoodColumns.Of(reader);
         for (var row = 1L; reader.Read(); row++)
         {
             if (row % 10_000 == 0) stop.ThrowIfCancellationRequested();
-            TableLimits.MayHave(foods.Count);
-            if (type >= 0 && !Foods.Contains(reader.GetString(type))) skipped.Add((row, "it is a sample of a food, not a food"));
-            else if (!int.TryParse(reader.GetFieldSpan(id), CultureInfo.InvariantCulture, out var food))
-                skipped.Add((row, "its fdc_id is not a number"));
-            else if (!places.TryAdd(food, foods.Count)) skipped.Add((row, $"fdc_id {food} is there twice"));
-            else foods.Add((food, texts.Add(reader.GetFieldSpan(name).Trim()), Whole(reader, category) ?? 0));
+            TableLimits.MayHave(places.Count);
+            if (!columns.IsFood(reader)) skipped.Add((row, "it is a sample of a food, not a food"));
+            else if (columns.IdOf(reader) is not { } food) skipped.Add((row, "its fdc_id is not a number"));
+            else if (!places.TryAdd(food, places.Count)) skipped.Add((row, $"fdc_id {food} is there twice"));
         }
     }
 
+    // Where the columns of food.csv are.
+    private sealed record FoodColumns(int Id, int Type, int Name, int Category)
+    {
+        public static FoodColumns Of(CsvDataReader reader) => new(
+            At(reader, "fdc_id"), At(reader, "data_type", isNeeded: false), At(reader, "description"),
+            At(reader, "food_category_id", isNeeded: false));
+
+        public bool IsFood(CsvDataReader reader) => Type < 0 || Types.Contains(reader.GetFieldSpan(Type));
+
+        // The id of a row that is a food; null where it is none or has none.
+        public int? IdOf(CsvDataReader reader) => IsFood(reader) ? Whole(reader, Id) : null;
+    }
+
     private static void ReadNutrients(
-        ZipArchive zip, Dictionary<int, int> places, float[] figures, IProgress<double>? progress, CancellationToken stop)
+        ZipArchive zip, Places places, float[] figures, IProgress<double>? progress, CancellationToken stop)
     {
         var slots = new sbyte[HighestNutrient];
         Array.Fill(slots, (sbyte)-1);
@@ -164,7 +185,7 @@ public sealed class FdcCsv(string path) : IFoodFile
             if (!int.TryParse(reader.GetFieldSpan(food), CultureInfo.InvariantCulture, out var of)) continue;
 
             // The rows of one food stand together, as a rule.
-            if (of != last) (last, place) = (of, places.GetValueOrDefault(of, -1));
+            if (of != last) (last, place) = (of, places.Find(of));
             if (place < 0 || !float.TryParse(reader.GetFieldSpan(amount), CultureInfo.InvariantCulture, out var value)) continue;
             var slot = slots[id];
             if (slot < Ids.Length) figures[(place * Ids.Length) + slot] = value;
@@ -173,7 +194,7 @@ public sealed class FdcCsv(string path) : IFoodFile
     }
 
     private static void ReadPortions(
-        ZipArchive zip, Dictionary<int, int> places, TextStore texts, int[] measures, CancellationToken stop)
+        ZipArchive zip, Places places, TextStore texts, int[] measures, CancellationToken stop)
     {
         using var reader = Reader(zip, "food_portion.csv");
         if (reader is null) return;
@@ -184,7 +205,7 @@ public sealed class FdcCsv(string path) : IFoodFile
         for (var row = 1L; reader.Read(); row++)
         {
             if (row % 100_000 == 0) stop.ThrowIfCancellationRequested();
-            if (Whole(reader, food) is not { } of || !places.TryGetValue(of, out var place)) continue;
+            if (Whole(reader, food) is not { } of || places.Find(of) is not (>= 0 and var place)) continue;
             var many = Amount(reader, amount) is > 0 and var said ? said : 1m;
             if (TableLimits.Weight(Amount(reader, weight) ?? 0, many) is not { } grams) continue;
             var name = unit >= 0 && int.TryParse(reader.GetFieldSpan(unit), CultureInfo.InvariantCulture, out var id)
@@ -196,7 +217,7 @@ public sealed class FdcCsv(string path) : IFoodFile
     }
 
     private static long[]? ReadBarcodes(
-        ZipArchive zip, Dictionary<int, int> places, TextStore texts, int[] measures, CancellationToken stop)
+        ZipArchive zip, Places places, TextStore texts, int[] measures, CancellationToken stop)
     {
         using var reader = Reader(zip, "branded_food.csv");
         if (reader is null) return null;
@@ -207,7 +228,7 @@ public sealed class FdcCsv(string path) : IFoodFile
         for (var row = 1L; reader.Read(); row++)
         {
             if (row % 100_000 == 0) stop.ThrowIfCancellationRequested();
-            if (Whole(reader, food) is not { } of || !places.TryGetValue(of, out var place)) continue;
+            if (Whole(reader, food) is not { } of || places.Find(of) is not (>= 0 and var place)) continue;
             if (gtin >= 0 && Gtin.Read(reader.GetString(gtin)) is { Succeeded: true, Value: { } number })
                 gtins[place] = long.Parse(number, CultureInfo.InvariantCulture);
             var isInGrams = unit >= 0 && reader.GetFieldSpan(unit) is "g" or "G" or "GRM";
@@ -291,11 +312,42 @@ public sealed class FdcCsv(string path) : IFoodFile
             : -1;
     }
 
+    // Where each food stands, by its id. As a rule the ids grow from row to row: then a search in them takes the place of a dictionary,
+    // which is four times as large.
+    private sealed class Places
+    {
+        private readonly List<int> ids = [], rows = [];
+        private readonly Dictionary<int, int> others = [];
+
+        public int Count => ids.Count + others.Count;
+
+        public bool TryAdd(int id, int row)
+        {
+            if (Find(id) >= 0) return false;
+            if (ids.Count > 0 && id < ids[^1])
+            {
+                others.Add(id, row);
+                return true;
+            }
+
+            ids.Add(id);
+            rows.Add(row);
+            return true;
+        }
+
+        /// <returns>The row, or a negative number.</returns>
+        public int Find(int id)
+        {
+            var at = ids.Count > 0 && id > ids[^1] ? -1 : ids.BinarySearch(id);
+            return at >= 0 ? rows[at] : others.GetValueOrDefault(id, -1);
+        }
+    }
+
     /// <summary>
-    /// The files joined by food: names and measures as places in <paramref name="Texts"/>, figures in columns, ten to a food, to seven
-    /// digits and NaN where none is stated. About 150 bytes a food.
+    /// The files joined by food: measures as places in <paramref name="Texts"/>, figures in columns, ten to a food, to seven digits and
+    /// NaN where none is stated. About 80 bytes a food.
     /// </summary>
     private sealed record Joined(
-        TextStore Texts, List<(int Id, int Name, int Category)> Foods, float[] Figures, int[] Measures, long[]? Gtins,
-        Dictionary<int, string> Categories, List<(long Row, string Why)> Skipped);
+        Places Places, TextStore Texts, float[] Figures, int[] Measures, long[]? Gtins, Dictionary<int, string> Categories,
+        List<(long Row, string Why)> Skipped);
 }

@@ -98,18 +98,22 @@ public sealed class ImportDesk : IAsyncDisposable
 
     private const int Sampled = 40;
     private const int MostImports = 20;
+
+    /// <summary>From how many foods on they take much memory.</summary>
+    private const int Many = 100_000;
     private readonly ConcurrentDictionary<Guid, Import> imports = new();
     private readonly IServiceScopeFactory scopes;
     private readonly TimeProvider clock;
+    private readonly QuietMemory memory;
     private readonly ILogger<ImportDesk> log;
     private readonly string folder;
     private readonly ITimer sweeping;
 
     /// <summary>No imports yet.</summary>
-    public ImportDesk(IServiceScopeFactory scopes, WorkFolder work, TimeProvider clock, ILogger<ImportDesk> log)
+    public ImportDesk(IServiceScopeFactory scopes, WorkFolder work, TimeProvider clock, QuietMemory memory, ILogger<ImportDesk> log)
     {
         ArgumentNullException.ThrowIfNull(work);
-        (this.scopes, this.clock, this.log, folder) = (scopes, clock, log, work.Of("imports"));
+        (this.scopes, this.clock, this.memory, this.log, folder) = (scopes, clock, memory, log, work.Of("imports"));
         sweeping = TimeProvider.System.CreateTimer(_ => Sweep(clock.GetUtcNow()), null, Patience / 6, Patience / 6);
     }
 
@@ -285,6 +289,9 @@ public sealed class ImportDesk : IAsyncDisposable
             try
             {
                 await work(new Told(import, stop), stop);
+                if (import.Report is not { } read || read.Taken + read.Refused < Many) return;
+                QuietMemory.GiveBack();
+                memory.WasMuch();
             }
             catch (OperationCanceledException)
             {

@@ -115,10 +115,12 @@ public class PlanBoardTests
             {
                 0 => new LaidBox(Ids[0], bits[4] ? null : new(grams)),
                 1 => new Portion(Ids[bits[4] ? 0 : 1], new(grams)),
-                2 => bits[32] ? new PlainFood(text, Kitchen.Oats.Grams(grams)) : new MealOut(text, Kitchen.Oats.Grams(grams), bits[64] ? 1 : 0),
+                2 when bits[32] => new PlainFood(text, Kitchen.Oats.Grams(grams)),
+                2 => new MealOut(text, Kitchen.Oats.Grams(grams), bits[64] ? 1 : 0),
                 _ => new Hold(bits[4] ? Measure.Fat : Measure.Energy, grams),
             };
-            return new(Ids[3], what, bits[128] ? DateTimeOffset.UnixEpoch : null) { Slot = bits[256] ? "noon" : null, IsLocked = bits[512] };
+            var (at, slot) = (bits[128] ? DateTimeOffset.UnixEpoch : (DateTimeOffset?)null, bits[256] ? "noon" : null);
+            return new(Ids[3], what, at) { Slot = slot, IsLocked = bits[512] };
         }
 
         DayChange To(PlanItem item) => new(Days[0], [], [item]);

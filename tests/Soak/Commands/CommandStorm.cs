@@ -11,7 +11,8 @@ namespace LivelyTern.Soak.Commands;
 /// <param name="house">The house.</param>
 /// <param name="data">Its file.</param>
 /// <param name="chance">Where chance comes from.</param>
-public sealed class CommandStorm(Asker house, string data, Random chance)
+/// <param name="screensEvery">After how many commands the screens that show this week are looked at.</param>
+public sealed class CommandStorm(Asker house, string data, Random chance, int screensEvery = 1)
 {
     private const int AllScreensEvery = 20;
 
@@ -51,7 +52,7 @@ public sealed class CommandStorm(Asker house, string data, Random chance)
                 if (answer.Status != 200) IsRefused(answer, before, after);
                 else await invariants.HoldAsync(before, after);
                 if (Given % AllScreensEvery == 0) ScreensAsked += await Screens.AllAnswerAsync(house, Today, chance);
-                else await SomeScreensAsync();
+                else if (Given % screensEvery == 0) await SomeScreensAsync();
             }
             catch (InvalidOperationException error)
             {
@@ -65,8 +66,8 @@ public sealed class CommandStorm(Asker house, string data, Random chance)
 
     public override string ToString() =>
         string.Create(CultureInfo.InvariantCulture, $"{Given} commands ")
-        + $"({string.Join(", ", statuses.Where(one => one.Key > 0).Select(one => $"{one.Value} x {one.Key}"))}), after each the invariants held, "
-        + string.Create(CultureInfo.InvariantCulture, $"{ScreensAsked} answers to screens");
+        + $"({string.Join(", ", statuses.Where(one => one.Key > 0).Select(one => $"{one.Value} x {one.Key}"))}), after each the invariants "
+        + string.Create(CultureInfo.InvariantCulture, $"held, {ScreensAsked} answers to screens");
 
     // What is refused changes nothing at all, and says why.
     private static void IsRefused(Answer answer, Seen before, Seen after)

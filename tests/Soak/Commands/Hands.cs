@@ -23,6 +23,9 @@ public sealed class Hands(Asker house, Random chance)
     private static readonly string[] Days =
         ["2026-11-25", "2026-11-25", "2026-11-25", "2026-11-26", "2026-11-27", "2026-11-28", "2026-11-29"];
 
+    private static readonly string[] Typed =
+        ["1 apple and half an oat bake box", "2 oat bake boxes", "100 g oat bake; dinner 600 kcal", "20 g house spread"];
+
     /// <summary>The eaters.</summary>
     public List<string> Eaters { get; } = [];
 
@@ -107,13 +110,14 @@ public sealed class Hands(Asker house, Random chance)
             case 19 or 20: return await PostAsync("/api/plan/foods", new { text = "20 g house spread", eaterId = eater, day });
             case 21: return await PutAsync($"/api/plan/items/{item!.Id}/amount", new { text = "30 g house spread" });
             case 22:
-                return await PostAsync("/api/plan/copies", new { eaterId = item!.Eater, day = item.Day, to = new[] { Any(Days), Any(Days) } });
+                return await PostAsync("/api/plan/copies",
+                    new { eaterId = item!.Eater, day = item.Day, to = new[] { Any(Days), Any(Days) } });
             case 23: return await MendAsync(eater, day, version);
             case 24: return await PutAsync($"/api/eat/items/{boxed!.Id}", new { eaten = true, grams = chance.Next(-5, 300) });
             case 25 or 26: return await BoxAsync(batch, version);
             case 27: return await WentInAsync(batch);
             case 28 or 29:
-                var text = Any(["1 apple and half an oat bake box", "2 oat bake boxes", "100 g oat bake; dinner 600 kcal", "20 g house spread"]);
+                var text = Any(Typed);
                 return await PostAsync("/api/plan/entries", new { text, eaterId = eater, day, eaten = chance.Next(2) == 0 });
             case 30: return await PostAsync("/api/plan/guests", new { eaterId = eater, day, guests = chance.Next(0, 4), batchId = batch });
             case 31:
@@ -127,7 +131,8 @@ public sealed class Hands(Asker house, Random chance)
             case 35:
                 return await PutAsync($"/api/eat/items/{boxed!.Id}",
                     new { eaten = true, amount = Any(["half", "a serving and a half", "120 g", "3 boxes", "much"]) });
-            case 36: return await PostAsync($"/api/eat/items/{boxed!.Id}/shared", new { withEaterId = eater, share = chance.Next(0, 11) / 10m });
+            case 36:
+                return await PostAsync($"/api/eat/items/{boxed!.Id}/shared", new { withEaterId = eater, share = chance.Next(0, 11) / 10m });
             case 37:
                 return await PostAsync("/api/eat/again",
                     new { itemIds = new[] { item!.Id, Any(seen.Items).Id }, eaterId = eater, day, eaten = chance.Next(3) > 0 });
@@ -314,7 +319,8 @@ public sealed class Hands(Asker house, Random chance)
 
         var full = chance.Next(700, 1300);
         if (chance.Next(4) == 0)
-            return await house.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/weight", new { fullGrams = full, panGrams = 100 }, version);
+            return await house.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/weight",
+                new { fullGrams = full, panGrams = 100 }, version);
         if (batch["boxes"]!.AsArray().Count > 0)
             return await house.SendAsync(HttpMethod.Delete, $"/api/pack/batches/{id}/boxes", null, version);
         var pieces = chance.Next(3) == 0 ? (int?)chance.Next(4, 40) : null;

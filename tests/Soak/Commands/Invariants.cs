@@ -75,7 +75,7 @@ public sealed class Invariants(Asker house, string data, Hands hands)
             WHERE NOT IsTakenBack AND NOT EXISTS (SELECT 1 FROM Entries other WHERE other.CorrectsId = entry.Id)
             """);
         var eaten = items.Where(item => item.IsEaten).Select(item => $"{item.Id} {item.Day}").Order(StringComparer.Ordinal);
-        Must(eaten.SequenceEqual(standing.Order(StringComparer.Ordinal), StringComparer.Ordinal), "The ledger says otherwise than the days.");
+        Must(eaten.SequenceEqual(standing.Order(StringComparer.Ordinal)), "The ledger says otherwise than the days.");
     }
 
     private void NothingExcludedCame(IReadOnlyList<Laid> before, IReadOnlyList<Laid> after)
@@ -153,7 +153,8 @@ public sealed class Invariants(Asker house, string data, Hands hands)
     // A portion is of a batch that is not packed, on no day before it is cooked, and never eaten.
     private static void PortionsAreOfBatches(Seen after)
     {
-        var unpacked = after.Week["unpacked"]!.AsArray().ToDictionary(batch => (string)batch!["batchId"]!, batch => batch!, StringComparer.Ordinal);
+        var unpacked = after.Week["unpacked"]!.AsArray()
+            .ToDictionary(batch => (string)batch!["batchId"]!, batch => batch!, StringComparer.Ordinal);
         foreach (var portion in after.Items.Where(item => item.Batch is not null))
         {
             Must(!portion.IsEaten, $"Eaten before it is packed: {portion}");
