@@ -382,6 +382,8 @@ internal sealed class LineReader(IFoods foods, Food? chosen)
         var isTin = isPackage || parts.Amount?.Pack is not null || parts.Stated is { IsPack: true };
         if (isTin && food.DrainedShare is { } drained && IsDrained(text, food, parts)) (weight, isAbout) = (weight * drained, true);
         if (food.Refuse > 0 && AsBought.Any(said => Says(text, said))) (weight, isAbout) = (weight * (1 - food.Refuse), true);
+        if (weight.Value is > 0 and < Limits.Lightest)
+            return Unread(text, "amount-absurd", $"That is hardly anything of {food.Name}: check the number and its unit.", parts);
         return weight > FoodLine.Heaviest
             ? Unread(text, "amount-absurd", $"That is {weight.Value / 1000m:0} kg of {food.Name}: check the number and its unit.", parts)
             : new(text, new(food, weight), isAbout, null, [], null) { Parts = parts };

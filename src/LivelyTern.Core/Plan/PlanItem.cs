@@ -19,7 +19,10 @@ public abstract record Laid
     /// <summary>Whether both hold the same: as much of the same thing, at the same figures.</summary>
     public virtual bool HoldsTheSame(Laid other) => Equals(other);
 
-    /// <summary>All that it is told apart by, in one line: two are equal where these are.</summary>
+    /// <summary>
+    /// All that it is told apart by, in one line: two are equal where these are. The log knows days by it (<see cref="DayDifference"/>):
+    /// written otherwise, steps that were made before could no longer be undone.
+    /// </summary>
     internal abstract string Mark { get; }
 
     /// <summary>A line of values, whatever zeros a figure ends with.</summary>

@@ -76,5 +76,9 @@ public static class SaidMeal
         _ => (Nutrient.Carbohydrate, 1),
     };
 
-    private static decimal Number(Group said) => decimal.Parse(said.Value.Replace(',', '.'), CultureInfo.InvariantCulture);
+    /// <summary>A number as it was typed; one that can't be counted with is as large as any that is refused for its size.</summary>
+    internal static decimal Number(Group said) =>
+        decimal.TryParse(said.Value.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out var number)
+            ? Math.Min(number, Limits.LargestNumber)
+            : Limits.LargestNumber;
 }

@@ -26,8 +26,7 @@ public static class SaidPart
         ArgumentNullException.ThrowIfNull(text);
         ArgumentNullException.ThrowIfNull(known);
         if (Some.Match(text.Trim()) is not { Success: true, Index: 0 } said) return null;
-        var part = decimal.Parse(said.Groups["part"].Value.Replace(',', '.'), CultureInfo.InvariantCulture);
-        var (of, rest) = (decimal.Parse(said.Groups["whole"].Value, CultureInfo.InvariantCulture), said.Groups["rest"].Value);
+        var (part, of, rest) = (SaidMeal.Number(said.Groups["part"]), SaidMeal.Number(said.Groups["whole"]), said.Groups["rest"].Value);
         var name = $"{said.Groups["whole"].Value} {rest}";
         var stated = SaidMeal.Read(name);
         if (stated is { Succeeded: false } wrong) return wrong;

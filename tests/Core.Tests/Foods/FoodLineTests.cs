@@ -97,6 +97,8 @@ public class FoodLineTests
     [InlineData("-40 g quick oats", "amount-negative")]
     [InlineData("3-2 cups quick oats", "amount-backwards")]
     [InlineData("900000 kg quick oats", "amount-absurd")]
+    [InlineData("0.001 g quick oats", "amount-absurd")]
+    [InlineData("1/99999999999999999999 kg quick oats", "amount-absurd")]
     [InlineData("1 cup pearl barley", "measure-unknown")]
     [InlineData("3 pearl barley", "measure-unknown")]
     [InlineData("500 g (1 lb 8 oz) red lentils", "amounts-differ")]

@@ -231,6 +231,10 @@ public sealed class TypedEntryTests
     [InlineData("8 of 99999999999999999999999999999999999999 crackers")]
     [InlineData("99999999999999999999999999999999999999 of 17 crackers")]
     [InlineData("9999999999999999999999999999 fish tacos")]
+    [InlineData("dinner 99999999999999999999999999999999 kcal")]
+    [InlineData("pie 1-99999999999999999999999999999999 kcal")]
+    [InlineData("crackers are 99999999999999999999999999999999999 points")]
+    [InlineData("1/99999999999999999999999999999 apple")]
     [InlineData("8 of 0 crackers")]
     [InlineData("0 of 17 crackers")]
     public void Absurd_numbers_are_not_understood_and_break_nothing(string typed)
