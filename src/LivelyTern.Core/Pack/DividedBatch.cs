@@ -57,7 +57,8 @@ public sealed record DividedBatch(IReadOnlyList<DividedPortion> Portions, decima
             return new Problem("weight-tiny", "fullGrams", $"That is {cooked.Value:0.##} g for {many}: type grams, not kilograms.");
         }
 
-        var expected = planned.Weight ?? Grams.Zero;
+        // Of a batch of which nobody knew what it would weigh, a portion is as many grams as it was planned as.
+        var expected = planned.Weight ?? cooked;
         return pieces is { } made
             ? ByPieces(cooked, boxes, new(made, planned.PieceStep), expected, portions, inDishes)
             : ByWeight(cooked, boxes, expected, portions, inDishes);

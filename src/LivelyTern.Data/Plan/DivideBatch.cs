@@ -114,7 +114,7 @@ public sealed class DivideBatch(BatchReader reader, PortionsOnDays portions, Eat
             return totals[wish.Measure].Known;
         }
 
-        var divided = OwnWays.Of(cooked, by.Value!, batch.Weight ?? Grams.Zero, inDishes, volume, own, Read);
+        var divided = OwnWays.Of(cooked, by.Value!, batch.Weight ?? cooked, inDishes, volume, own, Read);
         return divided.Succeeded ? new DividedOrder(divided.Value!, boxes, volume) : divided.Problems.ToList();
     }
 

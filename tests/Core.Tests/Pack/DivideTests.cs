@@ -129,6 +129,15 @@ public class DivideTests
         Assert.Equal(("boxes-empty", sentence), (refused.Code, refused.Sentence));
     }
 
+    [Fact]
+    public void A_portion_of_a_batch_whose_weight_nobody_knew_is_what_it_was_planned_as()
+    {
+        var batch = new Batch(Guid.Empty, "odd", new TapeMark("OD", 1), new(2026, 11, 25), Contents.Nothing, null);
+        Assert.Null(batch.Weight);
+        var divided = DividedBatch.Of(new(400), 2, null, batch, [new(300)]).Value!;
+        Assert.Equal([300m, 100m], divided.Portions.Select(portion => portion.Weight.Value));
+    }
+
     [SeededProperty]
     public bool Pieces_are_neither_lost_nor_is_a_box_empty(byte pieces, byte[] planned, byte more, bool inHalves)
     {
