@@ -41,13 +41,16 @@ public sealed class MenuTests
             null)),
         EatingWays.Plain with { NeverAllergens = never });
 
-    private static ProposedMenu Propose(IReadOnlyList<MenuDish> collection, MenuWish wish, params FittedEater[] eaters)
+    private static ProposedMenu Propose(IReadOnlyList<MenuDish> collection, MenuWish wish, params FittedEater[] eaters) =>
+        Search(collection, wish, eaters).Propose();
+
+    private static MenuSearch Search(IReadOnlyList<MenuDish> collection, MenuWish wish, params FittedEater[] eaters)
     {
         var days = (from who in eaters from day in Enumerable.Range(1, 3) select new EaterDay(who.Eater.Id, Today.AddDays(day))).ToList();
         var ids = collection.Select(dish => dish.RecipeId).ToHashSet();
         var week = new WeekToFit(eaters, days, Today, PlanBoard.Empty, Stock.None, [], [.. collection.Select(dish => dish.Batch)], [],
             FitScope.Boxes, new(), batch => ids.Contains(batch.Id));
-        return new MenuSearch(week, collection, wish, new CpSatWeekFitter(), CancellationToken.None).Propose();
+        return new(week, collection, wish, new CpSatWeekFitter(), CancellationToken.None);
     }
 
     private static MenuWish Wish(int dishes, Guid[]? keep = null, Guid[]? without = null, params (Food Food, decimal Grams)[] atHand) =>
@@ -69,6 +72,16 @@ public sealed class MenuTests
         var menu = Propose(collection, Wish(1), Eater(Ada, "Ada"));
         Assert.Equal([chosen], Names(menu));
         Assert.Equal(chosen[0] == 'r' ? "less salt" : null, menu.Dishes[0].Opinion?.ToChange);
+    }
+
+    [Fact]
+    public void Where_there_was_no_time_to_choose_the_menu_has_its_dishes_all_the_same_and_fills_the_days_with_them()
+    {
+        var collection = Enumerable.Range(1, 12).Select(n => Dish(n, $"lean pot {n:00}", null, (Lean, 1600))).ToList();
+        var kept = collection[7].RecipeId;
+        var menu = Search(collection, Wish(5, keep: [kept]), Eater(Ada, "Ada")).Propose(new CancellationToken(canceled: true));
+        Assert.Equal(["lean pot 01", "lean pot 02", "lean pot 03", "lean pot 04", "lean pot 08"], Names(menu));
+        Assert.Equal((3, kept), (menu.FitDays, menu.Dishes.Single(dish => dish.IsKept).RecipeId));
     }
 
     [Fact]

@@ -3,13 +3,13 @@ using LivelyTern.Core.Measures;
 namespace LivelyTern.Web.Http;
 
 /// <summary>
-/// Work that keeps a core busy for a while, one after another: a fit sent whole, a menu, a prep day. It holds no request's thread, a few
+/// Work that keeps a core busy for a while, one after another: a fit sent whole, a menu, a prep day. It holds no request's thread, two
 /// wait their turn, and whoever comes after those is told to come again.
 /// </summary>
 public sealed class SolverTurns : IDisposable
 {
-    /// <summary>How many work or wait at once.</summary>
-    public const int Most = 4;
+    /// <summary>How many work or wait at once: one and two.</summary>
+    public const int Most = 3;
 
     private readonly SemaphoreSlim turn = new(1, 1);
     private int inLine;

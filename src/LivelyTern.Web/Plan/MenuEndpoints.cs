@@ -57,6 +57,9 @@ public static class MenuEndpoints
 {
     private const int MostFillers = 12, MostCandidates = 40;
 
+    // A collection of heavy days is chosen from for as long; then the days are filled with what is chosen by then.
+    private static readonly TimeSpan Choosing = TimeSpan.FromSeconds(2);
+
     private static readonly Problem NoRecipes = new(
         "menu-no-recipes", "", "There is no recipe yet whose lines could be read: write some down, then a menu can be made of them.");
 
@@ -126,7 +129,13 @@ public static class MenuEndpoints
             [.. unpacked, .. collection.Select(dish => dish.Batch)], fillers, FitScope.Boxes, new(),
             batch => candidates.Contains(batch.Id));
         if (week.Days.Count == 0) return Answers.Problem([FitEndpoints.Nobody]);
-        var found = await turns.RunAsync(() => new MenuSearch(week, collection, wish, fitter, gone).Propose(), gone);
+        var found = await turns.RunAsync(
+            () =>
+            {
+                using var enough = new CancellationTokenSource(Choosing);
+                return new MenuSearch(week, collection, wish, fitter, gone).Propose(enough.Token);
+            },
+            gone);
         if (found.Value is not { } menu) return Answers.Problem(found.Problems);
         return TypedResults.Ok(new MenuView([.. menu.Dishes.Select(Show)], menu.FitDays, menu.FitWithout, menu.AllDays));
     }

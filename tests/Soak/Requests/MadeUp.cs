@@ -30,6 +30,7 @@ public sealed class MadeUp(ApiDocument document, Known known, Random chance, Dat
         "\u0000", "\u0001\u001b[2J", "\u202e g 001", "🥚🥚", "<script>alert(1)</script>", "'; drop table recipes; --", "\r\nBEGIN:VEVENT",
         "%s%n", "{{7*7}}", "../../etc/passwd", "99999999999999999999999999 eggs", "½½ cup", "((((", "))))", "1 ,,,,,", "\uFEFF1 egg",
         "79228162514264337593543950335 g salt", "1e-28 g salt", "0.00000000000000000000000001 g", "1:00:00:00", "9999-99-99",
+        "dinner 999999999999999999999999999999 kcal", "-999999999999999999999999999999", "oats 0.00000000000000000000000000000001 g", "0.004 g salt",
     ];
 
     private static readonly string[] Rows = ["~", "~ about ", "(", "1 ", "1/", "<div>", "½", "and ", ", ", "or ", "- ", "x ", "a", "\n", "🥚", "g ", "1 g salt; ", "٣", "\"", "\\"];

@@ -56,33 +56,42 @@ public sealed class MenuSearch
     }
 
     /// <summary>The menu.</summary>
-    public ProposedMenu Propose()
+    /// <param name="enough">Ends the choosing: dishes still missing are the next of the collection, and the days are filled.</param>
+    public ProposedMenu Propose(CancellationToken enough = default)
+    {
+        using var over = CancellationTokenSource.CreateLinkedTokenSource(enough, stop);
+        var chosen = Choose(over.Token);
+        return Show([.. chosen, .. dishes.Except(chosen).Take(Math.Max(0, wish.Dishes - chosen.Count))]);
+    }
+
+    private List<MenuDish> Choose(CancellationToken over)
     {
         var chosen = dishes.Where(dish => wish.Keep.Contains(dish.RecipeId)).ToList();
         var cost = Cost(chosen);
         List<MenuDish> With(MenuDish more) => [.. chosen, more];
-        while (chosen.Count < wish.Dishes && Best(dishes.Except(chosen).Select(With)) is var (menu, menuCost))
+        while (chosen.Count < wish.Dishes && Best(dishes.Except(chosen).Select(With), over) is var (menu, menuCost))
             (chosen, cost) = (menu, menuCost);
 
         // Once round: each dish that need not stay against every other.
-        for (var i = 0; i < chosen.Count && !stop.IsCancellationRequested; i++)
+        for (var i = 0; i < chosen.Count && !over.IsCancellationRequested; i++)
         {
             if (wish.Keep.Contains(chosen[i].RecipeId)) continue;
             var at = i;
             List<MenuDish> Instead(MenuDish dish) => [.. chosen.Select((was, k) => k == at ? dish : was)];
-            if (Best(dishes.Except(chosen).Select(Instead)) is var (other, otherCost) && otherCost < cost)
+            if (Best(dishes.Except(chosen).Select(Instead), over) is var (other, otherCost) && otherCost < cost)
                 (chosen, cost) = (other, otherCost);
         }
 
-        return Show(chosen);
+        return chosen;
     }
 
-    private (List<MenuDish> Menu, long Cost)? Best(IEnumerable<List<MenuDish>> menus)
+    // A round that was cut short knows no best dish, only the best of those it came to.
+    private (List<MenuDish> Menu, long Cost)? Best(IEnumerable<List<MenuDish>> menus, CancellationToken over)
     {
         (List<MenuDish>, long)? best = null;
         foreach (var menu in menus)
         {
-            if (stop.IsCancellationRequested) break;
+            if (over.IsCancellationRequested) break;
             var cost = Cost(menu);
             if (best is null || cost < best.Value.Item2) best = (menu, cost);
         }
