@@ -1,3 +1,5 @@
+using System.Runtime.InteropServices;
+
 namespace LivelyTern.Web;
 
 /// <summary>
@@ -16,7 +18,29 @@ public sealed class QuietMemory : BackgroundService
     public void WasMuch() => Interlocked.Add(ref asked, Much);
 
     /// <summary>What lies about unused goes back at once.</summary>
-    public static void GiveBack() => GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
+    public static void GiveBack()
+    {
+        GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
+        GiveNativeBack();
+    }
+
+    /// <summary>What the solver and SQLite have freed goes back too: the C library keeps it for them, thread by thread.</summary>
+    public static void GiveNativeBack()
+    {
+        try
+        {
+            _ = Trim(0);
+        }
+        catch (Exception error) when (error is DllNotFoundException or EntryPointNotFoundException)
+        {
+            // Another C library does that by itself.
+        }
+    }
+
+    // https://man7.org/linux/man-pages/man3/malloc_trim.3.html
+    [DllImport("libc.so.6", EntryPoint = "malloc_trim")]
+    [DefaultDllImportSearchPaths(DllImportSearchPath.SafeDirectories)]
+    private static extern int Trim(nuint kept);
 
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)

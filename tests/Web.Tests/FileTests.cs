@@ -1,5 +1,6 @@
 using System.Data.Common;
 using System.Diagnostics;
+using System.Text;
 using System.Text.Json.Nodes;
 using LivelyTern.Data;
 using LivelyTern.Data.Disk;
@@ -91,6 +92,33 @@ public sealed class FileTests
         Assert.Equal(["ok"], await OldFile.AskAsync(host.Data, "PRAGMA integrity_check"));
     }
 
+    [Fact]
+    public async Task A_full_disk_and_a_folder_that_went_are_said_to_a_copy_a_backup_and_a_table_of_foods_too()
+    {
+        using var disk = new SmallDisk();
+        using var host = disk.Open();
+        var backup = await Backups.JsonOfAsync(host);
+        var table = Encoding.UTF8.GetBytes("name,kcal\n" + string.Join('\n', Enumerable.Range(0, 200_000).Select(i => $"Food {i},{i % 900}")));
+
+        // What is taken in lies in a folder that somebody may clear away.
+        Assert.Equal(200, (await Backups.LookAsync(host, backup)).Status);
+        Directory.Delete(Path.ChangeExtension(host.Data, ".work"), recursive: true);
+        Assert.Equal(200, (await Backups.LookAsync(host, backup)).Status);
+        if (!disk.IsMounted) return;
+        disk.Fill();
+        var (status, answer) = await host.SendAsync(HttpMethod.Post, "/api/backup/copies");
+        Assert.Equal((422, "urn:lively-tern:problem:copy-failed"), (status, (string?)answer["type"]));
+        Assert.Equal("Today's copy could not be made. The disk is full. Make room on it.", (string?)answer["detail"]);
+        (status, answer) = await Backups.LookAsync(host, backup);
+        Assert.Equal("It could not be read here. The disk is full. Make room on it. Nothing was changed.", (string?)answer["detail"]);
+        using var content = new ByteArrayContent(table);
+        content.Headers.ContentType = new("application/octet-stream");
+        using var refused = await host.Http.PostAsync("/api/imports?name=foods.csv", content);
+        Assert.Equal(507, (int)refused.StatusCode);
+        disk.MakeRoom();
+        Assert.Equal(200, (await host.SendAsync(HttpMethod.Post, "/api/backup/copies")).Status);
+    }
+
     /// <summary>
     /// A disk of a few MB in memory, where the system lets the test have one; else a limit of the file's pages, which SQLite tells by the
     /// same code.
@@ -98,22 +126,23 @@ public sealed class FileTests
     private sealed class SmallDisk : IDisposable
     {
         private readonly string folder = Directory.CreateTempSubdirectory("tern-disk-").FullName;
-        private readonly bool isMounted;
-        private readonly PageLimit limit = new();
+                private readonly PageLimit limit = new();
 
-        public SmallDisk() => isMounted = Run("mount", "-t", "tmpfs", "-o", "size=24m", "tmpfs", folder);
+        public bool IsMounted { get; }
+
+        public SmallDisk() => IsMounted = Run("mount", "-t", "tmpfs", "-o", "size=24m", "tmpfs", folder);
 
         public Host Open()
         {
             using (var made = new Host()) OldFile.AskAsync(made.Data, $"VACUUM INTO '{Path.Combine(folder, "tern.db")}'").GetAwaiter().GetResult();
-            return new Host(Path.Combine(folder, "tern.db"), services: isMounted ? null : services =>
+            return new Host(Path.Combine(folder, "tern.db"), services: IsMounted ? null : services =>
                 services.ConfigureDbContext<TernDb>(db => db.AddInterceptors(limit)));
         }
 
         public void Fill()
         {
             limit.IsFull = true;
-            if (!isMounted) return;
+            if (!IsMounted) return;
             using var filler = File.Create(Path.Combine(folder, "filler"));
             try
             {
@@ -133,7 +162,7 @@ public sealed class FileTests
 
         public void Dispose()
         {
-            if (isMounted) Run("umount", "-l", folder);
+            if (IsMounted) Run("umount", "-l", folder);
         }
 
         private static bool Run(string program, params string[] args)

@@ -81,12 +81,19 @@ internal static class LineText
     /// </summary>
     public static AmountText? AtTheEnd(string line)
     {
-        if (ShareFirst.Match(line) is { Success: true } share)
+        List<string> shares = [];
+        while (ShareFirst.Match(line) is { Success: true } share)
         {
-            var (first, rest) = (share.Groups["share"].Value, share.Groups["rest"].Value);
-            return AtTheEnd(rest) is { } behind ? behind with { Rest = $"{first} {behind.Rest}" } : null;
+            shares.Add(share.Groups["share"].Value);
+            line = share.Groups["rest"].Value;
         }
 
+        var read = BehindShares(line);
+        return shares.Count == 0 || read is null ? read : read with { Rest = $"{string.Join(' ', shares)} {read.Rest}" };
+    }
+
+    private static AmountText? BehindShares(string line)
+    {
         if (Trailing.Match(line.Trim()) is not { Success: true } match)
         {
             // "Spinach, big handful".

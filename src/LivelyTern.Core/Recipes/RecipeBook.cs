@@ -217,16 +217,27 @@ public sealed class RecipeBook : IFoods
         var key = NameKey(text);
         foreach (var id in key.Length == 0 ? [] : byName[key])
         {
-            if (!path.Contains(id) && path.TrueForAll(outer => !Reaches(id, outer, []))) return id;
+            if (!path.Contains(id) && path.TrueForAll(outer => !Reaches(id, outer))) return id;
             closed++;
         }
 
         return null;
     }
 
-    private bool Reaches(Guid from, Guid to, HashSet<Guid> been) =>
-        from == to || (been.Add(from) && written.TryGetValue(from, out var recipe)
-            && recipe.Lines.Any(line => line.FoodId is not null && RecipeOf(line.FoodId) is { } next && Reaches(next, to, been)));
+    private bool Reaches(Guid from, Guid to)
+    {
+        HashSet<Guid> been = [from];
+        var open = new Stack<Guid>(been);
+        while (open.TryPop(out var id))
+        {
+            if (id == to) return true;
+            if (!written.TryGetValue(id, out var recipe)) continue;
+            var meant = recipe.Lines.Select(line => line.FoodId is null ? null : RecipeOf(line.FoodId)).OfType<Guid>();
+            foreach (var next in meant.Where(been.Add)) open.Push(next);
+        }
+
+        return false;
+    }
 
     // A recipe as it is measured: by its weight, by the portion, by the piece. Its figures come from its own foods, not from here.
     private Food AsFood(Guid id)

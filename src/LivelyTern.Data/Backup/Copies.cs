@@ -112,7 +112,7 @@ public sealed class Copies(TernDb db, TimeProvider clock)
                 // One file by itself, without a log beside it.
                 await ExecuteAsync(copy, "PRAGMA journal_mode = DELETE");
                 var damage = await ExecuteAsync(copy, "PRAGMA quick_check(1)");
-                if (!string.Equals(damage, "ok", StringComparison.Ordinal)) throw new IOException($"The copy is not whole: {damage}");
+                if (!string.Equals(damage, "ok", StringComparison.Ordinal)) throw new FileTroubleException(FileTrouble.OfDamage);
             }
 
             File.Move(part, path, overwrite: true);

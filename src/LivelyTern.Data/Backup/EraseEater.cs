@@ -67,7 +67,7 @@ public sealed class EraseEater(TernDb db, IEnumerable<IKept> kept)
         }
         catch (SqliteException error)
         {
-            return error.Message;
+            return FileTrouble.Why(error);
         }
     }
 

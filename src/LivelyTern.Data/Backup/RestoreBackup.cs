@@ -29,7 +29,8 @@ public sealed class RestoreBackup(TernDb db, Copies copies, IEnumerable<IKept> k
         }
         catch (Exception error) when (Copies.IsOfTheDisk(error))
         {
-            return new Problem("copy-failed", "", $"What is here could not be copied first, so it was left as it is: {error.Message}");
+            return new Problem(
+                "copy-failed", "", $"What is here could not be copied first, and was left as it is. {FileTrouble.Why(error)}");
         }
 
         try
@@ -43,7 +44,8 @@ public sealed class RestoreBackup(TernDb db, Copies copies, IEnumerable<IKept> k
         }
         catch (Exception error) when (Copies.IsOfTheDisk(error))
         {
-            return new Problem("restore-failed", "", $"It could not be put back, and what is here was left as it is: {error.Message}");
+            return new Problem(
+                "restore-failed", "", $"It could not be put back, and what is here was left as it is. {FileTrouble.Why(error)}");
         }
 
         db.ChangeTracker.Clear();

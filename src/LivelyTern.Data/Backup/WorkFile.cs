@@ -32,12 +32,17 @@ public static class WorkFile
             Fill(path, rows);
             await BringUpToDateAsync(path, clock);
         }
-        catch (Exception error) when (error is SqliteException or DbUpdateException or InvalidDataException or FormatException)
+        catch (Exception error) when (IsOfTheBackup(error))
         {
             throw new UnfitBackupException(
                 $"This backup can't be put back: what it holds does not go together ({error.Message.Trim()}) Nothing was changed.", error);
         }
     }
+
+    // And not of the disk on which it is made: that says so itself.
+    private static bool IsOfTheBackup(Exception error) =>
+        error is SqliteException or DbUpdateException or InvalidDataException or FormatException
+        && FileTrouble.Of(error) is null or { Sentence: FileTrouble.Damaged };
 
     internal static UnfitBackupException Newer() => new(
         "backup-newer",

@@ -5,6 +5,7 @@ using LivelyTern.Core.Measures;
 using LivelyTern.Data;
 using LivelyTern.Data.Aim;
 using LivelyTern.Data.Backup;
+using LivelyTern.Data.Disk;
 using LivelyTern.Formats;
 using LivelyTern.Web.Foods;
 using LivelyTern.Web.Http;
@@ -146,7 +147,7 @@ public static class BackupEndpoints
         var erased = await erase.RunAsync(id, body.Name);
         if (!erased.Succeeded) return Answers.Problem(erased.Problems);
         var (entries, trace) = erased.Value!;
-        var trouble = trace is null ? null : $"They are erased, but free parts of the file may still hold them: {trace}";
+        var trouble = trace is null ? null : $"They are erased, but free parts of the file may still hold them. {trace}";
         if (body.CopiesToo) trouble = await MakeCopiesAnewAsync(copies, daily) ?? trouble;
         return TypedResults.Ok(new ErasedView(entries, trouble));
     }
@@ -159,18 +160,17 @@ public static class BackupEndpoints
         }
         catch (Exception error) when (Copies.IsOfTheDisk(error))
         {
-            return $"They are erased, but not all copies could be deleted: {error.Message}";
+            return $"They are erased, but not all copies could be deleted. {FileTrouble.Why(error)}";
         }
 
         return await daily.MakeAsync(copies) ? null : daily.Trouble;
     }
 
-    private static async Task WriteFileAsync(HttpContext http, Copies copies, TimeProvider clock)
+    private static async Task WriteFileAsync(HttpContext http, Copies copies, WorkFolder work, TimeProvider clock)
     {
-        var folder = Directory.CreateTempSubdirectory("lively-tern-backup-");
+        var path = Path.Combine(work.Of("backups"), Guid.NewGuid().ToString("N"));
         try
         {
-            var path = Path.Combine(folder.FullName, "tern.db");
             await copies.WriteToAsync(path);
             Name(http.Response, clock, "db", SqliteType);
             http.Response.ContentLength = new FileInfo(path).Length;
@@ -178,7 +178,7 @@ public static class BackupEndpoints
         }
         finally
         {
-            folder.Delete(recursive: true);
+            File.Delete(path);
         }
     }
 

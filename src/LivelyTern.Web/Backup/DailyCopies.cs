@@ -1,4 +1,5 @@
 using LivelyTern.Data.Backup;
+using LivelyTern.Data.Disk;
 
 namespace LivelyTern.Web.Backup;
 
@@ -38,7 +39,7 @@ public sealed class DailyCopies(IServiceScopeFactory scopes, StartOptions start,
         catch (Exception error) when (Copies.IsOfTheDisk(error))
         {
             log.LogWarning(error, "The day's copy could not be made");
-            Trouble = $"Today's copy could not be made: {error.Message}";
+            Trouble = $"Today's copy could not be made. {FileTrouble.Why(error)}";
             return false;
         }
         finally

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using LivelyTern.Core.Measures;
 using LivelyTern.Data;
 using LivelyTern.Data.Backup;
+using LivelyTern.Data.Disk;
 
 namespace LivelyTern.Web.Backup;
 
@@ -20,7 +21,8 @@ public sealed class RestoreDesk(StartOptions start, WorkFolder work, ILogger<Res
     private const long Large = 20_000_000;
     private readonly ConcurrentDictionary<Guid, WaitingRestore> waiting = new();
     private readonly SemaphoreSlim turn = new(1, 1);
-    private readonly string folder = work.Of("restores");
+
+    private string Folder => work.Of("restores");
 
     /// <summary>Does something with the one of this id, or with null where there is none any more; one after another.</summary>
     public async Task<T> InTurnAsync<T>(Guid id, Func<WaitingRestore?, Task<T>> act)
@@ -69,7 +71,7 @@ public sealed class RestoreDesk(StartOptions start, WorkFolder work, ILogger<Res
         {
             log.LogWarning(error, "A backup could not be taken in");
             Clear(id);
-            return new Problem("backup-not-taken", "file", $"It could not be read here: {error.Message} Nothing was changed.");
+            return new Problem("backup-not-taken", "file", $"It could not be read here. {FileTrouble.Why(error)} Nothing was changed.");
         }
         catch
         {
@@ -116,8 +118,8 @@ public sealed class RestoreDesk(StartOptions start, WorkFolder work, ILogger<Res
 
     private void Clear(Guid id)
     {
-        foreach (var file in Directory.EnumerateFiles(folder, id.ToString("N") + "*")) File.Delete(file);
+        foreach (var file in Directory.EnumerateFiles(Folder, id.ToString("N") + "*")) File.Delete(file);
     }
 
-    private string PathOf(Guid id, string what) => Path.Combine(folder, $"{id:N}.{what}");
+    private string PathOf(Guid id, string what) => Path.Combine(Folder, $"{id:N}.{what}");
 }

@@ -106,14 +106,13 @@ public sealed class ImportDesk : IAsyncDisposable
     private readonly TimeProvider clock;
     private readonly QuietMemory memory;
     private readonly ILogger<ImportDesk> log;
-    private readonly string folder;
+    private readonly WorkFolder work;
     private readonly ITimer sweeping;
 
     /// <summary>No imports yet.</summary>
     public ImportDesk(IServiceScopeFactory scopes, WorkFolder work, TimeProvider clock, QuietMemory memory, ILogger<ImportDesk> log)
     {
-        ArgumentNullException.ThrowIfNull(work);
-        (this.scopes, this.clock, this.memory, this.log, folder) = (scopes, clock, memory, log, work.Of("imports"));
+        (this.scopes, this.clock, this.memory, this.log, this.work) = (scopes, clock, memory, log, work);
         sweeping = TimeProvider.System.CreateTimer(_ => Sweep(clock.GetUtcNow()), null, Patience / 6, Patience / 6);
     }
 
@@ -152,7 +151,7 @@ public sealed class ImportDesk : IAsyncDisposable
     public async Task<Import> TakeInAsync(string name, Stream content, CancellationToken stop)
     {
         ArgumentNullException.ThrowIfNull(content);
-        var path = System.IO.Path.Combine(folder, Guid.NewGuid().ToString("N"));
+        var path = System.IO.Path.Combine(work.Of("imports"), Guid.NewGuid().ToString("N"));
         try
         {
             await using var file = File.Create(path);

@@ -36,6 +36,7 @@ public sealed class SolverTurns : IDisposable
             }
             finally
             {
+                QuietMemory.GiveNativeBack();
                 turn.Release();
             }
         }

@@ -66,24 +66,19 @@ internal readonly record struct SaidDegrees(int From, int To, int Celsius, bool 
 
     private static char? UnitAt(IReadOnlyList<StepWord> words, int at, decimal value, out int end)
     {
-        end = at + 1;
-        switch (at < words.Count ? words[at].Text : "")
+        string Word(int place) => place < words.Count ? words[place].Text : "";
+        end = at;
+        while (Word(end) is "°" or "deg" or "degree" or "degrees") end++;
+        switch (Word(end))
         {
             case "°c" or "celsius" or "centigrade" or "c":
+                end++;
                 return 'c';
             case "°f" or "fahrenheit" or "f":
+                end++;
                 return 'f';
-            case "°" or "deg" or "degree" or "degrees":
-                if (UnitAt(words, at + 1, value, out var further) is { } said)
-                {
-                    end = further;
-                    return said;
-                }
-
-                return value > HottestCelsius ? 'f' : 'c';
             default:
-                end = at;
-                return null;
+                return end == at ? null : value > HottestCelsius ? 'f' : 'c';
         }
     }
 
