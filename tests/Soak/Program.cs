@@ -37,6 +37,7 @@ async Task<string> CommandsAsync()
     using var host = await RunningHost.StartAsync();
     var storm = new CommandStorm(host.Asker, host.Data, new Random(seed));
     await storm.RunAsync(given => Goes(given, 500, host));
+    await RestAsync(host);
     return $"{storm}; {Listed()}";
 }
 
@@ -46,6 +47,7 @@ async Task<string> RequestsAsync()
     var document = new ApiDocument(await host.Asker.GetAsync("/openapi/v1.json"));
     var storm = new RequestStorm(host.Asker, document, new Random(seed), today, TimeSpan.FromSeconds(2));
     await storm.RunAsync(asked => Goes(asked, 2_000, host));
+    await RestAsync(host);
     return $"{storm}; {Listed()}";
 }
 
@@ -54,6 +56,7 @@ async Task<string> FilesAsync()
     using var host = await RunningHost.StartAsync(demo: true);
     var storm = new FileStorm(host.Asker, new Random(seed), today, TimeSpan.FromSeconds(20));
     await storm.RunAsync(sent => Goes(sent, 200, host));
+    await RestAsync(host);
     return $"{storm}; {Listed()}";
 }
 
@@ -86,5 +89,12 @@ bool Goes(int done, int every, RunningHost host)
     return GoesOn();
 }
 
+// The last figure: what it keeps once nobody asks any more.
+async Task RestAsync(RunningHost host)
+{
+    await Task.Delay(TimeSpan.FromSeconds(15));
+    memory.Add(host.Megabytes);
+}
+
 string Listed() =>
-    "memory along the way, in MB: " + string.Join(' ', memory.Select(one => one.ToString("0", CultureInfo.InvariantCulture)));
+    "memory along the way and, last, after a rest, in MB: " + string.Join(' ', memory.Select(one => one.ToString("0", CultureInfo.InvariantCulture)));

@@ -36,7 +36,6 @@ public sealed class SolverTurns : IDisposable
             }
             finally
             {
-                QuietMemory.GiveNativeBack();
                 turn.Release();
             }
         }

@@ -58,7 +58,7 @@ public static class MenuEndpoints
     private const int MostFillers = 12, MostCandidates = 40;
 
     // A collection of heavy days is chosen from for as long; then the days are filled with what is chosen by then.
-    private static readonly TimeSpan Choosing = TimeSpan.FromSeconds(2);
+    private static readonly TimeSpan Choosing = TimeSpan.FromSeconds(1.5);
 
     private static readonly Problem NoRecipes = new(
         "menu-no-recipes", "", "There is no recipe yet whose lines could be read: write some down, then a menu can be made of them.");
