@@ -7,7 +7,8 @@ using LivelyTern.Soak.Load;
 using LivelyTern.Soak.Requests;
 
 // ./tern soak requests 30: one part for as many minutes as one likes, with a new seed or the one that failed.
-var (part, minutes, seed) = (args[0], double.Parse(args[1], CultureInfo.InvariantCulture), int.Parse(args[2], CultureInfo.InvariantCulture));
+var plain = CultureInfo.InvariantCulture;
+var (part, minutes, seed) = (args[0], double.Parse(args[1], plain), int.Parse(args[2], plain));
 var today = new DateOnly(2026, 11, 25);
 var watch = Stopwatch.StartNew();
 List<double> memory = [];
@@ -28,7 +29,8 @@ try
 }
 catch (InvalidOperationException error)
 {
-    Console.WriteLine($"{error.Message}\n{Listed()}\nFAILED with seed {seed}: ./tern soak {part} {minutes} {seed}. Make what it found a case of its own.");
+    Console.WriteLine(
+        $"{error.Message}\n{Listed()}\nFAILED with seed {seed}: ./tern soak {part} {minutes} {seed}. Make what it found a case of its own.");
     return 1;
 }
 
@@ -97,4 +99,4 @@ async Task RestAsync(RunningHost host)
 }
 
 string Listed() =>
-    "memory along the way and, last, after a rest, in MB: " + string.Join(' ', memory.Select(one => one.ToString("0", CultureInfo.InvariantCulture)));
+    "memory along the way and, last, after a rest, in MB: " + string.Join(' ', memory.Select(one => one.ToString("0", plain)));

@@ -33,7 +33,8 @@ public static class Screens
         }
 
         foreach (var path in Always) await AnswerAsync(path);
-        foreach (var path in new[] { $"/api/plan/weeks/{today}", $"/api/plan/weeks/{day.AddDays(7):yyyy-MM-dd}", $"/api/cook/days/{today}" })
+        string[] days = [$"/api/plan/weeks/{today}", $"/api/plan/weeks/{day.AddDays(7):yyyy-MM-dd}", $"/api/cook/days/{today}"];
+        foreach (var path in days)
             await AnswerAsync(path);
         foreach (var eater in Ids(await AnswerAsync("/api/aim/eaters")))
         {
@@ -62,7 +63,8 @@ public static class Screens
 
         return asked;
 
-        IEnumerable<string> Some(List<string> all) => all.Count <= 6 ? all : Enumerable.Range(0, 6).Select(_ => all[chance.Next(all.Count)]);
+        IEnumerable<string> Some(List<string> all) =>
+            all.Count <= 6 ? all : Enumerable.Range(0, 6).Select(_ => all[chance.Next(all.Count)]);
     }
 
     private static List<string> Ids(string answer) =>

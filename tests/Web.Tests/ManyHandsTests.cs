@@ -2,7 +2,9 @@ using LivelyTern.Soak.Commands;
 
 namespace LivelyTern.Web.Tests;
 
-/// <summary>A small share of <c>./tern soak commands</c>: long random days at the real host, by fixed seeds; and several hands at once.</summary>
+/// <summary>
+/// A small share of <c>./tern soak commands</c>: long random days at the real host, by fixed seeds; and several hands at once.
+/// </summary>
 public sealed class ManyHandsTests
 {
     private static readonly string[] Days = ["2026-11-25", "2026-11-26", "2026-11-27", "2026-11-28", "2026-11-29"];

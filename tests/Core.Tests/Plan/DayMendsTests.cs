@@ -127,6 +127,10 @@ public sealed class DayMendsTests
             DayReading.Of([.. of[new(Ada, Today.AddDays(day))].Select(item => item.Contents(stock))], who.Eater.Aim);
 
         var onPlan = OnPlan(board, boxes, boxes[3..], who, fillers);
+        Contents Some(Food food) => new([food.Grams(chance.Next(1, 40) * 10m)]);
+        foreach (var (at, food) in onPlan.Free.SelectMany(at => foods.Select(food => (at, Some(food)))))
+            Assert.Equal(onPlan.Replacing(at, food).IsOut, onPlan.IsOutReplacing(at, who.Eater.Aim.Count(food)));
+
         var mends = new DayMends(onPlan);
         var suggested = mends.Suggest().Mends;
         var never = board[new(Ada, Today)].Where(item => item.EatenAt is null && who.Ways.Forbids(item.Contents(stock))).Select(item =>

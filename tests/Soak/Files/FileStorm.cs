@@ -43,7 +43,12 @@ public sealed class FileStorm(Asker house, Random chance, DateOnly today, TimeSp
             var watch = Stopwatch.StartNew();
             try
             {
-                await (kind switch { "recipe" => SendAsync("/api/recipes/read", bytes), "table" => ImportAsync(bytes), _ => RestoreAsync(bytes) });
+                await (kind switch
+                {
+                    "recipe" => SendAsync("/api/recipes/read", bytes),
+                    "table" => ImportAsync(bytes),
+                    _ => RestoreAsync(bytes),
+                });
                 if (watch.Elapsed > Slowest) Slowest = watch.Elapsed;
                 if (watch.Elapsed > patience) throw new InvalidOperationException($"It took {watch.Elapsed.TotalSeconds:0.0} s.");
                 if (++Sent % BetweenScreens == 0) await Screens.AllAnswerAsync(house, today, chance);

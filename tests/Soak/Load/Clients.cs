@@ -91,7 +91,8 @@ public sealed class Clients(RunningHost host, int seed)
             return;
         }
 
-        var made = await AskAsync(HttpMethod.Post, "/api/plan/foods", new { text = "1 apple", eaterId = eater, day = $"{day:yyyy-MM-dd}" }, version);
+        var apple = new { text = "1 apple", eaterId = eater, day = $"{day:yyyy-MM-dd}" };
+        var made = await AskAsync(HttpMethod.Post, "/api/plan/foods", apple, version);
         if (made?["days"] is null) return;
         var there = await AskAsync(HttpMethod.Get, $"/api/plan/weeks/{day:yyyy-MM-dd}");
         var items = there?["eaters"]!.AsArray().Single(one => (string?)one!["eaterId"] == eater)!["days"]!.AsArray()

@@ -24,7 +24,8 @@ public sealed class ApiDocument
     public ApiDocument(JsonNode document)
     {
         this.document = document;
-        Doors = [.. document["paths"]!.AsObject().SelectMany(path => path.Value!.AsObject().Select(one => DoorOf(path.Key, one.Key, one.Value!)))];
+        Doors = [.. document["paths"]!.AsObject()
+            .SelectMany(path => path.Value!.AsObject().Select(one => DoorOf(path.Key, one.Key, one.Value!)))];
     }
 
     public IReadOnlyList<Door> Doors { get; }

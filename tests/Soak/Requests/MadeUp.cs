@@ -30,18 +30,24 @@ public sealed class MadeUp(ApiDocument document, Known known, Random chance, Dat
         "\u0000", "\u0001\u001b[2J", "\u202e g 001", "🥚🥚", "<script>alert(1)</script>", "'; drop table recipes; --", "\r\nBEGIN:VEVENT",
         "%s%n", "{{7*7}}", "../../etc/passwd", "99999999999999999999999999 eggs", "½½ cup", "((((", "))))", "1 ,,,,,", "\uFEFF1 egg",
         "79228162514264337593543950335 g salt", "1e-28 g salt", "0.00000000000000000000000001 g", "1:00:00:00", "9999-99-99",
-        "dinner 999999999999999999999999999999 kcal", "-999999999999999999999999999999", "oats 0.00000000000000000000000000000001 g", "0.004 g salt",
+        "dinner 999999999999999999999999999999 kcal", "-999999999999999999999999999999",
+        "oats 0.00000000000000000000000000000001 g", "0.004 g salt",
     ];
 
-    private static readonly string[] Rows = ["~", "~ about ", "(", "1 ", "1/", "<div>", "½", "and ", ", ", "or ", "- ", "x ", "a", "\n", "🥚", "g ", "1 g salt; ", "٣", "\"", "\\"];
+    private static readonly string[] Rows =
+    [
+        "~", "~ about ", "(", "1 ", "1/", "<div>", "½", "and ", ", ", "or ", "- ", "x ", "a", "\n", "🥚", "g ", "1 g salt; ", "٣", "\"", "\\",
+    ];
 
     private static readonly string[] OddNumbers =
     [
-        "0", "-1", "1e-26", "1e-28", "-1e-28", "1e9", "1e12", "2147483647", "2147483648", "-2147483648", "1e20", "7.9e28", "1e29", "1e400", "-1e400",
-        "0.1e1", "0.333333333333333333333333333333333333", "null", "\"5\"", "NaN", "true", "[]", "{}", "99999999999999999999999999999999999999",
+        "0", "-1", "1e-26", "1e-28", "-1e-28", "1e9", "1e12", "2147483647", "2147483648", "-2147483648", "1e20", "7.9e28", "1e29",
+        "1e400", "-1e400", "0.1e1", "0.333333333333333333333333333333333333", "null", "\"5\"", "NaN", "true", "[]", "{}",
+        "99999999999999999999999999999999999999",
     ];
 
-    private static readonly string[] OtherKinds = ["null", "[]", "{}", "\"text\"", "12", "true", "[null]", "[[]]", "{\"a\":1}", "", "\"\\ud800\""];
+    private static readonly string[] OtherKinds =
+        ["null", "[]", "{}", "\"text\"", "12", "true", "[null]", "[[]]", "{\"a\":1}", "", "\"\\ud800\""];
 
     /// <summary>How much of it is broken: 0 none of it, 1 all.</summary>
     public double Broken { get; set; }
@@ -60,7 +66,8 @@ public sealed class MadeUp(ApiDocument document, Known known, Random chance, Dat
     public string Place(Door door, DoorParameter parameter)
     {
         // A path that names the zero character is refused by the server itself.
-        if (Breaks) return chance.Next(2) == 0 ? Any(Odd).Replace("\0", "", StringComparison.Ordinal) : chance.Next(30) == 0 ? Row(300) : "no-such";
+        if (Breaks)
+            return chance.Next(2) == 0 ? Any(Odd).Replace("\0", "", StringComparison.Ordinal) : chance.Next(30) == 0 ? Row(300) : "no-such";
         var (schema, _) = document.Resolve(parameter.Schema);
         if (parameter.Name is "id" || parameter.Name.EndsWith("Id", StringComparison.Ordinal))
             return known.Id(Known.KindOf(door.Path, parameter.Name)) ?? Guid.Empty.ToString();
@@ -160,7 +167,8 @@ public sealed class MadeUp(ApiDocument document, Known known, Random chance, Dat
 
     private void WriteOne(StringBuilder text, JsonObject schema, string name)
     {
-        var type = schema["type"] is JsonArray several ? several.Select(one => (string?)one).First(one => one != "null") : (string?)schema["type"];
+        var type = schema["type"] is JsonArray several
+            ? several.Select(one => (string?)one).First(one => one != "null") : (string?)schema["type"];
         switch (type)
         {
             case "boolean": text.Append(Breaks ? Any(OddNumbers) : chance.Next(2) == 0 ? "true" : "false"); break;

@@ -73,7 +73,8 @@ public sealed class RequestStorm(Asker house, ApiDocument document, Random chanc
 
     // What puts another household in its place, or lets time pass, would only end the storm.
     private static bool IsAsked(Door door) =>
-        !door.Path.StartsWith("/api/demo", StringComparison.Ordinal) && !door.Path.StartsWith("/api/backup/restores", StringComparison.Ordinal)
+        !door.Path.StartsWith("/api/demo", StringComparison.Ordinal)
+        && !door.Path.StartsWith("/api/backup/restores", StringComparison.Ordinal)
         && !door.Path.EndsWith("/erase", StringComparison.Ordinal) && !door.Path.StartsWith("/api/imports", StringComparison.Ordinal)
         && door is not { Path: "/api/backup/copies", Method.Method: "POST" };
 
@@ -126,13 +127,15 @@ public sealed class RequestStorm(Asker house, ApiDocument document, Random chanc
         var status = (int)answer.StatusCode;
         statuses[status] = statuses.GetValueOrDefault(status) + 1;
         if (took > Slowest) (Slowest, SlowestDoor) = (took, door.ToString());
-        void Wrong(string how) => wrong.TryAdd($"{door} {how}", $"{Cut(said)}\n{status} in {took.TotalMilliseconds:0} ms, {how}: {Cut(text)}");
+        void Wrong(string how) =>
+            wrong.TryAdd($"{door} {how}", $"{Cut(said)}\n{status} in {took.TotalMilliseconds:0} ms, {how}: {Cut(text)}");
         if (status >= 500 && status != 503) Wrong("a fault");
         if (took > patience + (Thinks.Contains(door.Path) ? Thought : TimeSpan.Zero)) Wrong("too slow");
         JsonNode? node = null;
         try { node = JsonNode.Parse(text); } catch (JsonException) { }
         // An address that is too long is refused by the server before the program sees it.
-        if (status >= 400 && status != 414 && string.IsNullOrWhiteSpace((string?)(node as JsonObject)?["detail"])) Wrong("without a sentence");
+        var sentence = (string?)(node as JsonObject)?["detail"];
+        if (status >= 400 && status != 414 && string.IsNullOrWhiteSpace(sentence)) Wrong("without a sentence");
         if (status < 300) known.Learn(door.Path, node);
     }
 
