@@ -79,6 +79,24 @@ public sealed class HostileFileTests : IDisposable
         Assert.Equal((101, "and 4900 more"), (one.NotMapped.Count, one.NotMapped[^1]));
     }
 
+    [Theory]
+    [InlineData("recipeIngredient")]
+    [InlineData("recipeInstructions")]
+    public void Texts_with_tags_without_end_are_read_to_a_bound_and_the_rest_is_counted(string key)
+    {
+        var texts = string.Join(',', Enumerable.Repeat("\"<a\"", 5_900).Append("\"2 eggs\"").Append("\"<b>3 eggs</b>\""));
+        var read = Assert.Single(RecipeFiles.Read($$"""{"@type": "Recipe", "name": "Soup", "{{key}}": [{{texts}}]}""").Recipes);
+        Assert.Equal("2 eggs", read.Lines.Count > 0 ? Assert.Single(read.Lines).Text : Assert.Single(read.Steps).Text);
+        Assert.Equal((key, "and 801 more"), (read.NotMapped[0], read.NotMapped[^1]));
+    }
+
+    [Fact]
+    public void A_file_whose_reader_has_gone_is_read_no_further()
+    {
+        foreach (var text in new[] { """[{"@type": "Recipe", "name": "Soup"}]""", "400 g rolled oats" })
+            Assert.Throws<OperationCanceledException>(() => RecipeFiles.Read(text, new CancellationToken(canceled: true)));
+    }
+
     [Fact]
     public void Json_with_nulls_and_huge_amounts_is_read_food_by_food()
     {

@@ -22,32 +22,31 @@ public static class RecipeFiles
     /// <summary>Letters of a file at most; a recipe's page with everything in it stays far below.</summary>
     public const int MostLetters = 8_000_000;
 
-    private const int MostRecipes = 100, MostNotMapped = 100;
+    /// <summary>Recipes that are read of one file at most.</summary>
+    internal const int MostRecipes = 100;
+
+    private const int MostNotMapped = 100;
 
     /// <summary>Reads what is there. Scripts are never run and tags are taken off: text stays text.</summary>
     /// <param name="text">The file's text.</param>
-    public static ReadRecipes Read(string text)
+    /// <param name="stop">Ends the reading: whoever asked has gone.</param>
+    public static ReadRecipes Read(string text, CancellationToken stop = default)
     {
         ArgumentNullException.ThrowIfNull(text);
         if (text.Length > MostLetters) return new([], ["The file is too large for a recipe."]);
         var start = text.AsSpan().TrimStart().TrimStart('\uFEFF');
         if (start.IsEmpty) return new([], ["The file is empty."]);
-        if (start[0] is '{' or '[') return Kept(RecipeJsonLd.Read([text]));
+        if (start[0] is '{' or '[') return Kept(RecipeJsonLd.Read([text], stop));
         return Kept(start[0] == '<' || text.Contains("application/ld+json", StringComparison.OrdinalIgnoreCase)
-            ? RecipeHtml.Read(text)
-            : RecipeText.Read(text));
+            ? RecipeHtml.Read(text, stop)
+            : RecipeText.Read(text, stop));
     }
 
     // What one looks through by hand; of the rest it is said that it is there.
-    private static ReadRecipes Kept(ReadRecipes read)
+    private static ReadRecipes Kept(ReadRecipes read) => read with
     {
-        var remarks = read.Recipes.Count > MostRecipes
-            ? [.. read.Remarks, $"Of {read.Recipes.Count} recipes the first {MostRecipes} were read."]
-            : read.Remarks;
-        return new(
-            [.. read.Recipes.Take(MostRecipes).Select(one => one.NotMapped.Count <= MostNotMapped
-                ? one
-                : one with { NotMapped = [.. one.NotMapped.Take(MostNotMapped), $"and {one.NotMapped.Count - MostNotMapped} more"] })],
-            remarks);
-    }
+        Recipes = [.. read.Recipes.Select(one => one.NotMapped.Count <= MostNotMapped
+            ? one
+            : one with { NotMapped = [.. one.NotMapped.Take(MostNotMapped), $"and {one.NotMapped.Count - MostNotMapped} more"] })],
+    };
 }

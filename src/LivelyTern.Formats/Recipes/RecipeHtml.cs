@@ -21,7 +21,9 @@ public static class RecipeHtml
     private const string TooDeep = "This page is nested deeper than any that holds a recipe: copy the recipe's text and paste it instead.";
 
     /// <summary>Reads a page. Nothing is fetched, nothing in it is run.</summary>
-    public static ReadRecipes Read(string html)
+    /// <param name="html">The page.</param>
+    /// <param name="stop">Ends the reading.</param>
+    public static ReadRecipes Read(string html, CancellationToken stop)
     {
         ArgumentNullException.ThrowIfNull(html);
         if (IsTooDeep(html)) return new([], [TooDeep]);
@@ -30,7 +32,7 @@ public static class RecipeHtml
             (script.GetAttribute("type") ?? "").Trim().StartsWith("application/ld+json", StringComparison.OrdinalIgnoreCase);
         var blocks = page.QuerySelectorAll("script").Where(IsJsonLd).Select(script => script.TextContent).ToList();
         return blocks.Count > 0
-            ? RecipeJsonLd.Read(blocks)
+            ? RecipeJsonLd.Read(blocks, stop)
             : new([], ["There is no recipe in this page that a program can read. Copy the recipe's text and paste it instead."]);
     }
 
@@ -40,11 +42,14 @@ public static class RecipeHtml
     public static string Plain(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
-        if (text.AsSpan().IndexOfAny('<', '&') < 0 || IsTooDeep(text)) return text.Trim();
+        if (!HasTags(text) || IsTooDeep(text)) return text.Trim();
         using var page = new HtmlParser(new HtmlParserOptions { IsScripting = false }).ParseDocument("<body>" + text);
         foreach (var silent in page.QuerySelectorAll("script, style, template").ToList()) silent.Remove();
         return (page.Body?.TextContent ?? "").Trim();
     }
+
+    /// <summary>Whether anything in a text has to be taken off it or read as a letter.</summary>
+    internal static bool HasTags(string text) => text.AsSpan().IndexOfAny('<', '&') >= 0;
 
     // One look along the text: what opens and does not close is counted, whatever it is, but for what never closes.
     private static bool IsTooDeep(string html)

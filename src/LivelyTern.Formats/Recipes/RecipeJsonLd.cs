@@ -29,11 +29,17 @@ public static class RecipeJsonLd
     private static readonly JsonSerializerOptions Printed =
         new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
-    /// <summary>Reads all recipes of one or more JSON-LD blocks; a broken block is told and the others are read.</summary>
-    public static ReadRecipes Read(IReadOnlyList<string> blocks)
+    /// <summary>
+    /// Reads the recipes of one or more JSON-LD blocks, so many as are looked through by hand; a broken block is told and the others are
+    /// read.
+    /// </summary>
+    /// <param name="blocks">The blocks.</param>
+    /// <param name="stop">Ends the reading.</param>
+    public static ReadRecipes Read(IReadOnlyList<string> blocks, CancellationToken stop)
     {
         ArgumentNullException.ThrowIfNull(blocks);
-        var recipes = new List<ReadRecipe>();
+        var (recipes, all) = (new List<ReadRecipe>(), 0);
+        var plain = new PlainTexts(stop);
         var remarks = new List<string>();
         for (var i = 0; i < blocks.Count; i++)
         {
@@ -42,7 +48,11 @@ public static class RecipeJsonLd
                 var node = JsonNode.Parse(
                     blocks[i], null,
                     new JsonDocumentOptions { AllowTrailingCommas = true, CommentHandling = JsonCommentHandling.Skip, MaxDepth = 64 });
-                recipes.AddRange(Find(node, 0).Select(Map));
+                foreach (var found in Find(node, 0))
+                {
+                    stop.ThrowIfCancellationRequested();
+                    if (all++ < RecipeFiles.MostRecipes) recipes.Add(Map(found, plain));
+                }
             }
             catch (Exception error) when (error is JsonException or ArgumentException or InvalidOperationException)
             {
@@ -53,6 +63,7 @@ public static class RecipeJsonLd
             }
         }
 
+        if (all > recipes.Count) remarks.Add($"Of {all} recipes the first {recipes.Count} were read.");
         if (recipes.Count == 0 && remarks.Count == 0) remarks.Add("There is JSON here, but no recipe in it.");
         return new(recipes, remarks);
     }
@@ -153,7 +164,19 @@ public static class RecipeJsonLd
     private static bool IsRecipe(string type) =>
         type is "Recipe" or "schema:Recipe" or "https://schema.org/Recipe" or "http://schema.org/Recipe";
 
-    private static ReadRecipe Map(JsonObject thing)
+    // Taking the tags off a text takes a parser: so many texts of a file may have some. What comes after those is told, not read.
+    private sealed class PlainTexts(CancellationToken stop)
+    {
+        private int left = 5_000;
+
+        public string? Of(string text)
+        {
+            stop.ThrowIfCancellationRequested();
+            return RecipeHtml.HasTags(text) && left-- <= 0 ? null : RecipeHtml.Plain(text);
+        }
+    }
+
+    private static ReadRecipe Map(JsonObject thing, PlainTexts plain)
     {
         var missed = new List<string>();
         var lines = new List<WrittenLine>();
@@ -166,24 +189,25 @@ public static class RecipeJsonLd
             switch (key)
             {
                 case "name":
-                    name = RecipeHtml.Plain(Texts(value).FirstOrDefault() ?? "");
+                    name = plain.Of(Texts(value).FirstOrDefault() ?? "") ?? "";
                     break;
                 case "recipeIngredient" or "ingredients":
-                    foreach (var text in Texts(value).Select(RecipeHtml.Plain).Where(text => text.Length > 0))
+                    foreach (var text in Texts(value).Select(plain.Of).Where(text => text is not ""))
                     {
-                        if (text.Length > WrittenRecipe.LongestLine) missed.Add($"{key}: {Cut(text)}");
+                        if (text is null) missed.Add(key);
+                        else if (text.Length > WrittenRecipe.LongestLine) missed.Add($"{key}: {Cut(text)}");
                         else if (lines.Count >= WrittenRecipe.MostLines) missed.Add($"{key}: {text}");
                         else lines.Add(new(text));
                     }
 
                     break;
                 case "recipeInstructions":
-                    Instructions(value, steps, missed, 0);
+                    Instructions(value, steps, missed, plain, 0);
                     break;
                 case "recipeYield" or "yield":
                     foreach (var text in Texts(value))
                     {
-                        if (SaidYield.Read(RecipeHtml.Plain(text)) is { } more) said = said.Or(more);
+                        if (plain.Of(text) is { } yields && SaidYield.Read(yields) is { } more) said = said.Or(more);
                         else missed.Add($"{key}: {Cut(text)}");
                     }
 
@@ -223,32 +247,36 @@ public static class RecipeJsonLd
         steps.AddRange(shared);
     }
 
-    private static void Instructions(JsonNode? node, List<RecipeStep> steps, List<string> missed, int depth)
+    private static void Instructions(JsonNode? node, List<RecipeStep> steps, List<string> missed, PlainTexts plain, int depth)
     {
         if (depth > Deepest || node is null) return;
         switch (node)
         {
             case JsonArray list:
-                foreach (var item in list) Instructions(item, steps, missed, depth + 1);
+                foreach (var item in list) Instructions(item, steps, missed, plain, depth + 1);
                 break;
             case JsonObject thing when thing["itemListElement"] is { } inner:
-                Instructions(inner, steps, missed, depth + 1);
+                Instructions(inner, steps, missed, plain, depth + 1);
                 break;
             case JsonObject thing:
-                Step(Texts(thing["text"]).Concat(Texts(thing["name"])).FirstOrDefault() ?? "");
+                Step(plain.Of(Texts(thing["text"]).Concat(Texts(thing["name"])).FirstOrDefault() ?? ""));
                 break;
             default:
                 // One text for all: a line each.
-                foreach (var text in Texts(node).SelectMany(text => RecipeHtml.Plain(BreakTagPattern.Replace(text, "\n")).Split('\n')))
-                    Step(text);
+                foreach (var text in Texts(node).Select(text => plain.Of(BreakTagPattern.Replace(text, "\n"))))
+                {
+                    if (text is null) Step(null);
+                    foreach (var line in text?.Split('\n') ?? []) Step(line.Trim());
+                }
+
                 break;
         }
 
-        void Step(string raw)
+        void Step(string? text)
         {
-            var text = RecipeHtml.Plain(raw);
-            if (text.Length == 0) return;
-            if (steps.Count >= WrittenRecipe.MostSteps || text.Length > 2000) missed.Add($"recipeInstructions: {Cut(text)}");
+            if (text is null) missed.Add("recipeInstructions");
+            else if (text.Length == 0) return;
+            else if (steps.Count >= WrittenRecipe.MostSteps || text.Length > 2000) missed.Add($"recipeInstructions: {Cut(text)}");
             else steps.Add(new(text));
         }
     }

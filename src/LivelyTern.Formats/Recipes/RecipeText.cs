@@ -22,7 +22,9 @@ public static class RecipeText
     }
 
     /// <summary>Reads one recipe.</summary>
-    public static ReadRecipes Read(string text)
+    /// <param name="text">The text.</param>
+    /// <param name="stop">Ends the reading.</param>
+    public static ReadRecipes Read(string text, CancellationToken stop)
     {
         ArgumentNullException.ThrowIfNull(text);
         var (name, place, part) = ("", Place.Top, RecipePart.Main);
@@ -32,6 +34,7 @@ public static class RecipeText
         var said = new SaidYield();
         foreach (var raw in text.Split('\n'))
         {
+            stop.ThrowIfCancellationRequested();
             var line = BulletPattern.Replace(raw.Trim().TrimStart('#').Trim(), "").Replace("**", "", StringComparison.Ordinal).Trim();
             if (line.Length == 0 || line.All(letter => letter is '-' or '=' or '_' or '*')) continue;
             if (SaidYield.IsSaidIn(line))

@@ -124,7 +124,7 @@ public static class RecipeEndpoints
     {
         using var bytes = new MemoryStream();
         await request.Body.CopyToAsync(bytes, stop);
-        var read = RecipeFiles.Read(TextFile.Read(bytes.ToArray()));
+        var read = RecipeFiles.Read(TextFile.Read(bytes.ToArray()), stop);
         var book = await store.BookAsync();
         return TypedResults.Ok(new FoundRecipes(
             [.. read.Recipes.Select(found =>
