@@ -194,8 +194,12 @@ public sealed class LivesTests : IDisposable
         await WroteAsync(0, "");
         await WroteAsync(1, "");
         var some = (int)(await host.GetAsync($"/api/cook/batches/{id}"))["version"]!;
-        var (empty, said) = await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/lines/2", new { text = "" }, some);
-        Assert.Equal((422, "urn:lively-tern:problem:batch-of-nothing"), (empty, (string?)said["type"]));
+        foreach (var nothing in new[] { "", null, "a pinch of salt" })
+        {
+            var (empty, said) = await host.SendAsync(HttpMethod.Put, $"/api/cook/batches/{id}/lines/2", new { text = nothing }, some);
+            Assert.Equal((422, "urn:lively-tern:problem:batch-of-nothing"), (empty, (string?)said["type"]));
+        }
+
         await WroteAsync(0, null);
         await WroteAsync(1, "1 egg");
 

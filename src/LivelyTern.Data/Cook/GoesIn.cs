@@ -77,9 +77,12 @@ public sealed class GoesIn(TernDb db, BatchStore batches, BatchReader reader, IP
 
     private async Task<Outcome<BatchRow>> WriteAsync(BatchRow row, BatchLineRow line, string? text, Contents? read)
     {
+        var weighed = (await reader.ReadAsync(row)).Contents.RawWeight.Value > 0;
         (line.ReallyText, line.Really) = (text, read is null ? null : await reader.StoreAsync(read));
         var contents = (await reader.ReadAsync(row)).Contents;
-        if (text is { Length: 0 } && contents.Ingredients.Count == 0)
+
+        // Left out, or as planned after all where nothing was: what is cooked weighs something, and had to come from something.
+        if ((weighed && contents.RawWeight.Value <= 0) || (text is { Length: 0 } && contents.Ingredients.Count == 0))
             return new Problem("batch-of-nothing", "text", "Then nothing would be in it: first add what went in instead.");
         if (row.CookedMilligrams is { } cooked) row.Yield = BatchStore.YieldOf(contents.RawWeight, Milligrams.ToGrams(cooked));
         await pantry.CookedAsync(row.Id, await reader.LinesOfAsync(row));

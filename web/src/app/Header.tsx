@@ -81,13 +81,13 @@ export function EaterTabs({ withAll = false }: { withAll?: boolean }) {
     ...(withAll && eaters.length > 1 ? [{ id: "all", name: t("all") }] : []),
   ];
   return (
-    <div role="group" aria-label={t("eaters")} className="flex">
+    <div role="group" aria-label={t("eaters")} className="flex min-w-0 flex-wrap">
       {tabs.map(({ id, name }) => (
         <button
           key={id}
           aria-pressed={id === current}
           onClick={() => setEater(id)}
-          className={`min-h-9 border-b-2 px-3 max-md:min-h-11 ${id === current ? "border-sea font-bold" : "border-transparent"}`}
+          className={`min-h-9 border-b-2 px-3 wrap-anywhere max-md:min-h-11 ${id === current ? "border-sea font-bold" : "border-transparent"}`}
         >
           {name}
         </button>

@@ -10,11 +10,15 @@ import { recipes } from "../rooms/recipes/words";
 import { shop } from "../rooms/shop/words";
 import { app } from "./words";
 
+// A value whose letters turn the line around turns no more than itself: https://www.unicode.org/reports/tr9/#Explicit_Directional_Isolates
+const turning = /[\u202a-\u202e\u2066-\u2068]/;
+const apart = (value: string) => (turning.test(value) ? `\u2068${value}\u2069` : value);
+
 void i18next.init({
   lng: "en",
   resources: { en: { app, beginning, devices, aim, foods, recipes, plan, shop, cook, eat } },
   defaultNS: "app",
-  interpolation: { escapeValue: false },
+  interpolation: { escape: apart },
 });
 
 /** Adds the words of a room that come with it: nobody else says them, and the first page need not bring them. */

@@ -337,7 +337,7 @@ export function EaterSheet({
       )}
       <p className="mt-4 flex items-center justify-between text-xs text-soft">
         <span aria-live="polite">{t(state)}</span>
-        <button className="min-h-6 underline" onClick={() => void remove()}>
+        <button className="min-h-6 underline wrap-anywhere" onClick={() => void remove()}>
           {t("remove", { name: eater.name })}
         </button>
       </p>

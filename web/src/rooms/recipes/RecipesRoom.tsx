@@ -107,10 +107,10 @@ export default function RecipesRoom() {
               <tbody>
                 {shown.map((recipe) => (
                   <tr key={recipe.id} className="border-b border-line text-right">
-                    <td className="py-1.5 text-left">
+                    <td className="min-w-40 py-1.5 text-left md:min-w-80">
                       <Link
                         to={`/recipes/${recipe.id}`}
-                        className="flex min-h-9 items-center gap-3 font-semibold hover:underline"
+                        className="flex min-h-9 items-center gap-3 font-semibold wrap-anywhere hover:underline"
                       >
                         <Mark letters={recipe.letters} tint={recipe.tint} className="h-8 w-10 text-sm" />
                         {recipe.name}
