@@ -126,7 +126,7 @@ public sealed class FileTests
     private sealed class SmallDisk : IDisposable
     {
         private readonly string folder = Directory.CreateTempSubdirectory("tern-disk-").FullName;
-                private readonly PageLimit limit = new();
+        private readonly PageLimit limit = new();
 
         public bool IsMounted { get; }
 
