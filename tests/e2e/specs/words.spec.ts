@@ -47,6 +47,7 @@ test.describe("words and tapes", () => {
       [-2.5, "−3"],
     ] as const)
       expect(wholeNumber(value), String(value)).toBe(words);
+    expect([oneDecimal(-0.03), grams(-0.03), oneDecimal(-10)]).toEqual(["0.0", "0", "−10.0"]);
     expect([oneDecimal(4), oneDecimal(-0.25), grams(12.34), grams(124), exact(2.675), exact(3)]).toEqual([
       "4.0",
       "−0.3",

@@ -46,10 +46,15 @@ export const lensFirst = (lens: Measure, measures: Measure[]) => [
   ...measures.filter((measure) => measure !== lens),
 ];
 
-/** Half away from zero, as the core rounds; Intl rounds half expand by default, which is the same. */
-export const wholeNumber = (value: number) => whole.format(value).replace("-0", "0").replace("-", "−");
-export const oneDecimal = (value: number) => tenths.format(value).replace("-", "−");
-export const grams = (value: number) => upToTenths.format(value).replace("-", "−");
+/** Half away from zero, as the core rounds; Intl rounds half expand by default, which is the same. What comes to zero is not below it. */
+function said(as: Intl.NumberFormat, value: number) {
+  const text = as.format(value);
+  return text.replace("-", /[1-9]/.test(text) ? "−" : "");
+}
+
+export const wholeNumber = (value: number) => said(whole, value);
+export const oneDecimal = (value: number) => said(tenths, value);
+export const grams = (value: number) => said(upToTenths, value);
 /** Pieces are counted in halves at the finest. */
 export const toHalf = (count: number) => Math.round(count * 2) / 2;
 
@@ -83,7 +88,7 @@ export const signedTwo = (value: number) => hundredths.format(value).replace("-"
 
 /** A day's or a box's figure: kcal whole, small grams with a tenth, points as their rule rounds them. */
 export function amount(measure: Measure, value: number): string {
-  if (measure === "points") return upToHundredths.format(value).replace("-", "−");
+  if (measure === "points") return said(upToHundredths, value);
   return measure === "energy" || Math.abs(value) >= 20 ? wholeNumber(value) : oneDecimal(value);
 }
 
