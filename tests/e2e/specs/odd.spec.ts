@@ -47,7 +47,7 @@ async function household(house: House) {
     await post("/api/plan/foods", { text, eaterId: eaters[0]!.id, day: days[0] }, 2 ** 31 - 1);
   await post("/api/shop/own", { text: "Ω".repeat(200) });
   await post("/api/shop/pantry", { text: "99 kg rolled oats" });
-  return { odd, batch, box: packed.boxes[0]!.id };
+  return { odd, batch };
 }
 
 for (const [name, viewport] of [
@@ -93,6 +93,15 @@ for (const [name, viewport] of [
           ),
         ),
       );
+      const links = page.getByRole("link", { name: "Write its steps" });
+      if (room.startsWith("cook") && name === "desk") {
+        // The sentence about the dish whose name turns around reads on after it, its link at the end.
+        const [link, sentence] = [
+          await links.last().boundingBox(),
+          await links.last().locator("..").boundingBox(),
+        ];
+        expect(link!.x).toBeGreaterThan(sentence!.x + 200);
+      }
       if (wide > 0) wrong.push(`${room} is ${wide} px wider than the screen`);
     }
     expect(wrong).toEqual([]);
