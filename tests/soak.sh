@@ -3,15 +3,12 @@
 # ./tern soak; prints the seed of what fails.
 set -uo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
-: "${RELEASE:?run ./tern soak}"
 export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1
 # One part against the running program, which ends with its line of counts.
 case "${1:-}" in
   commands | requests | files | kills | clients | fits)
-    # shellcheck disable=SC2086 # several flags
-    dotnet build tests/Soak $RELEASE || exit 1
-    # shellcheck disable=SC2086 # several flags
-    program=$(dotnet build tests/Soak $RELEASE -getProperty:TargetPath) || exit 1
+    dotnet build tests/Soak -c Release -v quiet --nologo || exit 1
+    program=$(dotnet build tests/Soak -c Release -v quiet --nologo -getProperty:TargetPath) || exit 1
     exec dotnet "$program" "$1" "${2:-10}" "${3:-$((RANDOM * 32768 + RANDOM))}"
     ;;
 esac
@@ -20,16 +17,14 @@ minutes=${1:-10}
 until=$((SECONDS + minutes * 60))
 rounds=0
 for suite in Core.Tests Formats.Tests Solving.Tests Web.Tests; do
-  # shellcheck disable=SC2086 # several flags
-  dotnet build "tests/$suite" $RELEASE || exit 1
+  dotnet build "tests/$suite" -c Release -v quiet --nologo || exit 1
 done
 while [ $SECONDS -lt $until ] || [ $rounds = 0 ]; do
   seed=$((RANDOM * 32768 + RANDOM))
   for suite in Core.Tests Formats.Tests Solving.Tests Web.Tests; do
     filter=()
     [ $suite = Web.Tests ] && filter=(--filter "FullyQualifiedName~Whatever_hands_do")
-    # shellcheck disable=SC2086 # several flags
-    if ! TERN_SEED=$seed dotnet test "tests/$suite" $RELEASE --no-build "${filter[@]}" >.build/soak.log 2>&1; then
+    if ! TERN_SEED=$seed dotnet test "tests/$suite" -c Release -v quiet --nologo --no-build "${filter[@]}" >.build/soak.log 2>&1; then
       cat .build/soak.log
       echo "FAILED with seed $seed: TERN_SEED=$seed dotnet test tests/$suite. Make what it found a case of its own."
       exit 1

@@ -5,13 +5,6 @@ var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = ar
 var start = StartOptions.From(builder.Configuration);
 await using var app = KitchenHost.Build(builder, start);
 
-// The build starts the program only to read its OpenAPI document: then no file is opened.
-if (string.Equals(System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name, "GetDocument.Insider", StringComparison.Ordinal))
-{
-    await app.RunAsync();
-    return 0;
-}
-
 try
 {
     await KitchenHost.PrepareAsync(app);

@@ -139,7 +139,7 @@ public sealed class FoodTableTests
     [Fact]
     public void Foods_that_another_countrys_table_holds_too_are_much_the_same_there()
     {
-        var path = Path.Combine(AppContext.BaseDirectory, "libraries", "ifct2017.csv");
+        var path = Path.Combine(Host.ContentRoot, "libraries", "ifct2017.csv");
         var ifct = FoodFiles.Open(path).Rows().Where(row => row.Food is not null).GroupBy(row => row.Food!.Name).ToDictionary(group =>
             group.Key, group => group.First());
         Assert.True(Both.Length >= 50);
@@ -159,7 +159,7 @@ public sealed class FoodTableTests
     [Fact]
     public void Energy_in_that_table_follows_from_the_factors_for_nearly_all_rows()
     {
-        var rows = FoodFiles.Open(Path.Combine(AppContext.BaseDirectory, "libraries", "ifct2017.csv")).Rows().ToList();
+        var rows = FoodFiles.Open(Path.Combine(Host.ContentRoot, "libraries", "ifct2017.csv")).Rows().ToList();
         Assert.Equal((542, 0), (rows.Count, rows.Count(row => row.Refused is not null)));
         var off = rows.Where(row => row.Doubts.Any(doubt => doubt.Code == "energy-off")).Select(row => row.Food!.Name).ToList();
         Assert.InRange(off.Count, 1, 27); // 26 of 542: under 5 %

@@ -14,6 +14,9 @@ public sealed class Host : Asker, IDisposable
 
     private readonly WebApplicationFactory<Program> factory;
 
+    /// <summary>Where the built front end (<c>wwwroot</c>) and the tables on offer (<c>libraries</c>) lie.</summary>
+    public static string ContentRoot { get; } = Path.Combine(HouseTests.Repository(), "src", "LivelyTern.Web");
+
     public Host(string? data = null, bool demo = false, string today = "2026-11-25", string hosts = "", bool playClock = false,
         Action<IServiceCollection>? services = null)
     {
@@ -22,7 +25,7 @@ public sealed class Host : Asker, IDisposable
         free.Start();
         var port = ((System.Net.IPEndPoint)free.LocalEndpoint).Port;
         free.Stop();
-        factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
+        factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host.UseContentRoot(ContentRoot)
             .UseSetting("data", Data).UseSetting("demo", demo ? "true" : "false").UseSetting("today", today)
             .UseSetting("play-clock", playClock ? "still" : "false").UseSetting("hosts", hosts)
             .UseSetting("port", port.ToString(System.Globalization.CultureInfo.InvariantCulture)));

@@ -84,9 +84,10 @@ public static class ImportEndpoints
             string? name, HttpRequest request, ImportDesk desk, CancellationToken stop) =>
             Answered(await desk.TakeInAsync(NameOf(name), request.Body, stop)))
             .WithMetadata(new RequestSizeLimitAttribute(LargestFile)).Accepts<Stream>("application/octet-stream").WithName("startImport");
-        imports.MapPost("/offered/{key}", Results<Ok<ImportView>, ProblemHttpResult> (string key, ImportDesk desk) =>
-            string.Equals(key, IfctKey, StringComparison.Ordinal) && File.Exists(IfctPath)
-                ? Answered(desk.TakeShipped(IfctName, $"{IfctSource}. {IfctLicence}", IfctPath))
+        imports.MapPost("/offered/{key}", Results<Ok<ImportView>, ProblemHttpResult> (
+            string key, ImportDesk desk, IWebHostEnvironment program) =>
+            string.Equals(key, IfctKey, StringComparison.Ordinal) && File.Exists(IfctPath(program))
+                ? Answered(desk.TakeShipped(IfctName, $"{IfctSource}. {IfctLicence}", IfctPath(program)))
                 : Answers.Problem([Stale.Gone("table on offer")])).WithName("startOffered");
         imports.MapGet("/{id:guid}", (Guid id, ImportDesk desk) => On(id, desk, _ => true)).WithName("getImport");
         imports.MapPut("/{id:guid}/mapping", (Guid id, CsvMapping body, ImportDesk desk) =>
@@ -104,14 +105,14 @@ public static class ImportEndpoints
     private static string NameOf(string? path) =>
         Path.GetFileName(path ?? "") is { Length: > 0 } name ? name[..Math.Min(name.Length, 120)] : "a table of foods";
 
-    private static string IfctPath => Path.Combine(AppContext.BaseDirectory, "libraries", "ifct2017.csv");
+    private static string IfctPath(IWebHostEnvironment program) => Path.Combine(program.ContentRootPath, "libraries", "ifct2017.csv");
 
-    private static async Task<LibrariesView> ListAsync(LibraryStore store)
+    private static async Task<LibrariesView> ListAsync(LibraryStore store, IWebHostEnvironment program)
     {
         var rows = (await store.ListAsync()).Where(row => row.IsWhole)
             .Select(row => new LibraryView(row.Id, row.Name, row.Source, row.ImportedAt, row.Taken, row.Refused, row.Doubtful)).ToList();
         var isTaken = rows.Exists(row => string.Equals(row.Name, IfctName, StringComparison.Ordinal));
-        List<OfferedLibrary> offered = File.Exists(IfctPath) ? [new(IfctKey, IfctName, IfctSource, IfctLicence, isTaken)] : [];
+        List<OfferedLibrary> offered = File.Exists(IfctPath(program)) ? [new(IfctKey, IfctName, IfctSource, IfctLicence, isTaken)] : [];
         return new(rows, offered);
     }
 
