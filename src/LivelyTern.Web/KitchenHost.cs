@@ -84,7 +84,7 @@ public static class KitchenHost
         }).AddDocumentTransformer<BoundsInDocument>());
         builder.Services.AddResponseCompression();
         builder.Services.AddSingleton(start.Clock).AddSingleton(start).AddSingleton<SolverTurns>().AddSingleton<DemoBeside>()
-            .AddSingleton<DeviceDesk>().AddSingleton<HouseholdFile>().AddSingleton<WorkFolder>();
+            .AddSingleton<DeviceDesk>().AddSingleton<HouseholdFile>().AddSingleton<WorkFolder>().AddSingleton<StartupGate>();
         builder.Services.AddKitchen(start.DatabasePath);
         builder.Services.AddSingleton<ImportDesk>().AddSingleton<IProductLookUp, SimulatedLookUp>();
         builder.Services.AddSingleton<RestoreDesk>().AddSingleton<DailyCopies>();
@@ -116,6 +116,7 @@ public static class KitchenHost
             await app.Services.GetRequiredService<HouseholdFile>().OpenAsync(scope.ServiceProvider);
             app.Services.GetRequiredService<WorkFolder>();
             if (start.IsDemo) await scope.ServiceProvider.GetRequiredService<DemoWeek>().SeedAsync();
+            app.Services.GetRequiredService<StartupGate>().Open();
         }
         catch (System.Data.Common.DbException error)
         {
@@ -139,6 +140,7 @@ public static class KitchenHost
         app.UseResponseCompression();
         app.UseDefaultFiles();
         app.UseStaticFiles(ShippedOnly.CacheForever());
+        app.Use(app.Services.GetRequiredService<StartupGate>().PassAsync);
 
         app.MapGet("/health", HealthAsync).ExcludeFromDescription();
         app.MapOpenApi();

@@ -5,6 +5,19 @@ var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = ar
 var start = StartOptions.From(builder.Configuration);
 await using var app = KitchenHost.Build(builder, start);
 
+// Listening comes first: the page is there at once, and what it asks for is answered when the file is open.
+try
+{
+    await app.StartAsync();
+}
+catch (IOException busy) when (busy.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException)
+{
+    var sentence = $"Port {start.Port} is in use by another program.";
+    var next = StartOptions.NextFreePort(start.Port);
+    await Console.Error.WriteLineAsync(next is null ? sentence : $"{sentence} Port {next} is free: start with --port {next}");
+    return 1;
+}
+
 try
 {
     await KitchenHost.PrepareAsync(app);
@@ -18,16 +31,6 @@ catch (InvalidDataException error)
 {
     var sentence = "can't be opened, or not brought to this program's shape. What it held is still there.";
     await Console.Error.WriteLineAsync($"{start.DatabasePath} {sentence} {error.Message}");
-    return 1;
-}
-
-try
-{
-    await app.StartAsync();
-}
-catch (IOException busy) when (busy.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException)
-{
-    await Console.Error.WriteLineAsync($"Port {start.Port} is in use by another program. Choose another one: --port {start.Port + 1}");
     return 1;
 }
 

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Net.NetworkInformation;
 
 namespace LivelyTern.Web;
 
@@ -51,6 +52,14 @@ public sealed record StartOptions(int Port, string DatabasePath, bool IsDemo, Ti
             WantsLastCopy = IsTrue(settings["last-copy"]),
             PrinterAt = DeviceAt(settings["printer"], "http", "https"),
         };
+    }
+
+    /// <summary>The next free port of this machine after one that is taken; null where none of the next hundred is.</summary>
+    public static int? NextFreePort(int taken)
+    {
+        var used = IPGlobalProperties.GetIPGlobalProperties().GetActiveTcpListeners().Select(listener => listener.Port).ToHashSet();
+        return Enumerable.Range(taken + 1, 100).Where(port => port < 65536 && !used.Contains(port)).Select(port => (int?)port)
+            .FirstOrDefault();
     }
 
     private static bool IsStill(string? said) => string.Equals(said, "still", StringComparison.OrdinalIgnoreCase);

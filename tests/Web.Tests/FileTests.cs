@@ -246,7 +246,8 @@ public sealed class FileTests
     /// <summary>The built program as a process of its own, as far as it gets.</summary>
     private static async Task<(int Code, string Said)> StartAsync(string data, params string[] more)
     {
-        var start = new ProcessStartInfo("dotnet", [typeof(Program).Assembly.Location, "--data", data, "--port", "1", .. more])
+        var port = Host.FreePort().ToString(System.Globalization.CultureInfo.InvariantCulture);
+        var start = new ProcessStartInfo("dotnet", [typeof(Program).Assembly.Location, "--data", data, "--port", port, .. more])
         {
             RedirectStandardError = true,
             RedirectStandardOutput = true,

@@ -1,4 +1,5 @@
 using LivelyTern.Soak;
+using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Data.Sqlite;
@@ -21,11 +22,9 @@ public sealed class Host : Asker, IDisposable
         Action<IServiceCollection>? services = null)
     {
         Data = data ?? CopyOf(demo ? Demo.Value : Empty.Value);
-        using var free = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
-        free.Start();
-        var port = ((System.Net.IPEndPoint)free.LocalEndpoint).Port;
-        free.Stop();
+        var port = FreePort();
         factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host.UseContentRoot(ContentRoot)
+            .UseWebRoot(Path.Combine(ContentRoot, "wwwroot"))
             .UseSetting("data", Data).UseSetting("demo", demo ? "true" : "false").UseSetting("today", today)
             .UseSetting("play-clock", playClock ? "still" : "false").UseSetting("hosts", hosts)
             .UseSetting("port", port.ToString(System.Globalization.CultureInfo.InvariantCulture)));
@@ -34,6 +33,13 @@ public sealed class Host : Asker, IDisposable
         factory.StartServer();
         Http = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{port}") };
         for (var tries = 0; tries < 400 && !IsUp(); tries++) Thread.Sleep(25);
+    }
+
+    internal static int FreePort()
+    {
+        using var free = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
+        free.Start();
+        return ((System.Net.IPEndPoint)free.LocalEndpoint).Port;
     }
 
     private static string MadeOnce(bool demo)

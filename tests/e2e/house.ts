@@ -1,11 +1,11 @@
 import { test as base, expect, type Locator, type Page } from "@playwright/test";
 import { spawn, type ChildProcess } from "node:child_process";
-import { copyFileSync, mkdtempSync, rmSync } from "node:fs";
+import { mkdtempSync, rmSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
-const root = join(import.meta.dirname, "..", "..");
+const program = join(import.meta.dirname, "..", "..", ".build", "host");
 
 const freePort = () =>
   new Promise<number>((resolve) => {
@@ -15,7 +15,18 @@ const freePort = () =>
     });
   });
 
-/** The real host with a file of its own. */
+/** Opens or closes a host of the pool that pool.ts started. */
+async function pool(method: "POST" | "DELETE", path: string, body?: unknown): Promise<{ port: number }> {
+  const answer = await fetch(process.env.TERN_POOL + path, {
+    method,
+    headers: { "Content-Type": "application/json" },
+    body: body === undefined ? null : JSON.stringify(body),
+  });
+  if (!answer.ok) throw new Error(`The host did not start: ${await answer.text()}`);
+  return (answer.status === 204 ? { port: 0 } : await answer.json()) as { port: number };
+}
+
+/** The real host with a file of its own: in the pool, or a process of its own where it is to be killed or lives in another time zone. */
 export class House {
   url = "";
   private process: ChildProcess | null = null;
@@ -35,18 +46,28 @@ export class House {
     return join(this.folder, "tern.db");
   }
 
+  private get port() {
+    return this.url ? Number(new URL(this.url).port) : null;
+  }
+
+  /** Starts it in the pool, on the same address again after a stop. Wednesday, 25 November 2026, if nothing else is said. */
+  async open() {
+    const request = { data: this.file, isDemo: this.isDemo, today: this.at, port: this.port };
+    this.url = `http://127.0.0.1:${(await pool("POST", "/hosts", request)).port}`;
+  }
+
   /**
-   * Starts it, on the same address again after a stop. Wednesday, 25 November 2026, if nothing else is said.
+   * Starts it as a process of its own, on the same address again after a stop.
    *
    * @param zone Where the machine is, "Pacific/Auckland"; as it is if nothing is said.
    */
-  async open(zone?: string) {
-    const port = this.url ? Number(new URL(this.url).port) : await freePort();
+  async openProcess(zone?: string) {
+    const port = this.port ?? (await freePort());
     this.url = `http://127.0.0.1:${port}`;
     this.process = spawn(
       "dotnet",
       [
-        join(root, ".build/host/LivelyTern.Web.dll"),
+        join(program, "LivelyTern.Web.dll"),
         "--port",
         String(port),
         "--data",
@@ -73,23 +94,31 @@ export class House {
     throw new Error("The host did not start.");
   }
 
-  async close() {
-    if (!this.process || this.process.exitCode !== null || this.process.signalCode !== null) return;
+  private get isProcess() {
+    return this.process !== null && this.process.exitCode === null && this.process.signalCode === null;
+  }
+
+  private async endProcess(signal: "SIGTERM" | "SIGKILL") {
     const stopped = new Promise((done) => this.process?.once("exit", done));
-    this.process.kill("SIGTERM");
+    this.process?.kill(signal);
     await stopped;
+  }
+
+  async close() {
+    if (this.isProcess) await this.endProcess("SIGTERM");
+    else if (!this.process && this.port) await pool("DELETE", `/hosts/${this.port}`);
   }
 
   /** As when the power goes: no time for anything. */
   async crash() {
-    const stopped = new Promise((done) => this.process?.once("exit", done));
-    this.process?.kill("SIGKILL");
-    await stopped;
+    if (!this.isProcess) throw new Error("Only a process of its own can be killed: openProcess().");
+    await this.endProcess("SIGKILL");
   }
 
-  /** Done with: its file goes with it, so nothing has to be brought to an end in peace. */
+  /** Done with: its file goes with it. */
   async end() {
-    if (this.process?.exitCode === null && this.process.signalCode === null) await this.crash();
+    if (this.isProcess) await this.crash();
+    else await this.close();
     rmSync(this.folder, { recursive: true, force: true });
   }
 
@@ -113,33 +142,22 @@ export class House {
   }
 }
 
-/** A house opened and closed once, to be copied. */
-async function made(isDemo: boolean, use: (house: House) => Promise<void>) {
+async function opened(isDemo: boolean, use: (house: House) => Promise<void>) {
   const house = new House(isDemo);
   await house.open();
-  await house.close();
   await use(house);
   await house.end();
 }
 
-async function copied(of: House, use: (house: House) => Promise<void>) {
-  const house = new House(of.isDemo);
-  copyFileSync(of.file, house.file);
-  await house.open();
-  await use(house);
-  await house.end();
-}
-
-// An empty house and the demo are made once for each worker; every test has a copy of its own.
-export const test = base.extend<{ empty: House; demo: House }, { bare: House; laid: House; shown: House }>({
-  // eslint-disable-next-line no-empty-pattern
-  bare: [async ({}, use) => made(false, use), { scope: "worker" }],
-  // eslint-disable-next-line no-empty-pattern
-  laid: [async ({}, use) => made(true, use), { scope: "worker" }],
+// Every test has a house of its own: a copy of the empty one or of the demo, which the pool makes once.
+export const test = base.extend<{ empty: House; demo: House }, { shown: House }>({
   // A demo that is only looked at: one for each worker.
-  shown: [async ({ laid }, use) => copied(laid, use), { scope: "worker" }],
-  empty: async ({ bare }, use) => copied(bare, use),
-  demo: async ({ laid }, use) => copied(laid, use),
+  // eslint-disable-next-line no-empty-pattern
+  shown: [async ({}, use) => opened(true, use), { scope: "worker" }],
+  // eslint-disable-next-line no-empty-pattern
+  empty: async ({}, use) => opened(false, use),
+  // eslint-disable-next-line no-empty-pattern
+  demo: async ({}, use) => opened(true, use),
 });
 
 /** The list of what lies on a day, by its spoken label. */

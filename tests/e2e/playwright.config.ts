@@ -2,6 +2,7 @@ import { defineConfig } from "@playwright/test";
 
 export default defineConfig({
   testDir: "./specs",
+  globalSetup: "./pool.ts",
   // Nothing here measures speed: a slow machine gets the time it needs.
   timeout: 300_000,
   expect: { timeout: 20_000 },

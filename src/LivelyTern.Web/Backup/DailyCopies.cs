@@ -1,10 +1,12 @@
 using LivelyTern.Data.Backup;
 using LivelyTern.Data.Disk;
+using LivelyTern.Web.Http;
 
 namespace LivelyTern.Web.Backup;
 
 /// <summary>Sees to it that each day on which the program runs has its copy. A demo, which has a file for each day, needs none.</summary>
-public sealed class DailyCopies(IServiceScopeFactory scopes, StartOptions start, ILogger<DailyCopies> log) : BackgroundService
+public sealed class DailyCopies(
+    IServiceScopeFactory scopes, StartOptions start, StartupGate gate, ILogger<DailyCopies> log) : BackgroundService
 {
     // The start itself is left to the first screen.
     private static readonly TimeSpan AfterStart = TimeSpan.FromMinutes(1), Between = TimeSpan.FromMinutes(10);
@@ -61,6 +63,7 @@ public sealed class DailyCopies(IServiceScopeFactory scopes, StartOptions start,
         if (start.IsDemo) return;
         try
         {
+            await gate.WaitAsync(stoppingToken);
             await Task.Delay(AfterStart, stoppingToken);
             using var timer = new PeriodicTimer(Between);
             do await CheckAsync();

@@ -35,7 +35,14 @@ async function until(gone: { now: boolean; answers: number[][] }, write: (count:
   return { answered, onItsWay };
 }
 
+/** A process of its own, so that it can be killed. */
+async function restartAsProcess(house: House) {
+  await house.close();
+  await house.openProcess();
+}
+
 test("what was answered is there after the power went, and nothing is half there", async ({ demo }) => {
+  await restartAsProcess(demo);
   const before = await week(demo);
   const eaterId = before.eaters[0]!.eaterId;
   const [recipe] = (await demo.get("/api/recipes")) as { id: string; name: string }[];
@@ -90,7 +97,7 @@ test("what was answered is there after the power went, and nothing is half there
     maybeLaid = foods!.onItsWay === null ? null : at(foods!.onItsWay);
     maybeWritten = saves!.onItsWay === null ? null : at(saves!.onItsWay);
 
-    await demo.open();
+    await demo.openProcess();
     const after = await week(demo);
     const there = foodsOf(after, "raspberries");
     expect(there).toEqual(expect.arrayContaining(laid));
@@ -110,6 +117,7 @@ test("what was answered is there after the power went, and nothing is half there
 test("an import cut off by a crash leaves no half library behind, and can be taken in again", async ({
   empty,
 }) => {
+  await restartAsProcess(empty);
   const [offer] = (await empty.get("/api/libraries")).offered as { key: string }[];
   const ready = async (id: string, state: string) =>
     expect
@@ -125,7 +133,7 @@ test("an import cut off by a crash leaves no half library behind, and can be tak
     await begin();
     await new Promise((later) => setTimeout(later, wait));
     await empty.crash();
-    await empty.open();
+    await empty.openProcess();
     const { libraries } = await empty.get("/api/libraries");
     expect(libraries.length === 0 || libraries[0].taken === 542).toBe(true);
     const found = (await empty.get("/api/foods?q=amaranth%20seed")) as { source: string }[];

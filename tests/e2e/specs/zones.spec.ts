@@ -8,7 +8,7 @@ test("over the night the clock is changed and in another zone everything stays o
   // Saturday evening; in this zone the clock goes back an hour on Sunday, 25 October 2026, at 3:00.
   const house = new House(false, "2026-10-24T22:30");
   try {
-    await house.open("Europe/Berlin");
+    await house.openProcess("Europe/Berlin");
     const aim = { leading: "energy", bands: { energy: { max: 2000 } }, rule: null };
     const { id } = (await house.send("POST", "/api/aim/eaters", { name: "Ada", aim })) as { id: string };
     const eat = async (text: string, day: string) => {
@@ -40,7 +40,7 @@ test("over the night the clock is changed and in another zone everything stays o
     // East and west of it, where the household's day is the one before or the one after.
     for (const zone of ["Pacific/Auckland", "America/Los_Angeles", "Pacific/Kiritimati"]) {
       await house.close();
-      await house.open(zone);
+      await house.openProcess(zone);
       for (const [day, was] of [
         ["2026-10-24", saturday],
         ["2026-10-25", sunday],
