@@ -1,95 +1,120 @@
 #!/usr/bin/env bash
 # Format, lint and every test. Called by ./tern test; ends with one line "N passed, N failed" over all suites.
+#   --only NAME   a room (pack), a suite (Core.Tests, e2e) or a part of a test's name: only the tests that match, without format and lint
+#   --watch SUITE runs a C# suite again whenever a file of it changes
 set -uo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
-: "${RELEASE:?run ./tern test}"
-export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1
-# What runs for seconds has nothing of being watched for its hot paths.
+. scripts/build.sh
+# Tiered PGO instruments code for a gain that comes after minutes: it does not pay off in short runs.
 export DOTNET_TieredPGO=0
-results=.build/results
-rm -rf "$results" && mkdir -p "$results"
-passed=0 failed=0
+results=$build/results
+suites=(Core.Tests Formats.Tests Solving.Tests Web.Tests)
 
-say() { printf '\n== %s\n' "$*"; }
-step() { # name, command...: one check that passes or fails
-  local name=$1
-  shift
-  say "$name"
-  if "$@"; then passed=$((passed + 1)); else failed=$((failed + 1)) && printf 'FAILED: %s\n' "$name"; fi
+only=""
+while [ $# -gt 0 ]; do
+  case "$1" in
+    --only | --watch)
+      [ $# -ge 2 ] || { say "$1 needs a name, for example: ./tern test $1 Core.Tests"; exit 2; }
+      [ "$1" = --watch ] && exec dotnet watch --project "tests/$2" test
+      only=$2
+      shift 2
+      ;;
+    *) say "Unknown option: $1. Known are --only and --watch."; exit 2 ;;
+  esac
+done
+
+rm -rf "$results" && mkdir -p "$results"
+: >"$results/checks.tsv"
+: >"$results/steps.tsv"
+started=$EPOCHREALTIME
+
+# Runs one step: its time goes into the table at the end, and where it is a check it is counted.
+step() { # check | step, name, command...
+  local kind=$1 name=$2 from=$EPOCHREALTIME outcome=passed
+  shift 2
+  printf '\n== %s\n' "$name"
+  "$@" || outcome=failed
+  [ $outcome = passed ] || printf 'FAILED: %s\n' "$name"
+  [ "$kind" = step ] || printf '%s\t%s\n' "$outcome" "$name" >>"$results/checks.tsv"
+  printf '%s\t%s\n' "$(seconds_since "$from")" "$name" >>"$results/steps.tsv"
+  [ $outcome = passed ]
 }
 
-chromium=${TERN_CHROMIUM:-$(command -v chromium || command -v chromium-browser || command -v google-chrome || true)}
-if [ -z "$chromium" ]; then
-  if [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null; then
-    say "Installing chromium"
-    apt-get update -qq && apt-get install -y -qq chromium >/dev/null
+report() { node tests/report.mjs "$results" "$(seconds_since "$started")" "$@"; }
+
+find_chromium() {
+  chromium=${TERN_CHROMIUM:-$(command -v chromium || command -v chromium-browser || command -v google-chrome || true)}
+  if [ -z "$chromium" ] && [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null; then
+    step step "Chromium installed" install_chromium
     chromium=$(command -v chromium || true)
   fi
   if [ -z "$chromium" ]; then
     echo "The browser tests need Chromium: install your system's package chromium, or name one in TERN_CHROMIUM."
   fi
+  export TERN_CHROMIUM=$chromium
+}
+install_chromium() { apt-get update -qq && apt-get install -y -qq chromium >/dev/null; }
+
+build_tests() { dotnet build LivelyTern.slnx -c Release -v quiet --nologo; }
+
+run_suite() { # suite, further arguments of dotnet test
+  local suite=$1 from=$EPOCHREALTIME
+  shift
+  dotnet test "tests/$suite" -c Release --no-build --nologo --logger "trx;LogFileName=$suite.trx" --results-directory "$results" "$@" \
+    >"$results/$suite.log" 2>&1
+  echo $? >"$results/$suite.code"
+  printf '%s\t%s\n' "$(seconds_since "$from")" "$suite" >>"$results/steps.tsv"
+}
+
+run_browser_tests() { # further arguments of playwright
+  rm -f tests/e2e/test-results/report.json
+  (cd tests/e2e && npx playwright test "$@") || true
+  cp tests/e2e/test-results/report.json "$results/e2e.json"
+}
+
+if [ -n "$only" ]; then
+  build_app
+  install_packages tests/e2e || exit 1
+  step step "The tests build" build_tests || exit 1
+  ran=()
+  for suite in "${suites[@]}"; do
+    case "$only" in
+      "$suite" | "${suite%.Tests}") run_suite "$suite" ;;
+      e2e | *.Tests) continue ;;
+      *) run_suite "$suite" --filter "FullyQualifiedName~${only%.cs}" ;;
+    esac
+    if grep -q 'No test matches' "$results/$suite.log"; then continue; fi
+    cat "$results/$suite.log"
+    ran+=("$suite")
+  done
+  if [ "$only" = e2e ] || ls tests/e2e/specs | grep -qi -- "$only"; then
+    find_chromium
+    if [ "$only" = e2e ]; then run_browser_tests; else run_browser_tests "$only"; fi
+    ran+=(e2e)
+  fi
+  [ ${#ran[@]} -gt 0 ] || { say "No test matches “$only”: name a room, a suite (${suites[*]} e2e) or a part of a test's name."; exit 1; }
+  report "${ran[@]}"
+  exit
 fi
 
-step "The application builds" ./tern build
-for folder in web tests/e2e; do
-  if [ ! -d $folder/node_modules ] || [ $folder/package-lock.json -nt $folder/node_modules/.package-lock.json ]; then
-    say "Installing the packages of $folder"
-    (cd $folder && npm ci --loglevel=error)
-  fi
-done
-# Style and analysers are errors of the build itself; what is left is white space.
-step "C# is formatted" dotnet format whitespace . --folder --verify-no-changes --include src/ tests/ bench/ --exclude src/LivelyTern.Data/Migrations/
-# One thread of work for a minute: done beside the C# suites, told after them.
-lint() { cd web && npx prettier --check --log-level warn . && npx eslint . --max-warnings 0 && npx tsc && cd ../tests/e2e && ../../web/node_modules/.bin/prettier --check --log-level warn . && npx tsc; }
-(lint) >"$results/lint.log" 2>&1 &
-linting=$!
+find_chromium
+step check "The application builds" bash -c '. scripts/build.sh; build_app' || { report; exit 1; }
+step step "Packages of the browser tests" install_packages tests/e2e
+step check "The C# tests build" build_tests || { report; exit 1; }
 
-# shellcheck disable=SC2086 # several flags
-step "The C# tests build" dotnet build LivelyTern.slnx $RELEASE
-
-# The short suites run beside the long one, whose hosts leave part of the machine idle; each is told when it has ended.
-suite() {
-  # shellcheck disable=SC2086 # several flags
-  dotnet test "tests/$1" $RELEASE --no-build --logger "trx;LogFileName=$1.trx" --results-directory "$results" >"$results/$1.log" 2>&1
-  echo $? >"$results/$1.code"
-}
-(for short in Core.Tests Formats.Tests Solving.Tests; do suite $short; done) &
+# Analyzers, formatting and lint need one core for minutes: they run beside the C# suites at a lower priority and are reported after them.
+nice -n 10 bash tests/check.sh >"$results/check.log" 2>&1 &
+checking=$!
+(for short in Core.Tests Formats.Tests Solving.Tests; do run_suite $short; done) &
 short=$!
-suite Web.Tests
+run_suite Web.Tests
 wait "$short"
-
-# Counts of an xUnit run from its result file, so that a run that never started counts as failed.
-for suite in Core.Tests Formats.Tests Solving.Tests Web.Tests; do
-  say "$suite"
+for suite in "${suites[@]}"; do
+  printf '\n== %s\n' "$suite"
   cat "$results/$suite.log"
-  code=$(cat "$results/$suite.code")
-  counters=$(grep -o '<Counters [^>]*>' "$results/$suite.trx" 2>/dev/null || true)
-  if [ -n "$counters" ]; then
-    total=$(sed 's/.* total="\([0-9]*\)".*/\1/' <<<"$counters")
-    good=$(sed 's/.* passed="\([0-9]*\)".*/\1/' <<<"$counters")
-    passed=$((passed + good)) failed=$((failed + total - good))
-    # A run whose process died counts as failed even where every test that ended had passed.
-    if [ "$total" = 0 ] || { [ "$code" != 0 ] && [ "$good" = "$total" ]; }; then
-      failed=$((failed + 1))
-      echo "FAILED: $suite did not run to its end"
-    fi
-  else
-    failed=$((failed + 1))
-    echo "FAILED: $suite did not run"
-  fi
 done
 
-ended() { wait "$1"; local as=$?; cat "$2"; return $as; }
-step "TypeScript is formatted and lints" ended "$linting" "$results/lint.log"
-
-say "The whole way in Chromium"
-rm -f tests/e2e/test-results/report.json
-(cd tests/e2e && TERN_CHROMIUM="$chromium" npx playwright test)
-counts=$(node -e '
-  const { stats } = JSON.parse(require("fs").readFileSync("tests/e2e/test-results/report.json", "utf8"));
-  console.log(stats.expected, stats.unexpected + stats.flaky + stats.skipped);
-' 2>/dev/null || echo "0 1")
-passed=$((passed + ${counts% *})) failed=$((failed + ${counts#* }))
-
-printf '\n%d passed, %d failed\n' "$passed" "$failed"
-[ "$failed" = 0 ]
+wait_for_check() { wait "$checking"; local code=$?; cat "$results/check.log"; return $code; }
+step check "Format, lint, types and analyzers" wait_for_check
+step step "e2e" run_browser_tests
+report "${suites[@]}" e2e

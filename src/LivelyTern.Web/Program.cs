@@ -38,6 +38,3 @@ _ = app.Services.WarmUpAsync();
 Console.WriteLine($"Lively Tern is at {start.Url}   (Ctrl+C stops it)");
 await app.WaitForShutdownAsync();
 return 0;
-
-/// <summary>The host, visible to tests.</summary>
-public partial class Program;

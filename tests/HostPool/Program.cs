@@ -12,7 +12,7 @@ builder.Logging.ClearProviders();
 builder.WebHost.UseUrls("http://127.0.0.1:0");
 await using var control = builder.Build();
 await using var pool = new Pool(content);
-control.MapPost("/hosts", async (OpenRequest request) => Results.Ok(await pool.OpenAsync(request)));
+control.MapPost("/hosts", async (HostRequest request) => Results.Ok(await pool.OpenAsync(request)));
 control.MapDelete("/hosts/{port:int}", async (int port) =>
 {
     await pool.CloseAsync(port);

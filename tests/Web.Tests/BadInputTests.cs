@@ -3,11 +3,9 @@ using System.Net.Http.Headers;
 namespace LivelyTern.Web.Tests;
 
 /// <summary>Whatever is sent gets a sentence at its field, and never a 500.</summary>
-public sealed class BadInputTests : IDisposable
+public sealed class BadInputTests(SharedHost shared) : IClassFixture<SharedHost>
 {
-    private readonly Host host = new();
-
-    public void Dispose() => host.Dispose();
+    private readonly Host host = shared.Host;
 
     [Theory]
     [InlineData("/api/calc/portions", """{"grams": 745, "portions": 0}""", 422, "portions-none")]

@@ -3,11 +3,9 @@ using System.Text.Json.Nodes;
 namespace LivelyTern.Web.Tests;
 
 /// <summary>The stateless calculations: a contract for anyone's scripts.</summary>
-public sealed class CalculationTests : IDisposable
+public sealed class CalculationTests(SharedHost shared) : IClassFixture<SharedHost>
 {
-    private readonly Host host = new();
-
-    public void Dispose() => host.Dispose();
+    private readonly Host host = shared.Host;
 
     [Fact]
     public async Task A_recipe_is_computed_whole()

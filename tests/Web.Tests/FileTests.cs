@@ -4,6 +4,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using LivelyTern.Data;
 using LivelyTern.Data.Disk;
+using LivelyTern.HostPool;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Diagnostics;
@@ -246,8 +247,8 @@ public sealed class FileTests
     /// <summary>The built program as a process of its own, as far as it gets.</summary>
     private static async Task<(int Code, string Said)> StartAsync(string data, params string[] more)
     {
-        var port = Host.FreePort().ToString(System.Globalization.CultureInfo.InvariantCulture);
-        var start = new ProcessStartInfo("dotnet", [typeof(Program).Assembly.Location, "--data", data, "--port", port, .. more])
+        var port = RealHost.FreePort().ToString(System.Globalization.CultureInfo.InvariantCulture);
+        var start = new ProcessStartInfo("dotnet", [typeof(KitchenHost).Assembly.Location, "--data", data, "--port", port, .. more])
         {
             RedirectStandardError = true,
             RedirectStandardOutput = true,

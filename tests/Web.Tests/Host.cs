@@ -1,8 +1,6 @@
+using LivelyTern.HostPool;
 using LivelyTern.Soak;
-using Microsoft.AspNetCore.Hosting;
-using Microsoft.AspNetCore.Mvc.Testing;
-using Microsoft.AspNetCore.TestHost;
-using Microsoft.Data.Sqlite;
+using Microsoft.AspNetCore.Builder;
 using Microsoft.Extensions.DependencyInjection;
 
 namespace LivelyTern.Web.Tests;
@@ -13,7 +11,8 @@ public sealed class Host : Asker, IDisposable
     // An empty house and the demo as the program makes them, once; each host has a copy of its own.
     private static readonly Lazy<string> Empty = new(() => MadeOnce(demo: false)), Demo = new(() => MadeOnce(demo: true));
 
-    private readonly WebApplicationFactory<Program> factory;
+    private readonly WebApplication app;
+    private bool isDisposed;
 
     /// <summary>Where the built front end (<c>wwwroot</c>) and the tables on offer (<c>libraries</c>) lie.</summary>
     public static string ContentRoot { get; } = Path.Combine(HouseTests.Repository(), "src", "LivelyTern.Web");
@@ -22,38 +21,18 @@ public sealed class Host : Asker, IDisposable
         Action<IServiceCollection>? services = null)
     {
         Data = data ?? CopyOf(demo ? Demo.Value : Empty.Value);
-        var port = FreePort();
-        factory = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host.UseContentRoot(ContentRoot)
-            .UseWebRoot(Path.Combine(ContentRoot, "wwwroot"))
-            .UseSetting("data", Data).UseSetting("demo", demo ? "true" : "false").UseSetting("today", today)
-            .UseSetting("play-clock", playClock ? "still" : "false").UseSetting("hosts", hosts)
-            .UseSetting("port", port.ToString(System.Globalization.CultureInfo.InvariantCulture)));
-        if (services is not null) factory = factory.WithWebHostBuilder(host => host.ConfigureTestServices(services));
-        factory.UseKestrel();
-        factory.StartServer();
-        Http = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{port}") };
-        for (var tries = 0; tries < 400 && !IsUp(); tries++) Thread.Sleep(25);
-    }
 
-    internal static int FreePort()
-    {
-        using var free = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
-        free.Start();
-        return ((System.Net.IPEndPoint)free.LocalEndpoint).Port;
+        // Apart from xUnit's own scheduler, which a constructor may not wait on.
+        var request = new HostRequest(Data, demo, today, IsClockStill: playClock, Hosts: hosts);
+        (app, var port) = Task.Run(() => RealHost.StartAsync(ContentRoot, request, services)).GetAwaiter().GetResult();
+        Http = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{port}") };
     }
 
     private static string MadeOnce(bool demo)
     {
-        var folder = Directory.CreateTempSubdirectory("tern-").FullName;
-        var (first, whole) = (Path.Combine(folder, "first.db"), Path.Combine(folder, "tern.db"));
-        using var host = new Host(first, demo);
-        using var connection = new SqliteConnection($"Data Source={first}");
-        connection.Open();
-        using var command = connection.CreateCommand();
-        command.CommandText = "VACUUM INTO $whole";
-        command.Parameters.AddWithValue("$whole", whole);
-        command.ExecuteNonQuery();
-        return whole;
+        var path = Path.Combine(Directory.CreateTempSubdirectory("tern-").FullName, "tern.db");
+        using var host = new Host(path, demo);
+        return path;
     }
 
     private static string CopyOf(string file)
@@ -65,24 +44,13 @@ public sealed class Host : Asker, IDisposable
 
     public string Data { get; }
 
-    public IServiceProvider Services => factory.Services;
-
-    private bool IsUp()
-    {
-        try
-        {
-            using var health = Http.GetAsync("/health").GetAwaiter().GetResult();
-            return health.IsSuccessStatusCode;
-        }
-        catch (HttpRequestException)
-        {
-            return false;
-        }
-    }
+    public IServiceProvider Services => app.Services;
 
     public void Dispose()
     {
+        if (isDisposed) return;
+        isDisposed = true;
         Http.Dispose();
-        factory.Dispose();
+        Task.Run(() => RealHost.CloseAsync(app, Data)).GetAwaiter().GetResult();
     }
 }

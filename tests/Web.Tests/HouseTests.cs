@@ -13,7 +13,7 @@ public sealed partial class HouseTests
     private static readonly Architecture House = new ArchLoader()
         .LoadAssemblies(typeof(Food).Assembly, typeof(TernDb).Assembly, typeof(LivelyTern.Formats.TextFile).Assembly,
             typeof(LivelyTern.Devices.Product).Assembly, typeof(LivelyTern.Solving.CpSatWeekFitter).Assembly,
-            typeof(Program).Assembly).Build();
+            typeof(KitchenHost).Assembly).Build();
 
     // What a thing is made of comes first; a room may use only the rooms before it.
     private static readonly string[] Order = ["Measures", "Foods", "Aim", "Recipes", "Cook", "Pack", "Keep", "Plan", "Shop", "Eat",
@@ -103,6 +103,17 @@ public sealed partial class HouseTests
         Assert.All(items.Where(item => string.CompareOrdinal(item.Day, "2026-11-25") < 0), item => Assert.True(item.Eaten));
         Assert.All(items.Where(item => string.CompareOrdinal(item.Day, "2026-11-25") > 0), item => Assert.False(item.Eaten));
         Assert.All((await host.GetAsync("/api/recipes")).AsArray(), recipe => Assert.Equal(0, (int)recipe!["notUnderstood"]!));
+    }
+
+    // The front end's types are made from the committed one, so that they need no compiled program.
+    [Fact]
+    public async Task The_committed_document_of_the_api_is_the_one_served()
+    {
+        using var host = new Host();
+        var served = await host.Http.GetStringAsync("/openapi/v1.json");
+        var committed = await File.ReadAllTextAsync(Path.Combine(Repository(), "docs", "openapi.json"));
+        Assert.True(served.ReplaceLineEndings("\n").Trim() == committed.ReplaceLineEndings("\n").Trim(),
+            "docs/openapi.json is not what the program serves: make it anew with ./tern openapi, and commit it.");
     }
 
     [Fact]

@@ -52,7 +52,13 @@ export class House {
 
   /** Starts it in the pool, on the same address again after a stop. Wednesday, 25 November 2026, if nothing else is said. */
   async open() {
-    const request = { data: this.file, isDemo: this.isDemo, today: this.at, port: this.port };
+    const request = {
+      data: this.file,
+      isDemo: this.isDemo,
+      today: this.at,
+      port: this.port,
+      isClockStill: this.at.includes("T"),
+    };
     this.url = `http://127.0.0.1:${(await pool("POST", "/hosts", request)).port}`;
   }
 

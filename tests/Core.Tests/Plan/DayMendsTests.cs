@@ -79,7 +79,7 @@ public sealed class DayMendsTests
     /// <summary>
     /// Days, boxes and fillers by chance: whatever is suggested is done, the day fits, and no other day is worse off for it.
     /// </summary>
-    [SeededProperty(MaxTest = 200)]
+    [SeededProperty(MaxTest = 60)]
     public Property Any_mend_of_any_day_is_true() => Prop.ForAll(Gen.Choose(0, 1_000_000).ToArbitrary(), seed =>
     {
         var chance = new System.Random(seed);
