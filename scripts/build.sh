@@ -54,8 +54,8 @@ run_step() { # label, log name, command...
 # A failed fetch is one sentence that names the packages; anything else is the end of what the step printed.
 explain_failure() { # log
   local nuget npm
-  nuget=$(grep -oE "error NU1(101|102|103|300|301|801): .*|Failed to download package '[^']*'" "$1" | grep -oE "package '?[A-Za-z][A-Za-z0-9.]+'?( with version \([^)]*\))?|service index for source [^ ]+" | tr -d "'" | sort -u | head -5 | paste -sd, | sed 's/,/, /g')
-  npm=$(grep -oE 'npm error (network )?(request to [^ ]+ failed|code (ENOTFOUND|ECONNREFUSED|EAI_AGAIN|ETIMEDOUT|ECONNRESET|E404|ETARGET)|404 .*)|npm error notarget .*' "$1" | sed 's/^npm error //' | sort -u | head -3 | paste -sd, | sed 's/,/, /g')
+  nuget=$(grep -oE "error NU1(101|102|103|300|301|801): .*|Failed to download package '[^']*'" "$1" | grep -oE "package '?[A-Za-z][A-Za-z0-9.]+'?( with version \([^)]*\))?|service index for source [^ ]+" | tr -d "'" | sed 's/[.]$//' | sort -u | head -5 | paste -sd, | sed 's/,/, /g')
+  npm=$(grep -oE 'request to [^ ]+ failed|npm error (network )?code (ENOTFOUND|ECONNREFUSED|EAI_AGAIN|ETIMEDOUT|ECONNRESET|E404|ETARGET)|npm error notarget No matching version .*' "$1" | sed -E 's/^npm error (network )?//; s#request to .*/([^/ ]+) failed#\1#' | sort -u | head -5 | paste -sd, | sed 's/,/, /g')
   if [ -n "$nuget" ]; then
     say "NuGet could not fetch: $nuget. Check the network and the sources in 'dotnet nuget list source', then run the same command again: what was fetched is kept."
   elif [ -n "$npm" ]; then
@@ -76,7 +76,7 @@ install_packages() { # folder with a package.json
 
 restore_csharp() {
   local now
-  now=$(find src tests bench -name '*.csproj' -not -path '*/node_modules/*' -print0 | sort -z | xargs -0 cat global.json Directory.Build.props Directory.Packages.props | sha256sum | cut -d' ' -f1)
+  now=$(find src -name '*.csproj' -print0 | sort -z | xargs -0 cat global.json Directory.Build.props Directory.Packages.props | sha256sum | cut -d' ' -f1)
   if [ -f src/LivelyTern.Web/obj/project.assets.json ] && is_fresh restore "$now"; then return; fi
   run_step "NuGet packages" restore dotnet restore src/LivelyTern.Web -v quiet || return 1
   mark_fresh restore "$now"

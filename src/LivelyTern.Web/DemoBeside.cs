@@ -13,7 +13,7 @@ public sealed record DemoAddress(string Url);
 /// The demo household beside one's own: a host of its own, at an address of its own, over a file of its own that goes with this host.
 /// Nothing done there touches the household's file.
 /// </summary>
-public sealed class DemoBeside(StartOptions own, WorkFolder work) : IAsyncDisposable
+public sealed class DemoBeside(StartOptions own, WorkFolder work, IWebHostEnvironment program) : IAsyncDisposable
 {
     private readonly SemaphoreSlim turn = new(1, 1);
     private readonly string folder = work.Of("demo");
@@ -29,7 +29,7 @@ public sealed class DemoBeside(StartOptions own, WorkFolder work) : IAsyncDispos
             if (demo is not null) return new(url);
             var start = own with { Port = FreePort(), DatabasePath = Path.Combine(folder, "demo.db"), IsDemo = true };
             var app = KitchenHost.Build(
-                WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory }), start);
+                WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = program.ContentRootPath }), start);
             await KitchenHost.PrepareAsync(app);
             await app.StartAsync();
             (demo, url) = (app, start.Url);

@@ -18,7 +18,9 @@ function built() {
 
 /** Starts the pool of hosts (tests/HostPool) for all workers; its address is in TERN_POOL. @returns what ends it. */
 export default async function startPool() {
-  const pool = spawn("dotnet", [built(), join(root, ".build/host")], { stdio: ["ignore", "pipe", "inherit"] });
+  const pool = spawn("dotnet", [built(), join(root, ".build/host")], {
+    stdio: ["ignore", "pipe", "inherit"],
+  });
   const [address] = (await Promise.race([
     once(createInterface(pool.stdout), "line"),
     once(pool, "exit").then(() => Promise.reject(new Error("The pool of hosts did not start."))),

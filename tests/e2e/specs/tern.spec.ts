@@ -1,16 +1,19 @@
 import { execFile, spawn } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { basename, join } from "node:path";
 import { expect, test } from "@playwright/test";
 
 const root = join(import.meta.dirname, "..", "..", "..");
 
 /** Runs the one script, and says how it ended. */
-const tern = (...args: string[]) =>
+const tern = (...args: string[]) => run(join(root, "tern"), args);
+
+const run = (script: string, args: string[], environment: Record<string, string> = {}) =>
   new Promise<{ code: number; out: string; err: string }>((done) => {
-    execFile(join(root, "tern"), args, { timeout: 120_000 }, (error, out, err) =>
+    const options = { timeout: 120_000, env: { ...process.env, ...environment } };
+    execFile(script, args, options, (error, out, err) =>
       done({ code: typeof error?.code === "number" ? error.code : error ? 1 : 0, out, err }),
     );
   });
@@ -47,6 +50,33 @@ test.describe("the one script", () => {
     expect(code).toBe(1);
     expect(out + err).toContain(String(port));
     expect(out + err).not.toMatch(/^\s+at /m);
+    expect(err).toMatch(/Port \d+ is free: start with --port \d+/);
+  });
+
+  test("without a network each source of packages gets a sentence, and the next start trusts nothing of it", async () => {
+    const folder = mkdtempSync(join(tmpdir(), "tern-offline-"));
+    const made = /^(node_modules|bin|obj|wwwroot|libraries|generated)$/;
+    for (const part of ["tern", "scripts", "src", "web", "docs/openapi.json", "global.json"])
+      cpSync(join(root, part), join(folder, part), {
+        recursive: true,
+        filter: (file) => !made.test(basename(file)),
+      });
+    for (const part of ["Directory.Build.props", "Directory.Packages.props"])
+      cpSync(join(root, part), join(folder, part));
+    const nowhere = "http://127.0.0.1:9";
+    const { code, err } = await run(join(folder, "tern"), ["demo"], {
+      HTTP_PROXY: nowhere,
+      HTTPS_PROXY: nowhere,
+      NUGET_PACKAGES: join(folder, "nuget"),
+      NUGET_HTTP_CACHE_PATH: join(folder, "nuget-http"),
+      npm_config_cache: join(folder, "npm"),
+    });
+    const left = readdirSync(join(folder, ".build"));
+    rmSync(folder, { recursive: true, force: true });
+    expect(code).toBe(1);
+    expect(err.match(/^NuGet could not fetch: .*$/gm)).toHaveLength(1);
+    expect(err.match(/^npm could not fetch packages \(.*$/gm)).toHaveLength(1);
+    expect(left).toEqual(["logs"]);
   });
 
   test("the host is built for one household: little memory rather than many requests at once", () => {
