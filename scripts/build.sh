@@ -2,8 +2,9 @@
 export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1 NPM_CONFIG_UPDATE_NOTIFIER=false
 build=.build
 host_folder=$build/host
-# Packages, compiled output and the assembled program, measured in a fresh clone: 1.3 GB, of which 0.7 GB are packages.
-needed_megabytes=1500
+# Megabytes, measured in a fresh clone (du -sm): npm packages, compiled output and the assembled program; and all NuGet packages.
+clone_megabytes=700
+nuget_megabytes=1600
 
 say() { printf '%s\n' "$*" >&2; }
 
@@ -23,10 +24,11 @@ need_tools() {
 # Only before a first build: later ones replace what is there.
 need_disk() {
   [ -f "$host_folder/LivelyTern.Web.dll" ] && return
-  local free
+  local free needed=$clone_megabytes
+  [ -d "${NUGET_PACKAGES:-$HOME/.nuget/packages}/google.ortools" ] || needed=$((needed + nuget_megabytes))
   free=$(df -Pm . | awk 'NR == 2 { print $4 }')
-  if [ "${free:-$needed_megabytes}" -lt "$needed_megabytes" ]; then
-    say "A first build needs about $needed_megabytes MB of disk; $free MB are free in $PWD. Nothing was built. Free some space and try again."
+  if [ "${free:-$needed}" -lt "$needed" ]; then
+    say "A first build needs about $needed MB of disk; $free MB are free in $PWD. Nothing was built. Free some space and try again."
     exit 1
   fi
 }
